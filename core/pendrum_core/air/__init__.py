@@ -1,0 +1,1 @@
+"""Moist air, coils, fans and the air path of a system."""

@@ -1,0 +1,60 @@
+"""Fan power and temperature rise."""
+
+from dataclasses import dataclass
+
+from pendrum_core.plant.motors import next_motor_w
+
+
+@dataclass(frozen=True)
+class FanResult:
+    """A fan with motor and drive in the air stream.
+
+    Attributes:
+        flow_m3_s: at the fan inlet.
+        total_pa, static_pa: pressures.
+        shaft_w, electrical_w: powers; shaft = V p_total / efficiency.
+        motor_w: next standard motor; None above the series.
+        rise_k: temperature rise of the air, all electrical power heats it.
+        specific_fan_power_w_m3_s: electrical power per flow.
+    """
+
+    flow_m3_s: float
+    total_pa: float
+    static_pa: float
+    shaft_w: float
+    electrical_w: float
+    motor_w: float | None
+    rise_k: float
+    specific_fan_power_w_m3_s: float
+
+
+def size_fan(
+    flow_m3_s: float,
+    heat_capacity_w_k: float,
+    total_pa: float,
+    static_pa: float,
+    efficiency: float,
+    motor_efficiency: float,
+    motor_margin: float,
+) -> FanResult:
+    """Size a fan for a flow [m3/s] whose heat capacity rate is m cp [W/K].
+
+    Raises:
+        ValueError: an efficiency outside 0 to 1, or no flow.
+    """
+    if not (0.0 < efficiency <= 1.0 and 0.0 < motor_efficiency <= 1.0):
+        raise ValueError(f"fan efficiency {efficiency} and motor efficiency {motor_efficiency} lie between 0 and 1")
+    if flow_m3_s <= 0.0:
+        raise ValueError(f"flow_m3_s {flow_m3_s} must be above 0")
+    shaft = flow_m3_s * total_pa / efficiency
+    electrical = shaft / motor_efficiency
+    return FanResult(
+        flow_m3_s=flow_m3_s,
+        total_pa=total_pa,
+        static_pa=static_pa,
+        shaft_w=shaft,
+        electrical_w=electrical,
+        motor_w=next_motor_w(shaft, motor_margin),
+        rise_k=electrical / heat_capacity_w_k,
+        specific_fan_power_w_m3_s=electrical / flow_m3_s,
+    )

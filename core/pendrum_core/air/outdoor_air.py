@@ -1,0 +1,47 @@
+"""Outdoor air of a system that serves several rooms. Source: ANSI/ASHRAE 62.1-2019, 6.2 and normative appendix A."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from pendrum_core.model.systems import Terminal
+
+
+def zone_outdoor_air_m3_s(terminal: Terminal, floor_area_m2: float) -> float:
+    """Voz = (Rp P + Ra A)/Ez (eqs. 6-1, 6-2) [m3/s]."""
+    breathing = terminal.air_per_person_m3_s * terminal.people + terminal.air_per_area_m3_s_m2 * floor_area_m2
+    return breathing / terminal.effectiveness
+
+
+@dataclass(frozen=True)
+class SystemOutdoorAir:
+    """Outdoor air of a system; no occupant diversity is taken.
+
+    Attributes:
+        uncorrected_m3_s: Vou = sum(Rp P + Ra A).
+        average_fraction: Xs = Vou over the supply flow [-].
+        critical_room: the room with the largest Zd = Voz/Vdz.
+        critical_fraction: its Zd [-].
+        efficiency: Ev = 1 + Xs - Zd of the critical room, at most 1 [-].
+        intake_m3_s: Vot = Vou/Ev, at most the supply flow.
+    """
+
+    uncorrected_m3_s: float
+    average_fraction: float
+    critical_room: str
+    critical_fraction: float
+    efficiency: float
+    intake_m3_s: float
+
+
+def system_outdoor_air(
+    breathing_m3_s: Mapping[str, float], zone_m3_s: Mapping[str, float], supply_m3_s: Mapping[str, float]
+) -> SystemOutdoorAir:
+    """System ventilation efficiency of a single-supply system (eqs. A-1, A-2, 6-6 to 6-8); maps by room."""
+    total = sum(supply_m3_s.values())
+    uncorrected = sum(breathing_m3_s.values())
+    fraction = {room: min(1.0, zone_m3_s[room] / flow) for room, flow in supply_m3_s.items() if flow > 0.0}
+    critical = max(fraction, key=lambda room: fraction[room])
+    average = uncorrected / total
+    efficiency = min(1.0, 1.0 + average - fraction[critical])
+    intake = min(total, uncorrected / efficiency) if efficiency > 0.0 else total
+    return SystemOutdoorAir(uncorrected, average, critical, fraction[critical], efficiency, intake)

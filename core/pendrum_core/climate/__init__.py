@@ -1,0 +1,1 @@
+"""Outdoor air: standard atmosphere and design days."""

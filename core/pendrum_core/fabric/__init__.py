@@ -1,0 +1,1 @@
+"""Layered walls, glazing: steady and periodic."""

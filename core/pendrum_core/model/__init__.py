@@ -1,0 +1,1 @@
+"""Frozen inputs of a calculation: effective values only, inheritance already resolved."""

@@ -1,0 +1,31 @@
+"""A whole building as the core takes it."""
+
+from dataclasses import dataclass
+
+from pendrum_core.model.climate import Climate
+from pendrum_core.model.rooms import Room
+from pendrum_core.model.systems import AirSystem, Circuit
+
+
+@dataclass(frozen=True)
+class Group:
+    """A named set of rooms whose loads are added up."""
+
+    id: str
+    name: str
+    kind: str
+    room_ids: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Building:
+    """Everything that is calculated together.
+
+    Rooms that cannot be calculated are left out by the caller and stand among its snags.
+    """
+
+    climate: Climate
+    rooms: tuple[Room, ...]
+    groups: tuple[Group, ...] = ()
+    systems: tuple[AirSystem, ...] = ()
+    circuits: tuple[Circuit, ...] = ()

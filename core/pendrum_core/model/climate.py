@@ -1,0 +1,67 @@
+"""Site and design conditions."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Site:
+    """Where the building stands. Angles [deg], east and north positive; elevation [m]."""
+
+    latitude_deg: float
+    longitude_deg: float
+    utc_offset_h: float
+    elevation_m: float
+    ground_reflectance: float = 0.2
+
+
+@dataclass(frozen=True)
+class SummerMonth:
+    """Design conditions of one month: temperatures [°C], daily range [K], optical depths [-]."""
+
+    month: int
+    dry_bulb_c: float
+    wet_bulb_c: float
+    range_k: float
+    tau_b: float
+    tau_d: float
+
+
+@dataclass(frozen=True)
+class Coefficients:
+    """Surface coefficients [W/m2 K] and fixed shares of the room heat balance.
+
+    Source of the defaults: ISO 52016-1:2017, table 25 and annex B; method notes in docs/methods/rooms.md.
+    """
+
+    convection_wall: float = 2.5
+    convection_ceiling: float = 5.0
+    convection_floor: float = 0.7
+    radiation_inside: float = 5.13
+    convection_outside: float = 20.0
+    radiation_outside: float = 4.14
+    sky_depression_k: float = 11.0
+    solar_share_to_air: float = 0.1
+
+    @property
+    def outside(self) -> float:
+        """Combined outside coefficient [W/m2 K]."""
+        return self.convection_outside + self.radiation_outside
+
+
+@dataclass(frozen=True)
+class Climate:
+    """Everything outside the building that a design-day calculation needs.
+
+    Attributes:
+        winter_dry_bulb_c: [°C], flat over the day.
+        months: the twelve summer months in order.
+        profile: course of the dry-bulb, "handbook" or "sinusoid".
+        ground_temperature_c: below ground floors [°C].
+    """
+
+    site: Site
+    winter_dry_bulb_c: float
+    months: tuple[SummerMonth, ...]
+    ground_temperature_c: float
+    profile: str = "handbook"
+    coefficients: Coefficients = Coefficients()

@@ -1,0 +1,115 @@
+"""Air systems and water circuits as inputs."""
+
+from dataclasses import dataclass
+
+
+@dataclass(frozen=True)
+class Section:
+    """A duct or pipe section of a tree.
+
+    Attributes:
+        parent: id of the section before it; None at the fan or pump.
+        length_m: route length; a pipe section stands for flow and return together.
+        loss_coefficient: sum of the fittings' C (or zeta) at the section's own velocity [-].
+        component_drop_pa: of anything else in it, at design flow [Pa].
+        end: id of the room or system served at its end; None for a section that only carries others.
+        end_drop_pa: of the terminal, emitter or coil with its valve, at design flow [Pa].
+        pinned_diameter_m: inner diameter fixed by the engineer [m].
+    """
+
+    id: str
+    name: str
+    parent: str | None
+    length_m: float
+    loss_coefficient: float
+    component_drop_pa: float = 0.0
+    end: str | None = None
+    end_drop_pa: float = 0.0
+    pinned_diameter_m: float | None = None
+
+
+@dataclass(frozen=True)
+class Terminal:
+    """A room on an air system.
+
+    Attributes:
+        people: at full presence [-].
+        air_per_person_m3_s, air_per_area_m3_s_m2: breathing-zone outdoor air.
+        effectiveness: zone air distribution effectiveness Ez [-].
+        minimum_air_changes: [1/h].
+        pinned_flow_m3_s: supply flow fixed by the engineer.
+    """
+
+    room: str
+    people: float
+    air_per_person_m3_s: float
+    air_per_area_m3_s_m2: float
+    effectiveness: float
+    minimum_air_changes: float
+    pinned_flow_m3_s: float | None = None
+
+
+@dataclass(frozen=True)
+class AirSystem:
+    """A constant-volume air system with reheat at the rooms.
+
+    Attributes:
+        supply_c: coldest air at the rooms' terminals, for which airflows are sized [°C].
+        winter_supply_c: supply temperature on the winter day [°C].
+        bypass_factor: of the cooling coil [-].
+        fan_efficiency, motor_efficiency: total, and motor with drive [-].
+        motor_margin: on shaft power before the next standard motor [-].
+        filter_drop_pa, coil_drop_pa, other_drop_pa: components in the unit [Pa].
+        outlet_velocity_m_s: in the fan outlet.
+        friction_limit_pa_m, velocity_limit_m_s: of duct sizing.
+        roughness_m: of the ducts.
+        condensate_credit: count the heat that leaves with the condensate.
+    """
+
+    id: str
+    name: str
+    terminals: tuple[Terminal, ...]
+    sections: tuple[Section, ...]
+    supply_c: float = 14.0
+    winter_supply_c: float = 20.0
+    bypass_factor: float = 0.12
+    fan_efficiency: float = 0.65
+    motor_efficiency: float = 0.85
+    motor_margin: float = 0.15
+    filter_drop_pa: float = 150.0
+    coil_drop_pa: float = 120.0
+    other_drop_pa: float = 80.0
+    outlet_velocity_m_s: float = 8.0
+    friction_limit_pa_m: float = 0.8
+    velocity_limit_m_s: float = 7.0
+    roughness_m: float = 9e-5
+
+
+@dataclass(frozen=True)
+class Circuit:
+    """A two-pipe water circuit.
+
+    Attributes:
+        kind: "heating" or "chilled".
+        flow_c, return_c: design temperatures [°C].
+        source_drop_pa: boiler or chiller with its fittings [Pa].
+        pump_margin: on the head [-].
+        pump_efficiency, motor_efficiency, motor_margin: [-].
+        emitter_exponent: n of the radiators [-].
+    """
+
+    id: str
+    name: str
+    kind: str
+    sections: tuple[Section, ...]
+    flow_c: float
+    return_c: float
+    friction_limit_pa_m: float = 150.0
+    velocity_limit_m_s: float = 1.5
+    roughness_m: float = 4.5e-5
+    source_drop_pa: float = 15_000.0
+    pump_margin: float = 0.10
+    pump_efficiency: float = 0.55
+    motor_efficiency: float = 0.85
+    motor_margin: float = 0.15
+    emitter_exponent: float = 1.3

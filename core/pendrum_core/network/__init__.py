@@ -1,0 +1,1 @@
+"""Trees of ducts and pipes: what both have in common."""

@@ -1,0 +1,1 @@
+"""Units, constants and names of the quantities that cross a border."""

@@ -1,0 +1,1 @@
+"""Frozen results with named, unit-bearing fields."""

@@ -1,0 +1,35 @@
+"""Results of a building."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from pendrum_core.air.system import AirSystemResult
+from pendrum_core.model.building import Building
+from pendrum_core.results.loads import GroupLoads, RoomLoads
+from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.water.emitters import EmitterResult
+from pendrum_core.water.network import CircuitResult
+
+
+@dataclass(frozen=True)
+class Failure:
+    """A part of the building that could not be calculated, and why."""
+
+    kind: str
+    id: str
+    reason: str
+
+
+@dataclass(frozen=True)
+class BuildingResults:
+    """Everything worked out for a building; maps by id."""
+
+    building: Building
+    outdoors: Outdoors
+    rooms: Mapping[str, RoomLoads]
+    groups: Mapping[str, GroupLoads]
+    systems: Mapping[str, AirSystemResult]
+    circuits: Mapping[str, CircuitResult]
+    emitters: Mapping[str, EmitterResult]
+    failures: tuple[Failure, ...]
+    rooms_calculated: int

@@ -1,0 +1,54 @@
+"""One room element by element: what Working and the day rail show."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pendrum_core.model.rooms import Room
+from pendrum_core.room.harmonics import to_harmonics, to_steps
+from pendrum_core.room.loads import WinterParts, conduction_parts, solve, winter
+from pendrum_core.room.outdoors import Outdoors
+
+Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class RoomDetail:
+    """Courses of a room's elements and windows on the summer days [W], and its winter day.
+
+    Attributes:
+        conduction_w: (elements, 12, 144) in the order of room.elements.
+        sun_w: (windows, 12, 144) effect on the load in the order of room.windows.
+        sun_entering_w: (windows, 12, 144) heat that enters.
+        environment_c: (elements, 12, 144) temperature on the far side; the set-point for adiabatic elements.
+    """
+
+    room: Room
+    conduction_w: Array
+    sun_w: Array
+    sun_entering_w: Array
+    environment_c: Array
+    winter: WinterParts
+
+
+def room_detail(room: Room, outside: Outdoors) -> RoomDetail:
+    """Work out one room element by element, by the same functions as the whole building."""
+    solved = solve([room], outside)
+    count = len(room.elements)
+    shape = (len(room.windows), *outside.dry_bulb_c.shape)
+    entering = np.zeros(shape)
+    for index, window in enumerate(room.windows):
+        factor = outside.window_factor_w_m2(window.tilt_deg, window.azimuth_deg, window.glazing.panes)
+        entering[index] = window.area_m2 * (1.0 - window.glazing.frame_share) * window.glazing.g_value * factor
+    air = outside.climate.coefficients.solar_share_to_air
+    delayed = to_steps(to_harmonics(entering * (1.0 - air)) * solved.transfers.radiant[0])
+    direct = to_steps(to_harmonics(entering * air) * solved.transfers.convective[0])
+    return RoomDetail(
+        room=room,
+        conduction_w=conduction_parts(solved, np.arange(count), count),
+        sun_w=delayed + direct,
+        sun_entering_w=entering,
+        environment_c=to_steps(solved.signals.at(np.arange(count))) + room.cooling_setpoint_c,
+        winter=winter(solved),
+    )

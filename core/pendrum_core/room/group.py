@@ -1,0 +1,114 @@
+"""Rooms to results, and results to groups."""
+
+from collections.abc import Sequence
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pendrum_core.model.rooms import CATEGORIES, Room
+from pendrum_core.results.loads import GroupLoads, Heating, RoomLoads, peak_of, peak_time
+from pendrum_core.room.loads import Solved, WinterParts, courses, solve, winter
+from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.verify import forward_day
+
+Array = NDArray[np.float64]
+CHUNK = 48  # rooms solved at a time: bounds the memory, keeps arrays near the processor
+
+
+class CheckFailed(ArithmeticError):
+    """A calculation whose parts do not add up or whose balance does not close."""
+
+
+TOLERANCE = 1e-6
+
+
+def _heating(solved: Solved, parts: WinterParts, index: int) -> Heating:
+    split = [0.0] * len(CATEGORIES)
+    for i in np.flatnonzero(solved.stack.room_of == index):
+        split[CATEGORIES.index(solved.stack.elements[i].category)] += float(parts.element_w[i])
+    split[CATEGORIES.index("infiltration")] = float(parts.infiltration_w[index])
+    split[CATEGORIES.index("outdoor air")] = float(parts.outdoor_air_w[index])
+    return Heating(float(parts.load_w[index]), tuple(split))
+
+
+def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads]:
+    """Calculate some rooms and check them.
+
+    Raises:
+        CheckFailed: the split does not add up or the balance does not close within 1e-6.
+    """
+    solved = solve(rooms, outside)
+    split = courses(solved)
+    total = split.parts.sum(axis=1)
+    cold = winter(solved)
+    months = len(outside.climate.months)
+    flat = total.reshape(len(rooms), -1).argmax(axis=1)
+    month_of, step_of = flat // total.shape[-1], flat % total.shape[-1]
+    check = forward_day(solved, month_of)
+    day = total[np.arange(len(rooms)), month_of]
+    # A floating room's result is a temperature: its error is weighed in kelvin, at 1 K.
+    scale = np.where(solved.floating, 1.0, np.maximum(check.throughput_w, 1.0))
+    split_error = np.abs(check.result - day).max(axis=1) / scale
+    balance_error = np.abs(check.closure_w).max(axis=1) / np.maximum(check.throughput_w, 1.0)
+    results = []
+    for index, room in enumerate(rooms):
+        if max(split_error[index], balance_error[index]) > TOLERANCE or not np.isfinite(day[index]).all():
+            raise CheckFailed(
+                f"room {room.number}: split off by {split_error[index]:.2g}, balance by {balance_error[index]:.2g}"
+            )
+        own = split.parts[index].copy()
+        month, step = int(month_of[index]), int(step_of[index])
+        results.append(
+            RoomLoads(
+                room=room,
+                parts=own,
+                total=total[index].copy(),
+                latent_w=split.latent_w[index].copy(),
+                cooling=peak_of(total[index], own[:, month, step], split.latent_w[index]) if room.cooled else None,
+                heating=_heating(solved, cold, index),
+                floating_peak_c=None if room.cooled else room.cooling_setpoint_c + float(total[index, month, step]),
+                peak_month=month % months,
+                peak_step=step,
+                winter_air_c=float(cold.air_c[index]),
+                mean_surface_c=room.cooling_setpoint_c + check.mean_surface_k[index],
+                split_error=float(split_error[index]),
+                balance_error=float(balance_error[index]),
+            )
+        )
+    return results
+
+
+def group_parts_w(rooms: Sequence[RoomLoads], month: int, steps: slice) -> Array:
+    """Split of a group's coincident load over some steps of a month, (categories, steps) [W]."""
+    parts = np.zeros((len(CATEGORIES), len(range(*steps.indices(rooms[0].total.shape[1])))))
+    for loads in rooms:
+        if loads.cooling is not None:
+            parts += loads.parts[:, month, steps] * (loads.total[month, steps] > 0.0)
+    return parts
+
+
+def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads]) -> GroupLoads:
+    """Add rooms to a group; at least one room."""
+    course, latent = np.zeros_like(rooms[0].total), np.zeros_like(rooms[0].latent_w)
+    heating, heating_parts, peaks = 0.0, np.zeros(len(CATEGORIES)), 0.0
+    for loads in rooms:
+        if loads.cooling is not None:
+            course += np.maximum(loads.total, 0.0)
+            latent += loads.latent_w
+            peaks += loads.cooling.sensible_w
+        if loads.heating.load_w > 0.0:
+            heating += loads.heating.load_w
+            heating_parts += loads.heating.parts_w
+    month, step = peak_time(course)
+    return GroupLoads(
+        id=group_id,
+        name=name,
+        kind=kind,
+        room_ids=tuple(loads.room.id for loads in rooms),
+        floor_area_m2=sum(loads.room.floor_area_m2 for loads in rooms),
+        course_w=course,
+        latent_w=latent,
+        cooling=peak_of(course, group_parts_w(rooms, month, slice(step, step + 1))[:, 0], latent),
+        heating=Heating(heating, tuple(float(value) for value in heating_parts)),
+        sum_of_peaks_w=peaks,
+    )

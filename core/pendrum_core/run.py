@@ -1,0 +1,152 @@
+"""The one entry of the core: a building in, results out."""
+
+from collections.abc import Callable, Mapping
+
+from pendrum_core.air.system import AirSystemResult, RoomDemand, size_system
+from pendrum_core.model.building import Building, Group
+from pendrum_core.model.climate import Climate
+from pendrum_core.model.rooms import Room
+from pendrum_core.model.systems import AirSystem, Circuit
+from pendrum_core.results.building import BuildingResults, Failure
+from pendrum_core.results.loads import GroupLoads, RoomLoads
+from pendrum_core.room.group import CHUNK, calculate_chunk, group_loads
+from pendrum_core.room.outdoors import Outdoors, outdoors
+from pendrum_core.water.emitters import EmitterResult, size_radiator
+from pendrum_core.water.network import CircuitResult, size_circuit
+
+Progress = Callable[[int, int], None]
+
+
+class Memory:
+    """Results kept from one calculation to the next: what has not changed is not calculated again."""
+
+    def __init__(self) -> None:
+        self.climate: Climate | None = None
+        self.rooms: dict[str, RoomLoads] = {}
+        self.groups: dict[str, tuple[Group, tuple[RoomLoads, ...], GroupLoads]] = {}
+        self.systems: dict[str, tuple[AirSystem, tuple[RoomLoads, ...], AirSystemResult]] = {}
+
+    def prepare(self, climate: Climate) -> None:
+        """Forget everything where the climate is another one."""
+        if self.climate != climate:
+            self.__init__()  # type: ignore[misc]
+            self.climate = climate
+
+    def knows(self, room: Room) -> bool:
+        """Whether the room's results stand."""
+        kept = self.rooms.get(room.id)
+        return kept is not None and (kept.room is room or kept.room == room)
+
+
+def calculate(building: Building, memory: Memory | None = None, progress: Progress | None = None) -> BuildingResults:
+    """Calculate a building; with a `memory`, only what changed since its last use.
+
+    `progress` is called with rooms done and rooms to do after each chunk; it may raise to cancel.
+
+    Raises:
+        CheckFailed: a room's parts do not add up or its balance does not close.
+    """
+    memory = memory if memory is not None else Memory()
+    memory.prepare(building.climate)
+    outside = outdoors(building.climate)
+    waiting = [room for room in building.rooms if not memory.knows(room)]
+    for start in range(0, len(waiting), CHUNK):
+        for loads in calculate_chunk(waiting[start : start + CHUNK], outside):
+            memory.rooms[loads.room.id] = loads
+        if progress is not None:
+            progress(min(start + CHUNK, len(waiting)), len(waiting))
+    rooms = {room.id: memory.rooms[room.id] for room in building.rooms}
+    memory.rooms = dict(rooms)
+    failures: list[Failure] = []
+    groups = {group.id: _group(group, rooms, memory) for group in building.groups if group.room_ids}
+    systems = _systems(building, rooms, outside, memory, failures)
+    circuits, emitters = _circuits(building, rooms, systems, failures)
+    return BuildingResults(
+        building, outside, rooms, groups, systems, circuits, emitters, tuple(failures), len(waiting)
+    )
+
+
+def _same(now: tuple[RoomLoads, ...], before: tuple[RoomLoads, ...]) -> bool:
+    return len(now) == len(before) and all(a is b for a, b in zip(now, before, strict=True))
+
+
+def _group(group: Group, rooms: Mapping[str, RoomLoads], memory: Memory) -> GroupLoads:
+    members = tuple(rooms[room] for room in group.room_ids)
+    kept = memory.groups.get(group.id)
+    if kept is None or kept[0] != group or not _same(members, kept[1]):
+        kept = (group, members, group_loads(group.id, group.name, group.kind, members))
+        memory.groups[group.id] = kept
+    return kept[2]
+
+
+def _systems(
+    building: Building,
+    rooms: Mapping[str, RoomLoads],
+    outside: Outdoors,
+    memory: Memory,
+    failures: list[Failure],
+) -> dict[str, AirSystemResult]:
+    results: dict[str, AirSystemResult] = {}
+    for system in building.systems:
+        members = tuple(rooms[terminal.room] for terminal in system.terminals)
+        if not members:
+            continue
+        kept = memory.systems.get(system.id)
+        if kept is None or kept[0] != system or not _same(members, kept[1]):
+            demands = [
+                RoomDemand(m.room, m.cooling_course_w, m.latent_w, m.heating.load_w, m.winter_air_c) for m in members
+            ]
+            try:
+                kept = (system, members, size_system(system, demands, outside))
+            except ValueError as error:
+                failures.append(Failure("air_system", system.id, str(error)))
+                continue
+            memory.systems[system.id] = kept
+        results[system.id] = kept[2]
+    return results
+
+
+def room_heating_duty_w(room: str, rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> float:
+    """What a room's emitter must give: its heating load, and warming supply air that is below the set-point [W]."""
+    deficit = sum(system.winter.deficit_w.get(room, 0.0) for system in systems.values())
+    return (rooms[room].heating.load_w if room in rooms else 0.0) + deficit
+
+
+def _duties(circuit: Circuit, rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> dict[str, float]:
+    duties: dict[str, float] = {}
+    for section in circuit.sections:
+        if section.end is None:
+            continue
+        if section.end in systems:
+            system = systems[section.end]
+            month, step = system.peak
+            cold = max(0.0, float(system.coil_total_w[month, step]))
+            duties[section.end] = system.winter.duty_w if circuit.kind == "heating" else cold
+        elif section.end in rooms and circuit.kind == "heating":
+            duties[section.end] = room_heating_duty_w(section.end, rooms, systems)
+    return duties
+
+
+def _circuits(
+    building: Building,
+    rooms: Mapping[str, RoomLoads],
+    systems: Mapping[str, AirSystemResult],
+    failures: list[Failure],
+) -> tuple[dict[str, CircuitResult], dict[str, EmitterResult]]:
+    circuits: dict[str, CircuitResult] = {}
+    emitters: dict[str, EmitterResult] = {}
+    for circuit in building.circuits:
+        duties = _duties(circuit, rooms, systems)
+        if not any(duty > 0.0 for duty in duties.values()):
+            continue
+        try:
+            circuits[circuit.id] = size_circuit(circuit, duties)
+            if circuit.kind == "heating":
+                for room in (end for end in duties if end in rooms):
+                    air_c = rooms[room].room.heating_setpoint_c
+                    emitters[room] = size_radiator(
+                        duties[room], circuit.flow_c, circuit.return_c, air_c, circuit.emitter_exponent
+                    )
+        except ValueError as error:
+            failures.append(Failure("circuit", circuit.id, str(error)))
+    return circuits, emitters

@@ -1,0 +1,1 @@
+"""Day patterns."""

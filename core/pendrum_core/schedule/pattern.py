@@ -1,0 +1,53 @@
+"""A day pattern: piecewise constant from 00:00 to 24:00."""
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pendrum_core.quantities.constants import STEPS_PER_DAY
+
+Array = NDArray[np.float64]
+MINUTES_PER_DAY = 1440
+
+
+@dataclass(frozen=True)
+class DayPattern:
+    """A pattern as (until_minute, value) pairs, until_minute rising and ending at 1440.
+
+    Raises:
+        ValueError: the minutes do not rise to 1440.
+    """
+
+    steps: tuple[tuple[int, float], ...]
+
+    def __post_init__(self) -> None:
+        previous = 0
+        for until, _ in self.steps:
+            if not previous < until <= MINUTES_PER_DAY:
+                raise ValueError(f"until_minute {until} must lie after {previous} and not after 1440")
+            previous = until
+        if previous != MINUTES_PER_DAY:
+            raise ValueError(f"the pattern ends at minute {previous}; it must end at 1440 (24:00)")
+
+
+CONSTANT_ONE = DayPattern(((MINUTES_PER_DAY, 1.0),))
+
+
+@lru_cache(maxsize=4096)
+def _averages(pattern: DayPattern, steps: int) -> Array:
+    width = MINUTES_PER_DAY // steps
+    minutes = np.empty(MINUTES_PER_DAY)
+    start = 0
+    for until, value in pattern.steps:
+        minutes[start:until] = value
+        start = until
+    averages = minutes.reshape(steps, width).mean(axis=1)
+    averages.setflags(write=False)
+    return np.asarray(averages)
+
+
+def step_averages(pattern: DayPattern, steps: int = STEPS_PER_DAY) -> Array:
+    """Average of the pattern over each step of the day, shape (steps,), read-only."""
+    return _averages(pattern, steps)

@@ -1,0 +1,1 @@
+"""Sun position, clear sky, irradiance on planes."""

@@ -1,0 +1,1 @@
+"""Water circuits: properties, emitters, pipes, pumps."""

@@ -1,0 +1,148 @@
+"""A two-pipe tree: flows from duties, pipe sizes, index run, pump."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+from pendrum_core.duct.network import round_shape, section_loss
+from pendrum_core.model.systems import Circuit
+from pendrum_core.network.friction import Fluid, Friction, smallest_size
+from pendrum_core.network.tree import Paths, Tree, build_tree, path_losses, sum_upwards
+from pendrum_core.plant.motors import next_motor_w
+from pendrum_core.water.properties import specific_heat_j_kgk, water
+
+# Steel pipes: nominal size and inner diameter [m]. EN 10255 medium series to DN 150, EN 10220 above.
+PIPE_SIZES = (
+    ("DN 10", 0.0126), ("DN 15", 0.0161), ("DN 20", 0.0217), ("DN 25", 0.0273), ("DN 32", 0.0360),
+    ("DN 40", 0.0419), ("DN 50", 0.0531), ("DN 65", 0.0689), ("DN 80", 0.0809), ("DN 100", 0.1053),
+    ("DN 125", 0.1297), ("DN 150", 0.1551), ("DN 200", 0.2065), ("DN 250", 0.2604), ("DN 300", 0.3097),
+)  # fmt: skip
+_INNER_M = tuple(inner for _, inner in PIPE_SIZES)
+
+
+@dataclass(frozen=True)
+class PipeResult:
+    """One sized two-pipe section; losses are of flow and return together [Pa]."""
+
+    id: str
+    flow_m3_s: float
+    size: str
+    diameter_m: float
+    sized: bool
+    within_limits: bool
+    friction: Friction
+    friction_loss_pa: float
+    fitting_loss_pa: float
+    loss_pa: float
+
+
+@dataclass(frozen=True)
+class PumpResult:
+    """The pump of a circuit.
+
+    Attributes:
+        flow_m3_s: at the pump.
+        network_head_pa: index run plus source.
+        head_pa: with the margin.
+        hydraulic_w, shaft_w, electrical_w: powers.
+        motor_w: next standard motor; None above the series.
+    """
+
+    flow_m3_s: float
+    network_head_pa: float
+    head_pa: float
+    hydraulic_w: float
+    shaft_w: float
+    electrical_w: float
+    motor_w: float | None
+
+
+@dataclass(frozen=True)
+class CircuitResult:
+    """A whole circuit.
+
+    Attributes:
+        duty_w: by the id of what is served.
+        end_flow_m3_s: the same.
+        water_content_m3: in the pipes.
+    """
+
+    tree: Tree
+    fluid: Fluid
+    specific_heat_j_kgk: float
+    duty_w: Mapping[str, float]
+    end_flow_m3_s: Mapping[str, float]
+    sections: Mapping[str, PipeResult]
+    paths: Paths
+    pump: PumpResult
+    water_content_m3: float
+
+
+def size_name(diameter_m: float) -> str:
+    """Nominal size of an inner diameter, or the diameter itself."""
+    for name, inner in PIPE_SIZES:
+        if abs(inner - diameter_m) < 1e-6:
+            return name
+    return f"{diameter_m * 1000:.1f} mm"
+
+
+def water_flow_m3_s(duty_w: float, flow_c: float, return_c: float) -> float:
+    """V = Q/(rho c dT) with water at the mean temperature [m3/s]."""
+    mean = (flow_c + return_c) / 2.0
+    return duty_w / (water(mean).density_kg_m3 * specific_heat_j_kgk(mean) * abs(flow_c - return_c))
+
+
+def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult:
+    """Size a circuit for the duties of what its sections serve.
+
+    Raises:
+        TreeError: the sections are not a tree.
+    """
+    mean = (circuit.flow_c + circuit.return_c) / 2.0
+    fluid = water(mean)
+    tree = build_tree({section.id: section.parent for section in circuit.sections})
+    served = [section.end for section in circuit.sections if section.end is not None]
+    duties = {end: duty_w.get(end, 0.0) for end in served}
+    per_watt = water_flow_m3_s(1.0, circuit.flow_c, circuit.return_c)
+    end_flow = {end: duty * per_watt for end, duty in duties.items()}
+    flows = sum_upwards(tree, {s.id: end_flow[s.end] for s in circuit.sections if s.end is not None})
+    results: dict[str, PipeResult] = {}
+    content = 0.0
+    for section in circuit.sections:
+        flow, pinned = flows[section.id], section.pinned_diameter_m
+        limits = (circuit.friction_limit_pa_m, circuit.velocity_limit_m_s)
+        index = smallest_size(flow, _INNER_M, circuit.roughness_m, fluid, *limits)
+        diameter = pinned if pinned is not None else _INNER_M[index if index is not None else -1]
+        shape = round_shape(diameter)
+        straight, friction_loss, fitting_loss, loss = section_loss(
+            section, flow, shape, circuit.roughness_m, fluid, pipes=2
+        )
+        within = straight.rate_pa_m <= limits[0] and straight.velocity_m_s <= limits[1]
+        results[section.id] = PipeResult(
+            section.id, flow, size_name(diameter), diameter, pinned is None, within,
+            straight, friction_loss, fitting_loss, loss,
+        )  # fmt: skip
+        content += 2.0 * section.length_m * shape.area_m2
+    ends = [section.id for section in circuit.sections if section.end is not None]
+    paths = path_losses(tree, {key: result.loss_pa for key, result in results.items()}, ends)
+    return CircuitResult(
+        tree=tree,
+        fluid=fluid,
+        specific_heat_j_kgk=specific_heat_j_kgk(mean),
+        duty_w=duties,
+        end_flow_m3_s=end_flow,
+        sections=results,
+        paths=paths,
+        pump=_pump(circuit, sum(end_flow.values()), paths.index_loss_pa),
+        water_content_m3=content,
+    )
+
+
+def _pump(circuit: Circuit, flow_m3_s: float, index_loss_pa: float) -> PumpResult:
+    network = index_loss_pa + circuit.source_drop_pa
+    head = network * (1.0 + circuit.pump_margin)
+    hydraulic = flow_m3_s * head
+    shaft = hydraulic / circuit.pump_efficiency
+    return PumpResult(
+        flow_m3_s, network, head, hydraulic, shaft, shaft / circuit.motor_efficiency,
+        next_motor_w(shaft, circuit.motor_margin),
+    )  # fmt: skip

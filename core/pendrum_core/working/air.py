@@ -1,0 +1,166 @@
+"""Working of air systems and ducts."""
+
+from pendrum_core.air.psychrometrics import enthalpy_j_kg
+from pendrum_core.air.system import AirSystemResult
+from pendrum_core.duct.network import SectionResult
+from pendrum_core.model.systems import AirSystem, Section
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.working.node import MONTHS, Node, addition, clock, figure
+from pendrum_core.working.rooms import room_cooling
+
+
+def _system(results: BuildingResults, system_id: str) -> tuple[AirSystem, AirSystemResult]:
+    system = next(s for s in results.building.systems if s.id == system_id)
+    return system, results.systems[system_id]
+
+
+def room_airflow(results: BuildingResults, room_id: str) -> Node:
+    """A room's supply airflow."""
+    system, result = next((s, results.systems[s.id]) for s in results.building.systems
+                          if s.id in results.systems and room_id in results.systems[s.id].airflows)  # fmt: skip
+    flow = result.airflows[room_id]
+    room = results.rooms[room_id].room
+    supply = flow.supply
+    cooling = Node(
+        "For cooling", flow.cooling_m3_s, "airflow", "Vc", formula="Qs / (cp (Ta − Ts)) · v",
+        numbers=f"{flow.peak_sensible_w:.4g} W / ({supply.specific_heat_j_kgk:.4g} J/kgK × {flow.difference_k:.3g} K) "
+        f"× {supply.specific_volume_m3_kg:.4g} m³/kg",
+        inputs=(
+            room_cooling(results, room_id),
+            Node("Room air", room.cooling_setpoint_c, "temperature", "Ta", ref=f"room/{room_id}/cooling_setpoint_c"),
+            Node("Supply air", supply.temperature_c, "temperature", "Ts", ref=f"air_system/{system.id}/supply_c"),
+            Node("Specific heat, moist", supply.specific_heat_j_kgk, "specific_heat", "cp",
+                 source="ASHRAE Handbook Fundamentals 2017, ch. 1"),
+            Node("Volume per kg at supply state and site pressure", supply.specific_volume_m3_kg, "ratio", "v",
+                 note="m³/kg; moisture of the room at 50 % relative humidity, at most saturated",
+                 source="ASHRAE Handbook Fundamentals 2017, ch. 1, eq. 26"),
+        ),
+    )  # fmt: skip
+    needs = (
+        cooling,
+        Node("For ventilation", flow.ventilation_m3_s, "airflow", "Voz", formula="(Rp P + Ra A) / Ez",
+             source="ANSI/ASHRAE 62.1-2019, eqs. 6-1, 6-2", ref=f"room/{room_id}/outdoor_air"),
+        Node("For minimum air changes", flow.air_changes_m3_s, "airflow", formula="n V / 3600",
+             ref=f"room/{room_id}/minimum_air_changes"),
+    )  # fmt: skip
+    pinned = flow.governing == "pinned"
+    return Node(
+        f"{room.number} {room.name}: supply airflow", flow.design_m3_s, "airflow", "V",
+        formula="pinned by the engineer" if pinned else f"the largest need: {flow.governing}",
+        numbers="" if pinned else "max(" + ", ".join(figure(n.value or 0.0, "airflow") for n in needs) + ")",
+        inputs=needs,
+    )  # fmt: skip
+
+
+def coil_total(results: BuildingResults, system_id: str) -> Node:
+    """The cooling coil's total load at its own peak."""
+    system, result = _system(results, system_id)
+    m, s = result.peak
+    path = result.path
+    total = float(result.coil_total_w[m, s])
+    h_in = float(enthalpy_j_kg(path.mixed_c[m, s], path.mixed_w[m, s]))
+    h_out = float(enthalpy_j_kg(path.coil.leaving_c[m, s], path.coil.leaving_w[m, s]))
+    condensate = result.mass_kg_s * float(path.coil.condensate_j_kg[m, s])
+    air = result.outdoor_air
+    when = f"{MONTHS[results.building.climate.months[m].month - 1]} {clock(s)}"
+    def state(name: str, t: float, w: float, **more: str) -> Node:
+        return Node(name, float(enthalpy_j_kg(t, w)), "enthalpy", "h", note=more.get("note", ""), inputs=(
+            Node("Dry-bulb", t, "temperature"), Node("Humidity ratio", w, "humidity_ratio")))  # fmt: skip
+    outdoor_air = Node(
+        "Outdoor air intake", air.intake_m3_s, "airflow", "Vot", formula="Vou / Ev",
+        numbers=f"{figure(air.uncorrected_m3_s, 'airflow')} / {air.efficiency:.4g}",
+        source="ANSI/ASHRAE 62.1-2019, 6.2.5 and appendix A",
+        inputs=(
+            Node("Uncorrected outdoor air, all rooms", air.uncorrected_m3_s, "airflow", "Vou"),
+            Node("System ventilation efficiency", air.efficiency, "ratio", "Ev", formula="1 + Xs − Zd",
+                 numbers=f"1 + {air.average_fraction:.4g} − {air.critical_fraction:.4g}"),
+        ),
+    )  # fmt: skip
+    return Node(
+        f"{system.name}: cooling coil, total", total, "load", "Qt",
+        formula="dry-air flow × (h entering − h leaving) − condensate",
+        numbers=f"{result.mass_kg_s:.4g} kg/s × ({h_in / 1000:.4g} − {h_out / 1000:.4g}) kJ/kg "
+        f"− {condensate / 1000:.3g} kW",
+        source="ASHRAE Handbook Fundamentals 2017, ch. 1; coil by apparatus dew point and bypass factor",
+        note=f"At {when}: searched over every step of every month, the coil's own peak.",
+        inputs=(
+            Node("Dry-air flow", result.mass_kg_s, "mass_flow", "m", formula="sum of the rooms' flows"),
+            state("Entering, mixed", float(path.mixed_c[m, s]), float(path.mixed_w[m, s]),
+                  note=f"{result.outdoor_share:.1%} outdoor air"),
+            state("Outdoors", float(path.outdoor_c[m, s]), float(path.outdoor_w[m, s])),
+            state("Return", float(path.return_c[m, s]), float(path.return_w[m, s])),
+            state("Leaving the coil", float(path.coil.leaving_c[m, s]), float(path.coil.leaving_w[m, s]),
+                  note=f"apparatus dew point {float(path.coil.apparatus_dew_point_c[m, s]):.2f} °C"),
+            Node("Bypass factor", system.bypass_factor, "ratio", ref=f"air_system/{system.id}/bypass_factor"),
+            Node("Condensate's heat", condensate, "load", formula="moisture removed × cp water × leaving temperature"),
+            Node("Fan's temperature rise", result.fan.rise_k, "temperature_difference", formula="P electrical / (m cp)"),
+            outdoor_air,
+        ),
+    )  # fmt: skip
+
+
+def _section(section: Section, result: SectionResult, kind: str) -> Node:
+    f = result.friction
+    return Node(
+        section.name, result.loss_pa, "pressure", "Δp",
+        formula="rate × length + C × dynamic pressure + component + terminal",
+        numbers=f"{f.rate_pa_m:.4g} × {section.length_m:.4g} + {section.loss_coefficient:.3g} × "
+        f"{f.dynamic_pressure_pa:.4g} + {section.component_drop_pa:.4g} + {section.end_drop_pa:.4g} Pa",
+        source="Darcy-Weisbach with Colebrook; ASHRAE Handbook Fundamentals 2017, ch. 21",
+        inputs=(
+            Node("Flow", result.flow_m3_s, "airflow", "V", formula="sum of what is below"),
+            Node("Diameter", result.diameter_m, "diameter", "d",
+                 formula="smallest standard size within the limits" if result.sized else "pinned",
+                 source="EN 1506" if result.sized else "", ref=f"{kind}/{section.id}/pinned_diameter_m"),
+            Node("Velocity", f.velocity_m_s, "velocity", "v", formula="V / A"),
+            Node("Reynolds number", f.reynolds, "count", "Re"),
+            Node("Friction factor", f.factor, "ratio", "f", note=f"{f.factor:.5f}"),
+            Node("Friction rate", f.rate_pa_m, "friction_rate"),
+            Node("Length", section.length_m, "length", ref=f"{kind}/{section.id}/length_m"),
+            Node("Fittings' coefficient", section.loss_coefficient, "ratio", "C",
+                 ref=f"{kind}/{section.id}/loss_coefficient"),
+            Node("Component and terminal", section.component_drop_pa + section.end_drop_pa, "pressure",
+                 ref=f"{kind}/{section.id}/end_drop_pa"),
+        ),
+    )  # fmt: skip
+
+
+def duct_section(results: BuildingResults, section_id: str) -> Node:
+    """Loss of one duct section."""
+    for system in results.building.systems:
+        ducts = results.systems[system.id].ducts if system.id in results.systems else None
+        for section in system.sections:
+            if ducts and section.id == section_id:
+                return _section(section, ducts.sections[section_id], "duct_section")
+    raise KeyError(section_id)
+
+
+def fan_static(results: BuildingResults, system_id: str) -> Node:
+    """The fan's static pressure."""
+    system, result = _system(results, system_id)
+    fan, ducts = result.fan, result.ducts
+    sections = {section.id: section for section in system.sections}
+    run = ducts.tree.path(ducts.paths.index) if ducts else ()
+    index = Node(
+        "Index run", ducts.paths.index_loss_pa if ducts else 0.0, "pressure",
+        formula="sum of the sections on the path with the largest loss" if ducts else "no ducts drawn yet",
+        numbers=addition([ducts.sections[s].loss_pa for s in run], "pressure") if ducts else "",
+        inputs=tuple(_section(sections[s], ducts.sections[s], "duct_section") for s in run) if ducts else (),
+    )  # fmt: skip
+    unit = tuple(
+        Node(name, value, "pressure", ref=f"air_system/{system.id}/{field}")
+        for name, value, field in (
+            ("Filter", system.filter_drop_pa, "filter_drop_pa"),
+            ("Coils", system.coil_drop_pa, "coil_drop_pa"),
+            ("Everything else in the unit", system.other_drop_pa, "other_drop_pa"),
+        )
+    )
+    dynamic = fan.total_pa - fan.static_pa
+    return Node(
+        f"{system.name}: fan static pressure", fan.static_pa, "pressure", "ps",
+        formula="index run + unit − dynamic pressure at the outlet",
+        numbers=addition([index.value or 0.0, *[u.value or 0.0 for u in unit], -dynamic], "pressure"),
+        inputs=(index, *unit, Node("Dynamic pressure at the fan outlet", dynamic, "pressure", formula="ρ v² / 2",
+                inputs=(Node("Outlet velocity", system.outlet_velocity_m_s, "velocity",
+                             ref=f"air_system/{system.id}/outlet_velocity_m_s"),))),
+    )  # fmt: skip

@@ -1,0 +1,31 @@
+"""The quantities that can be explained, by name."""
+
+from collections.abc import Callable
+
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.working.air import coil_total, duct_section, fan_static, room_airflow
+from pendrum_core.working.node import Node
+from pendrum_core.working.rooms import room_cooling, room_heating
+from pendrum_core.working.water import pump_head
+
+EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
+    "room_cooling": room_cooling,
+    "room_heating": room_heating,
+    "room_airflow": room_airflow,
+    "coil_total": coil_total,
+    "fan_static": fan_static,
+    "duct_section": duct_section,
+    "pump_head": pump_head,
+}
+
+
+def explain(results: BuildingResults, quantity: str, subject: str) -> Node:
+    """Working of a quantity of a room, system, section or circuit.
+
+    Raises:
+        KeyError: the quantity is not known, or the subject has no such result.
+    """
+    try:
+        return EXPLAINED[quantity](results, subject)
+    except StopIteration as error:
+        raise KeyError(subject) from error

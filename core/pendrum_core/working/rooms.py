@@ -1,0 +1,176 @@
+"""Working of room loads."""
+
+from pendrum_core.fabric.layers import total_resistance
+from pendrum_core.model.rooms import CATEGORIES, GAIN_CATEGORIES, Element, Gain, SunWindow
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.loads import RoomLoads
+from pendrum_core.room.detail import RoomDetail, room_detail
+from pendrum_core.room.sources import gain_at
+from pendrum_core.working.node import MONTHS, Node, addition, clock, figure
+
+_BALANCE = "Room heat balance, repeating day, solved exactly in frequency; coefficients of ISO 52016-1:2017"
+_NAMES = {
+    "sun": "Sun through windows", "walls": "Walls", "roofs": "Roofs and ceilings", "floors": "Floors",
+    "windows": "Windows, conduction", "doors": "Doors", "neighbours": "Neighbouring spaces", "people": "People",
+    "lights": "Lights", "equipment": "Equipment", "infiltration": "Infiltration",
+    "outdoor air": "Untreated outdoor air",
+}  # fmt: skip
+
+
+def _layers(element: Element) -> Node:
+    return Node(
+        "Resistance of the layers",
+        total_resistance(element.layers),
+        "resistance",
+        "R",
+        formula="sum of thickness over conductivity",
+        numbers=" + ".join(f"{layer.resistance_m2k_w:.4g}" for layer in element.layers) + " m²K/W",
+        source="ISO 6946:2017, 6.7",
+        note=" · ".join(f"{layer.name} {layer.thickness_m * 1000:.4g} mm" for layer in element.layers),
+        ref=f"{'opening' if element.category in ('windows', 'doors') else 'surface'}/{element.id}/assembly",
+    )
+
+
+def _element(element: Element, value: float, environment_c: float, room_c: float, period: str) -> Node:
+    kind = "opening" if element.category in ("windows", "doors") else "surface"
+    far = {"outdoors": "Sol-air temperature outside", "temperature": "Temperature on the far side"}
+    return Node(
+        element.name,
+        value,
+        "power",
+        formula="periodic conduction from the far side to the air, with its delay" if period else "steady conduction",
+        source=_BALANCE if not period else f"{_BALANCE}; ISO 13786:2017 transfer matrices",
+        inputs=(
+            Node("Area, openings taken out", element.area_m2, "area", "A", ref=f"{kind}/{element.id}/area_m2"),
+            _layers(element),
+            Node(far.get(element.boundary.kind, "Neighbour"), environment_c, "temperature", "Te", note=period),
+            Node("Room air", room_c, "temperature", "Ta"),
+            Node("Inside convection", element.convection_w_m2k, "u_value", "hc", source="ISO 52016-1:2017, table 25"),
+        ),
+    )
+
+
+def _window(window: SunWindow, value: float, entering: float, note: str) -> Node:
+    glass = window.glazing
+    return Node(
+        window.name,
+        value,
+        "power",
+        formula="sun that entered earlier and now, 10 % to the air, the rest by way of the room's faces",
+        source=_BALANCE,
+        inputs=(
+            Node(
+                "Sun entering at this time", entering, "power", formula="A (1 − frame) g (f·beam + fd·diffuse)",
+                source="ASHRAE clear sky; angular curve by panes, ASHRAE Handbook Fundamentals 2017, ch. 15",
+                note=note,
+            ),
+            Node("Opening area", window.area_m2, "area", "A", ref=f"opening/{window.id}/area_m2"),
+            Node("Solar factor at normal incidence", glass.g_value, "ratio", "g", ref=f"opening/{window.id}/glazing"),
+            Node("Frame share", glass.frame_share, "percent", ref=f"opening/{window.id}/glazing"),
+            Node("Facing", window.azimuth_deg, "angle"),
+        ),
+    )  # fmt: skip
+
+
+def _gain(gain: Gain, room_id: str, step: int) -> Node:
+    now = gain_at(gain, step)
+    return Node(
+        f"{_NAMES[gain.category]} present now", gain.sensible_w * now, "power",
+        formula="full sensible gain × fraction of the day pattern",
+        numbers=f"{figure(gain.sensible_w, 'power')} × {now:.3g}",
+        inputs=(
+            Node("Full sensible gain", gain.sensible_w, "power", ref=f"room/{room_id}/{gain.category}"),
+            Node(f"Fraction at {clock(step)}", now, "ratio", ref=f"room/{room_id}/{gain.category}_schedule"),
+            Node("Radiant share", gain.radiant_share, "percent", ref=f"room/{room_id}/{gain.category}_radiant"),
+        ),
+    )  # fmt: skip
+
+
+def _category(name: str, value: float, loads: RoomLoads, detail: RoomDetail, month: int, step: int, text: str) -> Node:
+    room = loads.room
+    inputs: tuple[Node, ...] = ()
+    if name == "sun":
+        inputs = tuple(
+            _window(w, float(detail.sun_w[i, month, step]), float(detail.sun_entering_w[i, month, step]), text)
+            for i, w in enumerate(room.windows)
+        )
+    elif name in GAIN_CATEGORIES:
+        inputs = tuple(_gain(gain, room.id, step) for gain in room.gains if gain.category == name)
+    elif name in ("infiltration", "outdoor air"):
+        flow = room.infiltration_m3_s if name == "infiltration" else room.direct_outdoor_air_m3_s
+        inputs = (Node("Outdoor air", flow, "airflow", "V", ref=f"room/{room.id}/{name.replace(' ', '_')}"),)
+    else:
+        inputs = tuple(
+            _element(
+                e, float(detail.conduction_w[i, month, step]), float(detail.environment_c[i, month, step]),
+                room.cooling_setpoint_c, text,
+            )
+            for i, e in enumerate(room.elements)
+            if e.category == name and e.boundary.kind != "adiabatic"
+        )  # fmt: skip
+    formula = "ρ cp V (To − Ta)" if name in ("infiltration", "outdoor air") else "sum of its elements"
+    return Node(_NAMES[name], value, "power", formula=formula, inputs=inputs)
+
+
+def room_cooling(results: BuildingResults, room_id: str, month: int | None = None, step: int | None = None) -> Node:
+    """A room's sensible cooling load at its peak, or at a given month index and step."""
+    loads = results.rooms[room_id]
+    detail = room_detail(loads.room, results.outdoors)
+    at_peak = month is None or step is None
+    m, s = (loads.peak_month, loads.peak_step) if month is None or step is None else (month, step)
+    parts = [(name, float(loads.parts[i, m, s])) for i, name in enumerate(CATEGORIES)]
+    parts = sorted((p for p in parts if abs(p[1]) > 0.05), key=lambda p: -abs(p[1]))
+    text = f"{MONTHS[results.building.climate.months[m].month - 1]} {clock(s)}"
+    air = Node(
+        "Air held at", loads.room.cooling_setpoint_c, "temperature", "Ta", ref=f"room/{room_id}/cooling_setpoint_c"
+    )
+    return Node(
+        f"{loads.room.number} {loads.room.name}: sensible cooling load" + (", peak" if at_peak else ""),
+        float(loads.total[m, s]),
+        "load",
+        "Qs",
+        formula=f"sum of what each source does to the air at {text}, air held at the set-point",
+        numbers=addition([value for _, value in parts], "load"),
+        source=_BALANCE,
+        note=f"Searched over {loads.total.shape[0]} months × {loads.total.shape[1]} steps. "
+        f"Parts add up to the total within {max(loads.split_error, 1e-15):.0e}, "
+        f"the balance closes within {max(loads.balance_error, 1e-15):.0e}.",
+        inputs=(*(_category(name, value, loads, detail, m, s, text) for name, value in parts), air),
+    )
+
+
+def room_heating(results: BuildingResults, room_id: str) -> Node:
+    """A room's heating load on the winter day."""
+    loads = results.rooms[room_id]
+    room, detail = loads.room, room_detail(loads.room, results.outdoors)
+    inputs: list[Node] = []
+    for i, element in enumerate(room.elements):
+        lost = float(detail.winter.element_w[i])
+        if abs(lost) > 0.05:
+            outside = results.building.climate.winter_dry_bulb_c
+            far = outside if element.boundary.kind == "outdoors" else element.boundary.temperature_c
+            if element.boundary.kind == "difference":
+                far = room.heating_setpoint_c - element.boundary.heating_difference_k
+            inputs.append(_element(element, lost, far, room.heating_setpoint_c, ""))
+    for name, flow, lost in (
+        ("Infiltration", room.infiltration_m3_s, float(detail.winter.infiltration_w[0])),
+        ("Untreated outdoor air", room.direct_outdoor_air_m3_s, float(detail.winter.outdoor_air_w[0])),
+    ):
+        if lost:
+            flow_node = Node("Outdoor air", flow, "airflow", "V")
+            inputs.append(Node(name, lost, "power", formula="ρ cp V (Ta − To)", inputs=(flow_node,)))
+    return Node(
+        f"{room.number} {room.name}: heating load",
+        loads.heating.load_w,
+        "load",
+        "QH",
+        formula="sum of losses on the winter day: steady, no sun, no gains",
+        numbers=addition([float(node.value or 0.0) for node in inputs], "load"),
+        source=_BALANCE,
+        inputs=(
+            *inputs,
+            Node("Air held at", room.heating_setpoint_c, "temperature", ref=f"room/{room.id}/heating_setpoint_c"),
+            Node("Outdoors in winter", results.building.climate.winter_dry_bulb_c, "temperature",
+                 ref="site//winter_dry_bulb_c"),
+        ),
+    )  # fmt: skip

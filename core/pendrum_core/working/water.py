@@ -1,0 +1,50 @@
+"""Working of water circuits."""
+
+from pendrum_core.model.systems import Circuit, Section
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.water.network import PipeResult
+from pendrum_core.working.node import Node, addition
+
+
+def _pipe(section: Section, result: PipeResult) -> Node:
+    f = result.friction
+    return Node(
+        f"{section.name}, {result.size}", result.loss_pa, "head", "Δp",
+        formula="2 × rate × length + ζ × dynamic pressure + component + emitter",
+        numbers=f"2 × {f.rate_pa_m:.4g} × {section.length_m:.4g} + {section.loss_coefficient:.3g} × "
+        f"{f.dynamic_pressure_pa:.4g} + {section.component_drop_pa:.5g} + {section.end_drop_pa:.5g} Pa",
+        source="Darcy-Weisbach with Colebrook; inner diameters of EN 10255 medium series",
+        inputs=(
+            Node("Flow", result.flow_m3_s, "water_flow", "V", formula="sum of what is below"),
+            Node("Inner diameter", result.diameter_m, "diameter", "d",
+                 formula="smallest standard size within the limits" if result.sized else "pinned",
+                 ref=f"pipe_section/{section.id}/pinned_diameter_m"),
+            Node("Velocity", f.velocity_m_s, "water_velocity", "v"),
+            Node("Friction rate", f.rate_pa_m, "pipe_friction_rate"),
+            Node("Length", section.length_m, "length", ref=f"pipe_section/{section.id}/length_m"),
+            Node("Fittings' ζ", section.loss_coefficient, "ratio", ref=f"pipe_section/{section.id}/loss_coefficient"),
+        ),
+    )  # fmt: skip
+
+
+def pump_head(results: BuildingResults, circuit_id: str) -> Node:
+    """Head of a circuit's pump."""
+    circuit: Circuit = next(c for c in results.building.circuits if c.id == circuit_id)
+    result = results.circuits[circuit_id]
+    sections = {section.id: section for section in circuit.sections}
+    run = result.tree.path(result.paths.index)
+    index = Node(
+        "Index run", result.paths.index_loss_pa, "head",
+        formula="sum of the sections on the path with the largest loss, flow and return",
+        numbers=addition([result.sections[s].loss_pa for s in run], "head"),
+        inputs=tuple(_pipe(sections[s], result.sections[s]) for s in run),
+    )  # fmt: skip
+    source = Node("Boiler or chiller", circuit.source_drop_pa, "head", ref=f"circuit/{circuit.id}/source_drop_pa")
+    margin = Node("Margin", circuit.pump_margin, "percent", ref=f"circuit/{circuit.id}/pump_margin")
+    return Node(
+        f"{circuit.name}: pump head", result.pump.head_pa, "head", "H",
+        formula="(index run + source) × (1 + margin)",
+        numbers=f"({result.paths.index_loss_pa / 1000:.4g} + {circuit.source_drop_pa / 1000:.4g}) kPa "
+        f"× (1 + {circuit.pump_margin:.2g})",
+        inputs=(index, source, margin),
+    )  # fmt: skip

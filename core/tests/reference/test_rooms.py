@@ -1,0 +1,96 @@
+"""Room cases: loads and temperatures against a separate finite-volume march."""
+
+import unittest
+from dataclasses import replace
+
+import numpy as np
+
+from core.tests.reference.cases import climate_of, load_case, room_of, solve_with_data
+from pendrum_core.model.climate import Coefficients
+from pendrum_core.model.rooms import CATEGORIES
+from pendrum_core.room.loads import conduction_parts, courses, solve, winter
+from pendrum_core.room.outdoors import outdoors
+from pendrum_core.room.verify import forward_day
+
+
+def away_from_jumps(case: dict) -> np.ndarray:
+    """Steps that are not among the two after a jump of a schedule."""
+    keep = np.ones(144, dtype=bool)
+    for gain in case["inputs"]["gains"]:
+        values = np.array(gain["sensible_W"])
+        for step in np.flatnonzero(np.abs(values - np.roll(values, 1)) > 1e-9):
+            keep[[step % 144, (step + 1) % 144]] = False
+    return keep
+
+
+class HeldRooms(unittest.TestCase):
+    def check_load(self, name: str) -> None:
+        case = load_case(name)
+        expected = case["expected"]
+        load = courses(solve_with_data(case)).parts[0].sum(axis=0)[0]
+        want = np.array(expected["cooling_load_W"])
+        peak = expected["peak_W"]
+        self.assertAlmostEqual(load.max() / peak, 1.0, delta=0.01)
+        self.assertLessEqual(abs(int(load.argmax()) - expected["peak_step_index"]), 1)
+        self.assertAlmostEqual(load.sum() / 6 / expected["daily_energy_Wh"], 1.0, delta=0.01)
+        self.assertLess(np.abs(load - want)[away_from_jumps(case)].max(), 0.02 * peak)
+
+    def test_south_window(self) -> None:
+        self.check_load("room_light_south_window")
+
+    def test_no_window(self) -> None:
+        self.check_load("room_light_no_window")
+
+    def test_every_source_on_its_own(self) -> None:
+        case = load_case("room_light_south_window")
+        solved = solve_with_data(case)
+        parts = courses(solved).parts[0, :, 0]
+        elements = conduction_parts(solved, np.arange(len(solved.stack.elements)), len(solved.stack.elements))
+        names = [element.name for element in solved.stack.elements]
+        peak = case["expected"]["peak_W"]
+        for source, course in case["expected"]["split_by_source_W"].items():
+            if source in names:
+                found = elements[names.index(source), 0]
+            else:
+                found = parts[CATEGORIES.index(source.split()[0])]
+            off = np.abs(found - np.array(course))[away_from_jumps(case)].max()
+            self.assertLess(off, 0.005 * peak, source)
+
+    def test_whole_chain_from_the_site(self) -> None:
+        """The same room with sun and air made here from the site and optical depths."""
+        case = load_case("room_light_south_window")
+        solved = solve_with_data(case)
+        plane = outdoors(climate_of(case)).plane(90.0, 180.0)
+        want = np.array(case["inputs"]["boundary"]["surfaces"]["south"]["total_W_m2"])
+        self.assertLess(np.abs(plane.total[0] - want).max(), 3.0)
+        self.assertLess(np.abs(outdoors(climate_of(case)).dry_bulb_c - solved.outside.dry_bulb_c).max(), 0.01)
+
+
+class FloatingRoom(unittest.TestCase):
+    def test_temperature(self) -> None:
+        case = load_case("room_light_free_floating")
+        expected = case["expected"]
+        solved = solve_with_data(case, cooled=False)
+        air = courses(solved).parts[0].sum(axis=0)[0]
+        want = np.array(expected["air_temperature_C"])
+        keep = away_from_jumps(case)
+        self.assertAlmostEqual(air.max(), expected["peak_air_temperature_C"], delta=0.15)
+        self.assertLess(np.abs(air - want)[keep].max(), 0.2)
+        self.assertLess(np.abs(air - want).max(), 0.5)
+        day = forward_day(solved, np.array([0]))
+        surface = np.array(expected["mean_surface_temperature_C"])
+        self.assertLess(np.abs(day.mean_surface_k[0] - surface)[keep].max(), 0.2)
+
+
+class WinterRoom(unittest.TestCase):
+    def test_steady_heating(self) -> None:
+        case = load_case("room_winter_steady")
+        for variant, depression in (("no_sky_depression", 0.0), ("sky_depression_11_K", 11.0)):
+            climate = replace(climate_of(case), coefficients=Coefficients(sky_depression_k=depression))
+            outside = outdoors(climate)
+            room = room_of(case)
+            infiltration = case["inputs"]["rooms"][0]["infiltration_conductance_W_K"] / outside.air_heat_j_m3k
+            solved = solve([replace(room, infiltration_m3_s=infiltration)], outside)
+            load = winter(solved).load_w[0]
+            want = case["expected"][variant]["heating_load_W"]
+            self.assertAlmostEqual(load / want, 1.0, delta=0.002)
