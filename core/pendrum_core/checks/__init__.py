@@ -1,0 +1,1 @@
+"""Snags: what the checks found."""

@@ -1,0 +1,117 @@
+"""Snags that only results can show."""
+
+from collections.abc import Iterator
+
+from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
+from pendrum_core.results.building import BuildingResults
+
+UNBALANCED_PA = 60.0
+_FAILED_STAGE = {"air_system": "air", "circuit": "water"}
+
+
+def result_snags(results: BuildingResults) -> Iterator[Snag]:
+    """Walk over the results and yield what an engineer should look at."""
+    for failure in results.failures:
+        stage = _FAILED_STAGE[failure.kind]
+        yield Snag(STOPS, "not_calculated", failure.kind, failure.id, stage, failure.reason, "change the value named")
+    yield from _room_snags(results)
+    yield from _system_snags(results)
+    yield from _circuit_snags(results)
+
+
+def _room_snags(results: BuildingResults) -> Iterator[Snag]:
+    served = {room for system in results.systems.values() for room in system.airflows}
+    emitting = set(results.emitters)
+    for room_id, loads in results.rooms.items():
+        name = f"{loads.room.number} {loads.room.name}"
+        if loads.cooling is not None and loads.cooling.sensible_w > 1.0 and room_id not in served:
+            yield Snag(
+                DOUBTFUL, "cooled_without_system", "room", room_id, "rooms",
+                f"{name} has a cooling load of {loads.cooling.sensible_w / 1000:.2f} kW but is on no air system.",
+                "put it on a system, or say that it is not cooled",
+            )  # fmt: skip
+        if loads.cooling is None and room_id in served:
+            yield Snag(
+                DOUBTFUL, "floats_on_system", "room", room_id, "rooms",
+                f"{name} is not cooled but gets air from a cooling system; its temperature is worked out without that air.",
+                "say that it is cooled, or take it off the system",
+            )  # fmt: skip
+        if results.circuits and loads.heating.load_w > 1.0 and room_id not in emitting:
+            yield Snag(
+                NOTE, "heated_without_emitter", "room", room_id, "water",
+                f"{name} needs {loads.heating.load_w / 1000:.2f} kW of heating but no pipe ends at it.",
+                "add a pipe section that ends at the room",
+            )  # fmt: skip
+
+
+def _system_snags(results: BuildingResults) -> Iterator[Snag]:
+    names = {system.id: system for system in results.building.systems}
+    for system_id, result in results.systems.items():
+        system = names[system_id]
+        ended = {section.end for section in system.sections}
+        missing = [r for r in result.airflows if r not in ended and result.airflows[r].design_m3_s > 0]
+        if missing:
+            numbers = ", ".join(results.rooms[r].room.number for r in missing[:6])
+            yield Snag(
+                DOUBTFUL, "room_without_duct", "air_system", system_id, "air",
+                f"{system.name}: no duct ends at {len(missing)} of its rooms ({numbers}); "
+                "their air is not in the ducts' sizes.",
+                "add a branch for every room without one",
+            )  # fmt: skip
+        short = float(result.path.short_w.max())
+        if short > 1.0:
+            yield Snag(
+                DOUBTFUL, "airflow_short", "air_system", system_id, "air",
+                f"{system.name}: pinned airflows leave {short / 1000:.2f} kW of cooling undelivered at the worst time.",
+                "let the airflow be sized, or lower the supply temperature",
+            )  # fmt: skip
+        if not result.converged:
+            yield Snag(
+                DOUBTFUL, "humidity_not_settled", "air_system", system_id, "air",
+                f"{system.name}: the rooms' humidity does not settle; moisture comes in and none is taken out.",
+                "give the system outdoor air",
+            )  # fmt: skip
+        if result.fan.motor_w is None:
+            yield Snag(DOUBTFUL, "motor_above_series", "air_system", system_id, "air",
+                       f"{system.name}: {result.fan.shaft_w / 1000:.0f} kW at the shaft is above the standard motors.",
+                       "split the system")  # fmt: skip
+        if result.ducts is None:
+            continue
+        for section in system.sections:
+            sized = result.ducts.sections[section.id]
+            if not sized.within_limits:
+                yield Snag(
+                    DOUBTFUL, "duct_beyond_limits", "duct_section", section.id, "air",
+                    f"{system.name}, {section.name}: {sized.friction.velocity_m_s:.1f} m/s and "
+                    f"{sized.friction.rate_pa_m:.2f} Pa/m at {sized.diameter_m * 1000:.0f} mm; limits "
+                    f"{system.velocity_limit_m_s:.1f} m/s and {system.friction_limit_pa_m:.2f} Pa/m.",
+                    "let it be sized, or raise the limit",
+                )  # fmt: skip
+        worst = max(result.ducts.paths.balancing_pa.items(), key=lambda item: item[1])
+        if worst[1] > UNBALANCED_PA:
+            section_name = next(s.name for s in system.sections if s.id == worst[0])
+            yield Snag(
+                NOTE, "run_unbalanced", "duct_section", worst[0], "air",
+                f"{system.name}, {section_name}: a damper has to take {worst[1]:.0f} Pa.",
+                "smaller ducts on this branch take it without noise",
+            )  # fmt: skip
+
+
+def _circuit_snags(results: BuildingResults) -> Iterator[Snag]:
+    names = {circuit.id: circuit for circuit in results.building.circuits}
+    for circuit_id, result in results.circuits.items():
+        circuit = names[circuit_id]
+        for section in circuit.sections:
+            sized = result.sections[section.id]
+            if not sized.within_limits:
+                yield Snag(
+                    DOUBTFUL, "pipe_beyond_limits", "pipe_section", section.id, "water",
+                    f"{circuit.name}, {section.name}: {sized.friction.velocity_m_s:.2f} m/s and "
+                    f"{sized.friction.rate_pa_m:.0f} Pa/m in {sized.size}.",
+                    "let it be sized, or raise the limit",
+                )  # fmt: skip
+        for end, duty in result.duty_w.items():
+            if duty <= 0.0 and end in results.rooms:
+                yield Snag(NOTE, "emitter_without_duty", "room", end, "water",
+                           f"{circuit.name}: {results.rooms[end].room.number} needs no heat.",
+                           "remove its pipe section")  # fmt: skip

@@ -1,0 +1,5 @@
+"""Units of results, for exports."""
+
+from pendrum_core.quantities.registry import QUANTITIES, Quantity, shown
+
+__all__ = ["QUANTITIES", "Quantity", "shown"]

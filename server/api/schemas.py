@@ -1,0 +1,88 @@
+"""Bodies of the API."""
+
+from typing import Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field
+from projects.fields import Id, Name
+
+
+class Strict(BaseModel):
+    """Unknown fields are refused."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class NewProject(Strict):
+    name: Name
+
+
+class ProjectOut(BaseModel):
+    id: str
+    name: str
+    version: int
+
+
+class SessionOut(BaseModel):
+    user: str
+    projects: list[ProjectOut]
+
+
+class ChangeIn(Strict):
+    op: Literal["create", "set", "delete"]
+    kind: str = Field(max_length=40)
+    id: Id
+    fields: dict[str, Any] = Field(default_factory=dict)
+
+
+class ChangeSetIn(Strict):
+    base_version: int = Field(ge=0)
+    label: str = Field(min_length=1, max_length=160)
+    changes: list[ChangeIn] = Field(min_length=1, max_length=20_000)
+
+
+class ObjectsOut(BaseModel):
+    """Objects that changed, by kind, and the ids of those that are gone."""
+
+    changed: dict[str, list[dict[str, Any]]]
+    gone: dict[str, list[str]]
+
+
+class ResultsOut(BaseModel):
+    """Result records by kind and id; `all` where they replace everything the browser holds."""
+
+    version: int
+    milliseconds: float
+    rooms_calculated: int
+    changed: dict[str, dict[str, dict[str, Any]]]
+    gone: dict[str, list[str]]
+    categories: list[str]
+    all: bool = True
+
+
+class StepsOut(BaseModel):
+    """Labels of what undo and redo would do; None where there is nothing."""
+
+    undo: str | None
+    redo: str | None
+
+
+class DocumentOut(BaseModel):
+    version: int
+    objects: dict[str, list[dict[str, Any]]]
+    steps: StepsOut
+
+
+class AppliedOut(BaseModel):
+    version: int
+    objects: ObjectsOut
+    results: ResultsOut
+    steps: StepsOut
+
+
+class ProblemOut(BaseModel):
+    """An error: machine code, sentence, and the faulty fields with value and allowed range."""
+
+    status: int
+    code: str
+    title: str
+    faults: list[dict[str, Any]]

@@ -1,0 +1,56 @@
+"""Working trees with the origin of every input added."""
+
+from dataclasses import asdict
+from typing import Any
+
+from calculations.service import Calculated
+from pendrum_core.working.explain import EXPLAINED, explain
+from projects.document import Document
+from projects.resolver import effective_values
+
+QUANTITIES = tuple(EXPLAINED)
+_STAGE = {
+    "site": "place", "surface": "rooms", "opening": "rooms", "room": "rooms", "air_system": "air",
+    "duct_section": "air", "circuit": "water", "pipe_section": "water",
+}  # fmt: skip
+_BY_USE = {
+    "people": "people_per_m2", "lights": "lights_w_m2", "equipment": "equipment_w_m2",
+    "infiltration": "infiltration_ach", "outdoor_air": "",
+}  # fmt: skip
+
+
+def working(done: Calculated, document: Document, quantity: str, subject: str) -> dict[str, Any]:
+    """Explain a figure.
+
+    Raises:
+        KeyError: unknown quantity, or no such result.
+    """
+    tree = asdict(explain(done.results, quantity, subject))
+    _add_origins(tree, document)
+    return tree
+
+
+def _add_origins(node: dict[str, Any], document: Document) -> None:
+    reference = node.pop("ref")
+    node["origin"], node["stage"], node["place"] = _origin(reference, document) if reference else ("", "", "")
+    for child in node["inputs"]:
+        _add_origins(child, document)
+
+
+def _origin(reference: str, document: Document) -> tuple[str, str, str]:
+    """Origin tag, stage and "kind/id" of an input."""
+    kind, identity, field = reference.split("/", 2)
+    stage = _STAGE[kind]
+    if kind == "room":
+        room = document.of("room")[identity]
+        use = document.of("use").get(room["use"] or "")
+        name = _BY_USE.get(field, field)
+        values = effective_values(document, room)
+        if name in values and values[name].origin == "own":
+            return "own", stage, f"room/{identity}"
+        return (f"Use › {use['name']}", "uses", f"use/{use['id']}") if use else ("", stage, f"room/{identity}")
+    if field in ("assembly", "glazing"):
+        row = document.of(kind).get(identity, {})
+        own = row.get("assembly") or row.get("glazing")
+        return ("own" if own else "Fabric kit"), "fabric" if not own else stage, f"{kind}/{identity}"
+    return ("Site" if kind == "site" else "own"), stage, f"{kind}/{identity}"

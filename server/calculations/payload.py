@@ -1,0 +1,214 @@
+"""Core results as plain records for the browser, keyed so that only what changed need be sent."""
+
+from collections.abc import Mapping
+from typing import Any
+
+from calculations.snapshot import Snapshot, layers_of
+from pendrum_core.checks.results import result_snags
+from pendrum_core.model.rooms import CATEGORIES
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.fabric import assembly_values
+from pendrum_core.results.kit import kit_list
+from pendrum_core.results.loads import GroupLoads, Peak, RoomLoads
+from pendrum_core.run import room_heating_duty_w
+from projects.document import Document
+
+Record = dict[str, Any]
+Payload = dict[str, dict[str, Record]]
+
+
+def _peak(peak: Peak | None, months: tuple[int, ...]) -> Record | None:
+    if peak is None:
+        return None
+    return {
+        "sensible_w": peak.sensible_w,
+        "latent_w": peak.latent_w,
+        "total_w": peak.total_w,
+        "month": months[peak.month],
+        "step": peak.step,
+        "parts_w": list(peak.parts_w),
+    }
+
+
+def _room(loads: RoomLoads, results: BuildingResults, months: tuple[int, ...]) -> Record:
+    return {
+        "volume_m3": loads.room.volume_m3,
+        "cooling": _peak(loads.cooling, months),
+        "heating_w": loads.heating.load_w,
+        "heating_parts_w": list(loads.heating.parts_w),
+        "heating_duty_w": room_heating_duty_w(loads.room.id, results.rooms, results.systems),
+        "floating_peak_c": loads.floating_peak_c,
+        "floating_month": months[loads.peak_month],
+        "floating_step": loads.peak_step,
+        "winter_air_c": loads.winter_air_c,
+    }
+
+
+def _group(group: GroupLoads, months: tuple[int, ...]) -> Record:
+    return {
+        "name": group.name,
+        "kind": group.kind,
+        "room_ids": list(group.room_ids),
+        "floor_area_m2": group.floor_area_m2,
+        "cooling": _peak(group.cooling, months),
+        "heating_w": group.heating.load_w,
+        "heating_parts_w": list(group.heating.parts_w),
+        "sum_of_peaks_w": group.sum_of_peaks_w,
+        "diversity": group.diversity,
+    }
+
+
+def _systems(results: BuildingResults, months: tuple[int, ...]) -> tuple[dict[str, Record], dict[str, Record], dict[str, Record]]:
+    """Records of systems, of rooms' airflows, and of duct sections."""
+    systems, airflows, sections = {}, {}, {}
+    for system_id, r in results.systems.items():
+        month, step = r.peak
+        reheat = r.path.reheat_w
+        systems[system_id] = {
+            "flow_m3_s": r.flow_m3_s,
+            "mass_kg_s": r.mass_kg_s,
+            "outdoor_air": dict(vars(r.outdoor_air)),
+            "outdoor_share": r.outdoor_share,
+            "coil_total_w": float(r.coil_total_w[month, step]),
+            "coil_sensible_w": r.mass_kg_s * float(r.path.coil.sensible_j_kg[month, step]),
+            "condensate_kg_s": r.mass_kg_s * float(r.path.coil.condensate_kg_kg[month, step]),
+            "coil_month": months[month],
+            "coil_step": step,
+            "winter": {key: value for key, value in vars(r.winter).items() if key != "deficit_w"},
+            "reheat_w": float(reheat.max()),
+            "fan": dict(vars(r.fan)),
+            "index_end": r.ducts.paths.index if r.ducts else None,
+            "index_path": list(r.ducts.tree.path(r.ducts.paths.index)) if r.ducts else [],
+        }
+        for room, flow in r.airflows.items():
+            airflows[room] = {
+                "system": system_id,
+                "cooling_m3_s": flow.cooling_m3_s,
+                "ventilation_m3_s": flow.ventilation_m3_s,
+                "air_changes_m3_s": flow.air_changes_m3_s,
+                "design_m3_s": flow.design_m3_s,
+                "governing": flow.governing,
+            }
+        if r.ducts:
+            for section_id, s in r.ducts.sections.items():
+                sections[section_id] = _section(s) | {
+                    "size": f"{s.diameter_m * 1000:.0f}",
+                    "balancing_pa": r.ducts.paths.balancing_pa.get(section_id),
+                    "path_pa": r.ducts.paths.loss_pa.get(section_id),
+                }
+    return systems, airflows, sections
+
+
+def _section(section: Any) -> Record:
+    return {
+        "flow_m3_s": section.flow_m3_s,
+        "diameter_m": section.diameter_m,
+        "sized": section.sized,
+        "within_limits": section.within_limits,
+        "velocity_m_s": section.friction.velocity_m_s,
+        "rate_pa_m": section.friction.rate_pa_m,
+        "friction_loss_pa": section.friction_loss_pa,
+        "fitting_loss_pa": section.fitting_loss_pa,
+        "loss_pa": section.loss_pa,
+    }
+
+
+def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Record]]:
+    circuits, sections = {}, {}
+    for circuit_id, c in results.circuits.items():
+        circuits[circuit_id] = {
+            "duty_w": sum(c.duty_w.values()),
+            "pump": dict(vars(c.pump)),
+            "water_content_m3": c.water_content_m3,
+            "index_end": c.paths.index,
+            "index_path": list(c.tree.path(c.paths.index)),
+        }
+        for section_id, s in c.sections.items():
+            sections[section_id] = _section(s) | {
+                "size": s.size,
+                "balancing_pa": c.paths.balancing_pa.get(section_id),
+                "path_pa": c.paths.loss_pa.get(section_id),
+            }
+    return circuits, sections
+
+
+def _assemblies(document: Document) -> dict[str, Record]:
+    layers: dict[str, list[Record]] = {}
+    for row in sorted(document.of("layer").values(), key=lambda row: row["position"]):
+        layers.setdefault(row["assembly"], []).append(row)
+    records = {}
+    for identity, assembly in document.of("assembly").items():
+        try:
+            built = layers_of(document, layers.get(identity, []))
+        except ValueError:
+            continue  # a layer without thickness: the snag of every room that uses it says so
+        if built:
+            records[identity] = dict(vars(assembly_values(built, assembly["element"])))
+    return records
+
+
+class PayloadMaker:
+    """Makes payloads of one project; records of rooms that did not change are the same objects as before."""
+
+    def __init__(self) -> None:
+        self._rooms: dict[str, tuple[RoomLoads, float, Record]] = {}
+        self._assemblies: tuple[tuple[int, ...], tuple[Any, ...], dict[str, Record]] | None = None
+
+    def make(self, document: Document, snapshot: Snapshot, results: BuildingResults) -> Payload:
+        """All records by kind and id."""
+        months = tuple(month.month for month in results.building.climate.months)
+        systems, airflows, duct_sections = _systems(results, months)
+        circuits, pipe_sections = _circuits(results)
+        snags = [*snapshot.snags, *result_snags(results)]
+        return {
+            "room": {room: self._room_record(loads, results, months) for room, loads in results.rooms.items()},
+            "effective": {
+                room: {field: [v.value, v.origin] for field, v in values.items()}
+                for room, values in snapshot.effective.items()
+            },
+            "group": {identity: _group(group, months) for identity, group in results.groups.items()},
+            "air_system": systems,
+            "airflow": airflows,
+            "duct_section": duct_sections,
+            "circuit": circuits,
+            "pipe_section": pipe_sections,
+            "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
+            "assembly": self._assembly_records(document),
+            "snag": {f"{snag.code}/{snag.id}": dict(vars(snag)) for snag in snags},
+            "kit": {f"{i:05d}": dict(vars(item)) for i, item in enumerate(kit_list(results))},
+        }
+
+    def _room_record(self, loads: RoomLoads, results: BuildingResults, months: tuple[int, ...]) -> Record:
+        kept = self._rooms.get(loads.room.id)
+        duty = room_heating_duty_w(loads.room.id, results.rooms, results.systems)
+        if kept is None or kept[0] is not loads or kept[1] != duty:
+            kept = (loads, duty, _room(loads, results, months))
+            self._rooms[loads.room.id] = kept
+        return kept[2]
+
+    def _assembly_records(self, document: Document) -> dict[str, Record]:
+        tables = tuple(document.of(kind) for kind in ("material", "layer", "assembly"))
+        key = tuple(map(id, tables))
+        if self._assemblies is None or self._assemblies[0] != key:
+            self._assemblies = (key, tables, _assemblies(document))
+        return self._assemblies[2]
+
+
+def difference(before: Payload, after: Payload) -> Mapping[str, Any]:
+    """Records that are new or different, and the ids of those that are gone."""
+    changed: Payload = {}
+    gone: dict[str, list[str]] = {}
+    for kind, records in after.items():
+        old = before.get(kind, {})
+        fresh = {i: r for i, r in records.items() if old.get(i) is not r and old.get(i) != r}
+        if fresh:
+            changed[kind] = fresh
+        lost = [identity for identity in old if identity not in records]
+        if lost:
+            gone[kind] = lost
+    return {"changed": changed, "gone": gone}
+
+
+def category_names() -> list[str]:
+    """Names of the load sources, in the order of every parts_w list."""
+    return list(CATEGORIES)

@@ -1,0 +1,161 @@
+"""Calculations of projects: one state per project and process, results always of a stated document version."""
+
+import threading
+import time
+from collections import OrderedDict
+from dataclasses import dataclass, field
+from typing import Any
+
+import numpy as np
+
+from calculations.payload import Payload, PayloadMaker, category_names, difference
+from calculations.snapshot import Snapshots
+from pendrum_core.model.rooms import CATEGORIES
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.courses import group_parts_w
+from pendrum_core.run import Memory, calculate
+from projects.document import Document
+
+_KEEP_PROJECTS = 4
+_KEEP_PAYLOADS = 4
+
+
+@dataclass
+class Calculated:
+    """Results of one document version."""
+
+    version: int
+    results: BuildingResults
+    payload: Payload
+    milliseconds: float
+
+
+@dataclass
+class _State:
+    lock: threading.Lock = field(default_factory=threading.Lock)
+    snapshots: Snapshots = field(default_factory=Snapshots)
+    memory: Memory = field(default_factory=Memory)
+    maker: PayloadMaker = field(default_factory=PayloadMaker)
+    done: OrderedDict[int, Calculated] = field(default_factory=OrderedDict)
+
+
+_states: OrderedDict[str, _State] = OrderedDict()
+_states_lock = threading.Lock()
+
+
+def _state(project: str) -> _State:
+    with _states_lock:
+        state = _states.setdefault(project, _State())
+        _states.move_to_end(project)
+        while len(_states) > _KEEP_PROJECTS:
+            _states.popitem(last=False)
+        return state
+
+
+def forget_all() -> None:
+    """Drop every state (tests roll the database back under them)."""
+    with _states_lock:
+        _states.clear()
+
+
+def calculated(document: Document) -> Calculated:
+    """Results of a document, from memory or worked out now."""
+    state = _state(document.project)
+    with state.lock:
+        kept = state.done.get(document.version)
+        if kept is not None:
+            return kept
+        start = time.perf_counter()
+        snapshot = state.snapshots.take(document)
+        results = calculate(snapshot.building, state.memory)
+        payload = state.maker.make(document, snapshot, results)
+        done = Calculated(document.version, results, payload, (time.perf_counter() - start) * 1000.0)
+        state.done[document.version] = done
+        while len(state.done) > _KEEP_PAYLOADS:
+            state.done.popitem(last=False)
+        return done
+
+
+def whole(done: Calculated) -> dict[str, Any]:
+    """All results, for a first load."""
+    return {
+        "version": done.version,
+        "milliseconds": done.milliseconds,
+        "rooms_calculated": done.results.rooms_calculated,
+        "changed": done.payload,
+        "gone": {},
+        "categories": category_names(),
+    }
+
+
+def since(document: Document, base_version: int, done: Calculated) -> dict[str, Any]:
+    """Results that differ from those of `base_version`; all of them where those are not kept any more."""
+    kept = _state(document.project).done.get(base_version)
+    if kept is None:
+        return whole(done) | {"all": True}
+    return whole(done) | difference(kept.payload, done.payload) | {"all": False}
+
+
+def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[str, Any]:
+    """Split of a room's or group's load over one summer day, with temperatures, for the day rail.
+
+    Raises:
+        KeyError: no such room or group, or no such month.
+    """
+    results = done.results
+    months = [m.month for m in results.building.climate.months]
+    if month not in months:
+        raise KeyError(f"month {month}")
+    index = months.index(month)
+    outside = results.outdoors
+    common = {
+        "outdoor_c": outside.dry_bulb_c[index].round(3).tolist(),
+        "outdoor_humidity_ratio": outside.humidity_ratio[index].tolist(),
+    }
+    if kind == "room":
+        loads = results.rooms[identity]
+        unit = "W" if loads.cooling is not None else "K"
+        parts = loads.parts[:, index]
+        extra: dict[str, Any] = {"reference_c": loads.room.cooling_setpoint_c, "unit": unit}
+        latent = loads.latent_w
+    else:
+        group = results.groups[identity]
+        parts = group_parts_w([results.rooms[room] for room in group.room_ids], index, slice(0, None))
+        extra, latent = {"reference_c": None, "unit": "W"}, group.latent_w
+    used = [i for i in range(len(CATEGORIES)) if np.abs(parts[i]).max() > 1e-6]
+    return common | extra | {
+        "parts": {CATEGORIES[i]: parts[i].round(3).tolist() for i in used},
+        "latent_w": latent.round(2).tolist(),
+    }
+
+
+def system_day(done: Calculated, system: str, month: int) -> dict[str, Any]:
+    """States along a system's air path over one summer day.
+
+    Raises:
+        KeyError: no such system or month.
+    """
+    r = done.results.systems[system]
+    months = [m.month for m in done.results.building.climate.months]
+    index = months.index(month) if month in months else None
+    if index is None:
+        raise KeyError(f"month {month}")
+    p = r.path
+    points = {
+        "outdoors": (p.outdoor_c, p.outdoor_w),
+        "mixed": (p.mixed_c, p.mixed_w),
+        "off_coil": (p.coil.leaving_c, p.coil.leaving_w),
+        "supply": (p.supply_c, p.coil.leaving_w),
+        "return": (p.return_c, p.return_w),
+    }
+    return {
+        "pressure_pa": done.results.outdoors.pressure_pa,
+        "points": {
+            name: {"temperature_c": t[index].round(4).tolist(), "humidity_ratio": w[index].round(7).tolist()}
+            for name, (t, w) in points.items()
+        },
+        "coil_total_w": r.coil_total_w[index].round(2).tolist(),
+        "coil_sensible_w": (r.mass_kg_s * p.coil.sensible_j_kg[index]).round(2).tolist(),
+        "heating_w": p.heating_w[index].round(2).tolist(),
+        "reheat_w": p.reheat_w[index].round(2).tolist(),
+    }

@@ -1,0 +1,28 @@
+"""The one HTML page; the browser does the rest."""
+
+import json
+from functools import lru_cache
+
+from django.conf import settings
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import render
+from django.views.decorators.csrf import ensure_csrf_cookie
+
+from accounts.demo import sign_in_demo_engineer
+
+
+@lru_cache(maxsize=1)
+def _entry() -> tuple[str, tuple[str, ...]]:
+    manifest = json.loads(settings.VITE_MANIFEST.read_text())
+    entry = next(chunk for chunk in manifest.values() if chunk.get("isEntry"))
+    return entry["file"], tuple(entry.get("css", []))
+
+
+@ensure_csrf_cookie
+def page(request: HttpRequest) -> HttpResponse:
+    """Serve the page with the built script's name."""
+    if not settings.VITE_MANIFEST.exists():
+        return HttpResponse("The interface is not built yet: run make build.", status=503, content_type="text/plain")
+    sign_in_demo_engineer(request)
+    script, styles = _entry()
+    return render(request, "page.html", {"script": script, "styles": styles})

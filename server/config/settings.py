@@ -1,0 +1,81 @@
+"""Settings. Everything that differs between machines comes from PENDRUM_* environment variables."""
+
+import os
+import secrets
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent.parent
+VAR = Path(os.environ.get("PENDRUM_VAR", ROOT / "var"))
+VAR.mkdir(parents=True, exist_ok=True)
+
+
+def _secret() -> str:
+    """A key of this installation's own, made at the first start and kept."""
+    path = VAR / "secret_key"
+    if not path.exists():
+        path.write_text(secrets.token_urlsafe(50))
+        path.chmod(0o600)
+    return path.read_text()
+
+
+SECRET_KEY = os.environ.get("PENDRUM_SECRET_KEY") or _secret()
+DEBUG = os.environ.get("PENDRUM_DEBUG") == "1"
+ALLOWED_HOSTS = os.environ.get("PENDRUM_HOSTS", "localhost,127.0.0.1,[::1]").split(",")
+
+# The demo signs its visitor in as the demo engineer. Off unless asked for.
+DEMO_SIGN_IN = os.environ.get("PENDRUM_DEMO") == "1"
+
+INSTALLED_APPS = [
+    "django.contrib.auth",
+    "django.contrib.contenttypes",
+    "django.contrib.sessions",
+    "django.contrib.staticfiles",
+    "projects",
+    "demo",
+]
+MIDDLEWARE = [
+    "django.middleware.security.SecurityMiddleware",
+    "config.headers.ContentPolicy",
+    "whitenoise.middleware.WhiteNoiseMiddleware",
+    "django.middleware.gzip.GZipMiddleware",
+    "django.contrib.sessions.middleware.SessionMiddleware",
+    "django.middleware.common.CommonMiddleware",
+    "django.middleware.csrf.CsrfViewMiddleware",
+    "django.contrib.auth.middleware.AuthenticationMiddleware",
+    "django.middleware.clickjacking.XFrameOptionsMiddleware",
+]
+ROOT_URLCONF = "config.urls"
+WSGI_APPLICATION = "config.wsgi.application"
+TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [ROOT / "server" / "templates"]}]
+
+DATABASES = {
+    "default": {
+        "ENGINE": "django.db.backends.sqlite3",
+        "NAME": VAR / "pendrum.sqlite3",
+        "OPTIONS": {
+            "transaction_mode": "IMMEDIATE",
+            "timeout": 20,
+            "init_command": "PRAGMA journal_mode=WAL; PRAGMA synchronous=NORMAL; PRAGMA foreign_keys=ON;",
+        },
+    }
+}
+DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
+USE_TZ = True
+TIME_ZONE = "UTC"
+LANGUAGE_CODE = "en-gb"
+
+STATIC_URL = "/static/"
+STATICFILES_DIRS = [path for path in [ROOT / "web" / "dist"] if path.exists()]
+STATIC_ROOT = VAR / "static"
+WHITENOISE_USE_FINDERS = True
+VITE_MANIFEST = ROOT / "web" / "dist" / ".vite" / "manifest.json"
+
+SESSION_COOKIE_HTTPONLY = True
+SESSION_COOKIE_SAMESITE = "Lax"
+CSRF_COOKIE_SAMESITE = "Lax"
+SECURE_CONTENT_TYPE_NOSNIFF = True
+SECURE_REFERRER_POLICY = "same-origin"
+X_FRAME_OPTIONS = "DENY"
+DATA_UPLOAD_MAX_MEMORY_SIZE = 16 * 1024 * 1024
+
+TEST_RUNNER = "config.runner.Runner"

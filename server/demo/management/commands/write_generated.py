@@ -1,0 +1,40 @@
+"""manage.py write_generated [--check]"""
+
+import json
+from argparse import ArgumentParser
+from dataclasses import asdict
+from pathlib import Path
+from typing import Any
+
+from api.routes import api
+from calculations.units import unit_table
+from django.conf import settings
+from django.core.management.base import BaseCommand, CommandError
+
+
+def generated() -> dict[Path, str]:
+    """Generated files and what they should hold."""
+    units = {name: asdict(quantity) for name, quantity in unit_table().items()}
+    return {
+        settings.ROOT / "server" / "openapi.json": json.dumps(api.get_openapi_schema(), indent=1, default=str) + "\n",
+        settings.ROOT / "web" / "src" / "units" / "registry.json": json.dumps(units, indent=1, ensure_ascii=False) + "\n",
+    }
+
+
+class Command(BaseCommand):
+    """Write the OpenAPI file and the browser's unit table, or check that they are fresh."""
+
+    help = __doc__
+
+    def add_arguments(self, parser: ArgumentParser) -> None:
+        parser.add_argument("--check", action="store_true")
+
+    def handle(self, *args: Any, **options: Any) -> None:
+        for path, text in generated().items():
+            if options["check"]:
+                if not path.exists() or path.read_text() != text:
+                    raise CommandError(f"{path.name} is stale: run make generated")
+            else:
+                path.parent.mkdir(parents=True, exist_ok=True)
+                path.write_text(text)
+                self.stdout.write(f"wrote {path.relative_to(settings.ROOT)}")

@@ -1,0 +1,274 @@
+"""The Tarnwick Craft Hall as a document: an invented community workshop building with 28 rooms."""
+
+import json
+from pathlib import Path
+from typing import Any
+
+from demo.draft import Draft, assembly, lay_ducts, lay_pipes
+from django.contrib.auth.models import AbstractBaseUser
+from pendrum_core.geometry.outlines import Edge, area_m2, edges, shared_length_m
+from projects.changes import apply_changes
+from projects.document import load_document
+from projects.models import Project
+from projects.starter import create_project
+
+NAME = "Tarnwick Craft Hall"
+_SOURCE = Path(__file__).parent / "tarnwick.json"
+
+_PATTERNS: dict[str, tuple[list[tuple[int, float]], list[tuple[int, float]]]] = {
+    # name: weekday, weekend as (until hour, fraction)
+    "Workshop day": ([(8, 0), (9, 0.3), (12, 0.9), (13, 0.4), (17.5, 1), (21, 0.35), (24, 0)],
+                     [(9, 0), (16, 0.6), (24, 0)]),
+    "Workshop lights": ([(7.5, 0), (21, 1), (24, 0)], [(9, 0), (16, 1), (24, 0)]),
+    "Machines": ([(8.5, 0.05), (12, 0.7), (13, 0.1), (17, 0.7), (24, 0.05)], [(10, 0.05), (15, 0.4), (24, 0.05)]),
+    "Kiln firing": ([(6, 1), (11, 0.7), (16, 0.2), (20, 0.1), (24, 0.8)], [(8, 1), (24, 0.1)]),
+    "Gallery visitors": ([(10, 0), (12, 0.3), (15, 0.7), (18, 1), (24, 0)], [(10, 0), (18, 1), (24, 0)]),
+    "Gallery spots": ([(9.5, 0.1), (18.5, 1), (24, 0.1)], [(9.5, 0.1), (18.5, 1), (24, 0.1)]),
+    "Shop hours": ([(9, 0), (13, 0.6), (18, 1), (24, 0)], [(9, 0), (17, 1), (24, 0)]),
+    "Meeting afternoons": ([(9, 0), (13, 0.3), (17.5, 1), (21, 0.5), (24, 0)], [(24, 0)]),
+    "Passing": ([(8, 0.05), (21, 0.5), (24, 0.05)], [(9, 0.05), (17, 0.5), (24, 0.05)]),
+    "Always": ([(24, 1)], [(24, 1)]),
+}  # fmt: skip
+
+_VENTILATION = "ANSI/ASHRAE 62.1-2019, table 6-1"
+# People per m2, sensible and latent W each, lights and equipment W/m2, L/s per person, L/s per m2, set-points.
+_USES: dict[str, dict[str, Any]] = {
+    "Foyer": {"people": 0.1, "lights": 9, "air": (2.5, 0.3), "set": (19, 26), "cooled": False, "when": "Passing"},
+    "Shop": {"people": 0.15, "lights": 14, "equip": 5, "air": (3.8, 0.6), "set": (20, 24), "when": "Shop hours"},
+    "Wet workshop": {"people": 0.08, "sens": 85, "lat": 90, "lights": 11, "equip": 18, "latent": 0.1,
+                     "air": (5.0, 0.9), "set": (19, 25), "when": "Workshop day", "machines": "Machines"},
+    "Dry workshop": {"people": 0.1, "sens": 95, "lat": 95, "lights": 12, "equip": 22, "vented": 0.2,
+                     "air": (5.0, 0.9), "set": (18, 25), "when": "Workshop day", "machines": "Machines"},
+    "Kiln room": {"people": 0.02, "lights": 8, "equip": 846, "vented": 0.7, "air": (5.0, 17.3), "set": (16, 30),
+                  "cooled": False, "when": "Workshop day", "machines": "Kiln firing", "ach": 1.0},
+    "Circulation": {"people": 0.02, "lights": 5, "air": (0.0, 0.3), "set": (18, 27), "cooled": False, "when": "Passing"},
+    "Plant": {"lights": 3, "equip": 12, "set": (8, 35), "cooled": False, "machines": "Always", "when": "Passing"},
+    "Store": {"lights": 3, "set": (8, 30), "heated": False, "cooled": False, "when": "Passing"},
+    "Dye room": {"people": 0.05, "sens": 85, "lat": 100, "lights": 11, "equip": 159, "latent": 0.4, "vented": 0.4,
+                 "air": (5.0, 0.9), "set": (19, 26), "when": "Workshop day", "machines": "Machines", "mac": 4},
+    "Washrooms": {"people": 0.05, "lights": 8, "air": (0.0, 1.0), "set": (20, 28), "cooled": False, "when": "Passing"},
+    "Cold store": {"lights": 3, "set": (4, 4), "heated": False, "cooled": False, "when": "Passing", "ach": 0.05},
+    "Gallery": {"people": 0.3571, "lights": 16, "air": (3.8, 0.3), "set": (21, 23), "when": "Gallery visitors",
+                "light_when": "Gallery spots"},
+    "Steady store": {"lights": 4, "air": (0.0, 0.3), "set": (20, 22), "when": "Passing", "ach": 0.1},
+    "Meeting": {"people": 0.2857, "lights": 9, "equip": 8, "air": (2.5, 0.3), "set": (20.5, 24),
+                "when": "Meeting afternoons"},
+    "Staff room": {"people": 0.12, "lights": 9, "equip": 10, "air": (2.5, 0.3), "set": (20.5, 26), "cooled": False,
+                   "when": "Workshop day"},
+    "Drying loft": {"lights": 6, "equip": 60, "latent": 0.66, "set": (18, 30), "cooled": False, "when": "Passing",
+                    "machines": "Always", "ach": 2.0},
+}  # fmt: skip
+
+# System: supply temperature [°C] and rooms.
+_ON = {
+    "AHU-1 workshops": (14.0, ("0.02", "0.03", "0.05", "0.06", "0.10", "0.11", "1.03", "1.04", "1.08", "1.11")),
+    "AHU-2 gallery": (15.0, ("1.01", "1.02", "1.06")),
+}
+_COLD = {"0.13": 4.0}  # held at this temperature by its own unit
+_COOL_NEIGHBOURS = {"0.08", "0.09"}  # below the others in winter; cooler by day in summer
+# Share of the outer wall that is glazed where a room differs from its use's ordinary one.
+_GLASS_SHARE = {"0.01": 0.66, "1.13": 0.9, "0.08": 0.0, "0.09": 0.0, "0.13": 0.0, "1.02": 0.0, "1.06": 0.0, "0.04": 0.05,
+                "0.12": 0.1, "1.10": 0.1}  # fmt: skip
+_GALLERY_GLASS_M2, _GALLERY_ROOFLIGHT_M2 = 46.0, 12.0
+
+
+def _steps(pattern: list[tuple[float, float]]) -> list[list[float]]:
+    return [[round(hour * 60), value] for hour, value in pattern]
+
+
+def load_tarnwick(owner: AbstractBaseUser) -> Project:
+    """Create the demo project, through the same door as every edit."""
+    data = json.loads(_SOURCE.read_text())
+    project = create_project(owner, NAME)
+    draft = Draft()
+    _place(draft, project, data)
+    kit = _fabric(draft, project)
+    uses = _uses(draft, project)
+    rooms = _rooms(draft, data, uses, kit)
+    _systems(draft, data, rooms)
+    apply_changes(project.id, owner, draft.changes, "Tarnwick Craft Hall", project.version, "redo", 0)
+    project.refresh_from_db()
+    return project
+
+
+def _place(draft: Draft, project: Project, data: dict[str, Any]) -> None:
+    document = load_document(project)
+    site = data["site"]
+    draft.set(
+        "site", document.one("site")["id"], name=site["name"], latitude=site["latitude"], longitude=site["longitude"],
+        utc_offset_h=site["utc_offset_h"], elevation_m=site["elevation_m"],
+        ground_reflectance=site["ground_reflectance"], ground_temperature_c=site["ground_annual_mean_c"],
+        winter_dry_bulb_c=data["winter"]["dry_bulb_c"],
+    )  # fmt: skip
+    for row, month in zip(
+        sorted(document.of("design_month").values(), key=lambda r: r["month"]), data["summer"], strict=True
+    ):
+        draft.set("design_month", row["id"], dry_bulb_c=month["dry_bulb_c"], wet_bulb_c=month["coincident_wet_bulb_c"],
+                  range_k=month["daily_range_k"], tau_b=month["tau_b"], tau_d=month["tau_d"])  # fmt: skip
+
+
+def _fabric(draft: Draft, project: Project) -> dict[str, str]:
+    document = load_document(project)
+    m = {row["name"]: row["id"] for row in document.of("material").values()}
+    kit = document.one("project")["kit"]
+    roles = {
+        "outer_wall": assembly(draft, "Brick, insulated cavity", "wall", [
+            (m["Brick, outer leaf"], 0.102), (m["Mineral wool"], 0.14), (m["Concrete block, medium"], 0.14),
+            (m["Plaster"], 0.013)], solar_absorptance=0.65),
+        "roof": assembly(draft, "Warm deck on concrete", "roof", [
+            (m["Bitumen sheet"], 0.006), (m["Rigid polyurethane"], 0.14), (m["Concrete, reinforced"], 0.18),
+            (m["Plaster"], 0.01)], solar_absorptance=0.75),
+        "ground_floor": assembly(draft, "Slab on ground", "floor", [
+            (m["Expanded polystyrene"], 0.10), (m["Concrete, reinforced"], 0.15), (m["Cement screed"], 0.065)],
+            ground_u_value=0.21),
+        "inner_wall": assembly(draft, "Block wall, to its middle", "partition", [
+            (m["Concrete block, medium"], 0.07), (m["Plaster"], 0.013)]),
+        "inner_floor": assembly(draft, "Concrete floor, to its middle", "partition", [
+            (m["Concrete, reinforced"], 0.10), (m["Cement screed"], 0.03)]),
+        "door": assembly(draft, "Insulated door", "door", [
+            (m["Steel sheet"], 0.002), (m["Rigid polyurethane"], 0.04), (m["Steel sheet"], 0.002)]),
+        "window": draft.add("glazing", name="Double, low-e", u_value=1.35, g_value=0.52, frame_share=0.18, panes=2),
+    }  # fmt: skip
+    roles["gallery glass"] = draft.add(
+        "glazing", name="Double, sun control", u_value=1.2, g_value=0.36, frame_share=0.12, panes=2
+    )
+    roles["cold wall"] = assembly(draft, "Cold store panel", "partition", [
+        (m["Steel sheet"], 0.001), (m["Rigid polyurethane"], 0.12), (m["Steel sheet"], 0.001)])  # fmt: skip
+    roles["cool wall"] = assembly(draft, "Block wall, whole", "partition", [
+        (m["Plaster"], 0.013), (m["Concrete block, medium"], 0.14), (m["Plaster"], 0.013)])  # fmt: skip
+    draft.set("kit", kit, name="Craft Hall kit",
+              **{role: roles[role] for role in (
+                  "outer_wall", "roof", "ground_floor", "inner_wall", "inner_floor", "door", "window")})  # fmt: skip
+    return roles
+
+
+def _uses(draft: Draft, project: Project) -> dict[str, str]:
+    schedules = {row["name"]: row["id"] for row in load_document(project).of("schedule").values()}
+    for name, (weekday, weekend) in _PATTERNS.items():
+        if name not in schedules:
+            schedules[name] = draft.add("schedule", name=name, weekday=_steps(weekday), weekend=_steps(weekend))
+    uses = {}
+    for name, u in _USES.items():
+        per_person, per_area = u.get("air", (0.0, 0.0))
+        uses[name] = draft.add(
+            "use", name=name, people_per_m2=u.get("people", 0.0), person_sensible_w=u.get("sens", 75),
+            person_latent_w=u.get("lat", 55), people_schedule=schedules[u["when"]], lights_w_m2=u.get("lights", 0),
+            lights_schedule=schedules[u.get("light_when", "Workshop lights")], equipment_w_m2=u.get("equip", 0),
+            equipment_latent_share=u.get("latent", 0.0), equipment_vented_share=u.get("vented", 0.0),
+            equipment_schedule=schedules[u.get("machines", u["when"])], infiltration_ach=u.get("ach", 0.25),
+            air_per_person_m3_s=per_person / 1000, air_per_area_m3_s_m2=per_area / 1000,
+            minimum_air_changes=u.get("mac", 0), heated=u.get("heated", True), heating_setpoint_c=u["set"][0],
+            cooled=u.get("cooled", True), cooling_setpoint_c=u["set"][1], source=_VENTILATION,
+        )  # fmt: skip
+    return uses
+
+
+def _rooms(draft: Draft, data: dict[str, Any], uses: dict[str, str], fabric: dict[str, str]) -> dict[str, str]:
+    rotation = data["rotation_deg"]
+    of_room: dict[str, str] = {}
+    for name, (supply_c, numbers) in _ON.items():
+        of_room |= dict.fromkeys(numbers, draft.add("air_system", name=name, supply_c=supply_c))
+    ids: dict[str, str] = {}
+    for position, level in enumerate(data["levels"]):
+        level_id = draft.add("level", name=level["name"] + " level", position=position, floor_m=level["floor_m"],
+                             height_m=level["height_m"])  # fmt: skip
+        outlines = {room["number"]: edges([tuple(p) for p in room["outline_m"]]) for room in level["rooms"]}
+        for room in level["rooms"]:
+            number = room["number"]
+            ids[number] = draft.add(
+                "room", number=number, name=room["name"], level=level_id, use=uses[room["use"]],
+                floor_area_m2=round(area_m2([tuple(p) for p in room["outline_m"]]), 2), outline_m=room["outline_m"],
+                air_system=of_room.get(number),
+            )  # fmt: skip
+            _walls(draft, ids[number], number, outlines, level["height_m"], rotation, fabric)
+            _slabs(draft, ids[number], number, room, position == 0, position == len(data["levels"]) - 1, fabric)
+    return ids
+
+
+def _walls(
+    draft: Draft, room: str, number: str, outlines: dict[str, list[Edge]], height: float, rotation: float,
+    fabric: dict[str, str],
+) -> None:  # fmt: skip
+    for edge in outlines[number]:
+        azimuth = round((edge.azimuth_deg + rotation) % 360.0, 1)
+        left = edge.length_m
+        for other, sides in outlines.items():
+            length = sum(shared_length_m(edge, side) for side in sides) if other != number else 0.0
+            if length < 0.05:
+                continue
+            left -= length
+            _inner_wall(draft, room, other, length * height, azimuth, fabric)
+        if left > 0.05:
+            _outer_wall(draft, room, number, left, height, azimuth, fabric)
+
+
+def _inner_wall(draft: Draft, room: str, other: str, area: float, azimuth: float, fabric: dict[str, str]) -> None:
+    common = {"room": room, "role": "inner_wall", "area_m2": round(area, 2), "azimuth_deg": azimuth}
+    if other in _COLD:
+        draft.add("surface", **common, name=f"Wall to {other}", boundary="fixed", fixed_temperature_c=_COLD[other],
+                  assembly=fabric["cold wall"])  # fmt: skip
+    elif other in _COOL_NEIGHBOURS:
+        draft.add("surface", **common, name=f"Wall to {other}", boundary="difference", cooling_difference_k=0.0,
+                  heating_difference_k=10.0, assembly=fabric["cool wall"])  # fmt: skip
+    else:
+        draft.add("surface", **common, name=f"Wall to {other}", boundary="adiabatic")
+
+
+def _outer_wall(
+    draft: Draft, room: str, number: str, length: float, height: float, azimuth: float, fabric: dict[str, str]
+) -> None:
+    wall = draft.add("surface", room=room, name="Outer wall", role="outer_wall", boundary="outdoors",
+                     area_m2=round(length * height, 2), azimuth_deg=azimuth)  # fmt: skip
+    south_west = 90.0 < azimuth < 320.0
+    if number == "1.01":
+        if south_west:
+            width = round(_GALLERY_GLASS_M2 / 2 / 2.6 / 4, 3)
+            draft.add("opening", surface=wall, name="Gallery windows", count=4, width_m=width, height_m=2.6,
+                      glazing=fabric["gallery glass"])  # fmt: skip
+        return
+    share = _GLASS_SHARE.get(number, 0.28)
+    if share == 0.0:
+        return
+    pane_height = min(height - 0.3, 2.4 if share < 0.5 else height - 0.3)
+    total = share * length * height
+    count = max(1, round(length / 3.0))
+    draft.add("opening", surface=wall, name="Windows", count=count, width_m=round(total / pane_height / count, 3),
+              height_m=round(pane_height, 2))  # fmt: skip
+    if number in ("0.01", "0.15") and share * length * height + 5.0 < length * height:
+        draft.add("opening", surface=wall, name="Doors to outdoors", kind="door", count=2, width_m=1.0, height_m=2.2)
+
+
+def _slabs(draft: Draft, room: str, number: str, source: dict[str, Any], lowest: bool, top: bool, fabric: dict[str, str]) -> None:
+    area = round(area_m2([tuple(p) for p in source["outline_m"]]), 2)
+    if lowest:
+        draft.add("surface", room=room, name="Ground floor", role="ground_floor", boundary="ground", area_m2=area,
+                  tilt_deg=180)  # fmt: skip
+    else:
+        draft.add("surface", room=room, name="Floor", role="inner_floor", boundary="adiabatic", area_m2=area, tilt_deg=180)
+    if not top:
+        draft.add("surface", room=room, name="Ceiling", role="inner_floor", boundary="adiabatic", area_m2=area, tilt_deg=0)
+        return
+    roof = draft.add("surface", room=room, name="Roof", role="roof", boundary="outdoors", area_m2=area, tilt_deg=0)
+    if number == "1.01":
+        draft.add("opening", surface=roof, name="Roof lights", count=6, width_m=1.0,
+                  height_m=round(_GALLERY_ROOFLIGHT_M2 / 6, 3), glazing=fabric["gallery glass"])  # fmt: skip
+
+
+def _systems(draft: Draft, data: dict[str, Any], rooms: dict[str, str]) -> None:
+    on = {c["fields"]["number"]: c["fields"]["air_system"] for c in draft.changes if c["kind"] == "room"}
+    names = {c["id"]: c["fields"]["name"] for c in draft.changes if c["kind"] == "air_system"}
+    for system in names:
+        levels = [
+            [(rooms[n], n, 5.0 + i % 3) for i, n in enumerate(r["number"] for r in level["rooms"]) if on[n] == system]
+            for level in data["levels"]
+        ]
+        lay_ducts(draft, system, levels, 8.0)
+    heating = draft.add("circuit", name="Heating", kind="heating", flow_c=55, return_c=45)
+    unheated = {"Store", "Cold store"}
+    levels = [
+        [(rooms[r["number"]], r["number"]) for r in level["rooms"] if r["use"] not in unheated]
+        for level in data["levels"]
+    ]
+    lay_pipes(draft, heating, levels, list(names.items()))
+    chilled = draft.add("circuit", name="Chilled water", kind="chilled", flow_c=7, return_c=13, source_drop_pa=30_000.0)
+    lay_pipes(draft, chilled, [], list(names.items()))

@@ -1,0 +1,9 @@
+"""Django app of the document."""
+
+from django.apps import AppConfig
+
+
+class ProjectsConfig(AppConfig):
+    """The document and its journal."""
+
+    name = "projects"

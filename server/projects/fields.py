@@ -1,0 +1,44 @@
+"""Field types of the document with their allowed ranges, shared by all kinds."""
+
+from typing import Annotated
+
+from pydantic import AfterValidator, Field, StringConstraints
+
+Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9._-]{1,40}$")]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+
+
+def _finite(low: float, high: float) -> object:
+    return Field(ge=low, le=high, allow_inf_nan=False)
+
+
+Temperature = Annotated[float, _finite(-60, 120)]
+Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+NotNegative = Annotated[float, _finite(0, 1e6)]
+Share = Annotated[float, _finite(0, 1)]
+Efficiency = Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)]
+Azimuth = Annotated[float, Field(ge=0, lt=360, allow_inf_nan=False)]
+Tilt = Annotated[float, _finite(0, 180)]
+Thickness = Annotated[float, Field(gt=0, le=3, allow_inf_nan=False)]
+Position = Annotated[float, _finite(0, 1e6)]
+Difference = Annotated[float, _finite(-40, 40)]
+
+MINUTES_PER_DAY = 1440
+
+
+def _check_pattern(steps: list[tuple[int, float]]) -> list[tuple[int, float]]:
+    previous = 0
+    for until, _ in steps:
+        if until > MINUTES_PER_DAY:
+            hours, minutes = divmod(until, 60)
+            raise ValueError(f"{hours:02d}:{minutes:02d} is after 24:00")
+        if until <= previous:
+            raise ValueError(f"minute {until} does not come after minute {previous}: gaps and overlaps are not allowed")
+        previous = until
+    if previous != MINUTES_PER_DAY:
+        raise ValueError(f"the pattern ends at minute {previous}; it must run to 24:00 (minute 1440)")
+    return steps
+
+
+PatternValue = Annotated[float, _finite(-1000, 100_000)]
+Pattern = Annotated[list[tuple[int, PatternValue]], AfterValidator(_check_pattern)]

@@ -1,0 +1,56 @@
+"""Undo and redo, read from the journal."""
+
+from dataclasses import dataclass
+
+from django.contrib.auth.models import AbstractBaseUser
+from projects.changes import apply_changes
+from projects.document import Document
+from projects.errors import Refused
+from projects.models import JournalEntry
+
+
+@dataclass(frozen=True)
+class Steps:
+    """What undo and redo would do next."""
+
+    undo: JournalEntry | None
+    redo: JournalEntry | None
+
+
+def next_steps(project_id: str) -> Steps:
+    """Walk the journal back to the edit that undo takes back and the one that redo repeats.
+
+    A new edit ends redo: what was undone before it cannot be repeated any more.
+    """
+    latest_way: dict[int, JournalEntry] = {}
+    newest_edit = 0
+    redo: JournalEntry | None = None
+    for entry in JournalEntry.objects.filter(project_id=project_id).order_by("-version").iterator(chunk_size=50):
+        if entry.way != "edit":
+            latest_way.setdefault(entry.of_version or 0, entry)
+            continue
+        newest_edit = max(newest_edit, entry.version)
+        last = latest_way.get(entry.version)
+        if last is None or last.way == "redo":
+            return Steps(entry, redo)
+        if last.version > newest_edit:
+            redo = entry
+    return Steps(None, redo)
+
+
+def step(project_id: str, author: AbstractBaseUser, way: str) -> tuple[Document, Document, list[tuple[str, str]], str]:
+    """Undo or redo one edit.
+
+    Raises:
+        Refused: there is nothing to undo or redo.
+    """
+    steps = next_steps(project_id)
+    entry = steps.undo if way == "undo" else steps.redo
+    if entry is None:
+        raise Refused("nothing", f"There is nothing to {way}.")
+    latest = JournalEntry.objects.filter(project_id=project_id).order_by("-version").values_list("version", flat=True)
+    changes = entry.inverse if way == "undo" else entry.changes
+    before, after, touched = apply_changes(
+        project_id, author, changes, entry.label, latest[0], way, entry.version
+    )
+    return before, after, touched, entry.label

@@ -1,0 +1,91 @@
+"""The kinds of things in a document: their table, their schema and how they hang together."""
+
+from dataclasses import dataclass, field
+
+from django.db.models import Model
+from projects import models, schemas
+
+
+@dataclass(frozen=True)
+class KindInfo:
+    """A kind.
+
+    Attributes:
+        table, schema: where it is stored and what it may hold.
+        owner: field naming the thing it is part of; it goes when that goes.
+        references: field -> kind of the things it points at.
+        rehang: field that, when its target goes, takes the target's own value (trees).
+        single: one per project, made with it, never created or deleted by edits.
+    """
+
+    table: type[Model]
+    schema: type[schemas.Kind]
+    owner: str | None = None
+    references: dict[str, str] = field(default_factory=dict)
+    rehang: str | None = None
+    single: bool = False
+
+    @property
+    def columns(self) -> list[str]:
+        """Field names of the schema."""
+        return list(self.schema.model_fields)
+
+    def column(self, name: str) -> str:
+        """Database attribute of a field: references are stored by id."""
+        return f"{name}_id" if name in self.references else name
+
+    def clearable(self, name: str) -> bool:
+        """Whether a reference may be emptied when its target goes."""
+        return self.table._meta.get_field(name).remote_field.on_delete.__name__ == "SET_NULL"
+
+
+_KIT_ROLES = ("outer_wall", "roof", "ground_floor", "inner_wall", "inner_floor", "door")
+
+# In an order in which everything comes after what it points at.
+KINDS: dict[str, KindInfo] = {
+    "site": KindInfo(models.Site, schemas.SiteFields, single=True),
+    "design_month": KindInfo(models.DesignMonth, schemas.DesignMonthFields, single=True),
+    "material": KindInfo(models.Material, schemas.MaterialFields),
+    "assembly": KindInfo(models.Assembly, schemas.AssemblyFields),
+    "layer": KindInfo(
+        models.Layer, schemas.LayerFields, "assembly", {"assembly": "assembly", "material": "material"}
+    ),
+    "glazing": KindInfo(models.Glazing, schemas.GlazingFields),
+    "kit": KindInfo(
+        models.Kit, schemas.KitFields, references={**dict.fromkeys(_KIT_ROLES, "assembly"), "window": "glazing"}
+    ),
+    "project": KindInfo(models.Project, schemas.ProjectFields, references={"kit": "kit"}, single=True),
+    "schedule": KindInfo(models.Schedule, schemas.ScheduleFields),
+    "use": KindInfo(
+        models.Use,
+        schemas.UseFields,
+        references=dict.fromkeys(("people_schedule", "lights_schedule", "equipment_schedule"), "schedule"),
+    ),
+    "level": KindInfo(models.Level, schemas.LevelFields),
+    "air_system": KindInfo(models.AirSystem, schemas.AirSystemFields),
+    "room": KindInfo(
+        models.Room, schemas.RoomFields, references={"level": "level", "use": "use", "air_system": "air_system"}
+    ),
+    "surface": KindInfo(models.Surface, schemas.SurfaceFields, "room", {"room": "room", "assembly": "assembly"}),
+    "opening": KindInfo(
+        models.Opening,
+        schemas.OpeningFields,
+        "surface",
+        {"surface": "surface", "glazing": "glazing", "assembly": "assembly"},
+    ),
+    "duct_section": KindInfo(
+        models.DuctSection,
+        schemas.DuctSectionFields,
+        "air_system",
+        {"air_system": "air_system", "parent": "duct_section", "room": "room"},
+        rehang="parent",
+    ),
+    "circuit": KindInfo(models.Circuit, schemas.CircuitFields),
+    "pipe_section": KindInfo(
+        models.PipeSection,
+        schemas.PipeSectionFields,
+        "circuit",
+        {"circuit": "circuit", "parent": "pipe_section", "room": "room", "air_system": "air_system"},
+        rehang="parent",
+    ),
+}

@@ -1,0 +1,321 @@
+"""The document: one table per kind of thing an engineer edits, and the journal of all edits.
+
+Ids are short texts made by whoever creates a thing, so that one change set can create a room, its walls and their
+windows together. Units stand in the field names.
+"""
+
+from django.conf import settings
+from django.db import models
+from django.db.models import Q
+
+
+class Project(models.Model):
+    """A building project and its project-wide choices."""
+
+    id = models.CharField(primary_key=True, max_length=40)
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="projects")
+    name = models.CharField(max_length=120)
+    version = models.PositiveIntegerField(default=0)
+    profile = models.CharField(max_length=12, default="handbook")
+    heating_margin = models.FloatField(default=0.0)
+    cooling_margin = models.FloatField(default=0.0)
+    kit = models.ForeignKey("Kit", null=True, on_delete=models.SET_NULL, related_name="+")
+    created = models.DateTimeField(auto_now_add=True)
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class Part(models.Model):
+    """Base of everything that belongs to a project."""
+
+    id = models.CharField(primary_key=True, max_length=40)
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="+")
+
+    class Meta:
+        abstract = True
+
+    def __str__(self) -> str:
+        return str(getattr(self, "name", self.id))
+
+
+class Site(Part):
+    """Where the building stands, with the winter design day and the ground."""
+
+    name = models.CharField(max_length=120)
+    latitude = models.FloatField()
+    longitude = models.FloatField()
+    utc_offset_h = models.FloatField()
+    elevation_m = models.FloatField()
+    ground_reflectance = models.FloatField()
+    ground_temperature_c = models.FloatField()
+    winter_dry_bulb_c = models.FloatField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["project"], name="one_site_per_project")]
+
+
+class DesignMonth(Part):
+    """Summer design conditions of one month."""
+
+    month = models.PositiveSmallIntegerField()
+    dry_bulb_c = models.FloatField()
+    wet_bulb_c = models.FloatField()
+    range_k = models.FloatField()
+    tau_b = models.FloatField()
+    tau_d = models.FloatField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint(fields=["project", "month"], name="one_row_per_month"),
+            models.CheckConstraint(condition=Q(wet_bulb_c__lte=models.F("dry_bulb_c")), name="wet_bulb_below_dry"),
+        ]
+
+
+class Material(Part):
+    """A material, or an air gap with a resistance in place of a conductivity."""
+
+    name = models.CharField(max_length=120)
+    conductivity_w_mk = models.FloatField(null=True)
+    density_kg_m3 = models.FloatField(default=0.0)
+    specific_heat_j_kgk = models.FloatField(default=0.0)
+    resistance_m2k_w = models.FloatField(null=True)
+
+
+class Assembly(Part):
+    """A layered element."""
+
+    name = models.CharField(max_length=120)
+    element = models.CharField(max_length=12)
+    solar_absorptance = models.FloatField()
+    ground_u_value = models.FloatField(null=True)
+
+
+class Layer(Part):
+    """A layer of an assembly; position 0 is outermost."""
+
+    assembly = models.ForeignKey(Assembly, on_delete=models.CASCADE, related_name="layers")
+    position = models.FloatField()
+    material = models.ForeignKey(Material, on_delete=models.PROTECT, related_name="+")
+    thickness_m = models.FloatField(null=True)
+
+
+class Glazing(Part):
+    """A window type."""
+
+    name = models.CharField(max_length=120)
+    u_value = models.FloatField()
+    g_value = models.FloatField()
+    frame_share = models.FloatField()
+    panes = models.PositiveSmallIntegerField()
+
+
+class Kit(Part):
+    """Fabric kit: which assembly each role gets."""
+
+    name = models.CharField(max_length=120)
+    outer_wall = models.ForeignKey(Assembly, null=True, on_delete=models.PROTECT, related_name="+")
+    roof = models.ForeignKey(Assembly, null=True, on_delete=models.PROTECT, related_name="+")
+    ground_floor = models.ForeignKey(Assembly, null=True, on_delete=models.PROTECT, related_name="+")
+    inner_wall = models.ForeignKey(Assembly, null=True, on_delete=models.PROTECT, related_name="+")
+    inner_floor = models.ForeignKey(Assembly, null=True, on_delete=models.PROTECT, related_name="+")
+    door = models.ForeignKey(Assembly, null=True, on_delete=models.PROTECT, related_name="+")
+    window = models.ForeignKey(Glazing, null=True, on_delete=models.PROTECT, related_name="+")
+
+
+class Schedule(Part):
+    """A schedule: patterns are lists of [until_minute, value]."""
+
+    name = models.CharField(max_length=120)
+    kind = models.CharField(max_length=12)
+    weekday = models.JSONField()
+    weekend = models.JSONField()
+
+
+class Use(Part):
+    """A room use: gains, ventilation, set-points, ordinary yardstick range."""
+
+    name = models.CharField(max_length=120)
+    people_per_m2 = models.FloatField()
+    person_sensible_w = models.FloatField()
+    person_latent_w = models.FloatField()
+    people_radiant_share = models.FloatField()
+    people_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
+    lights_w_m2 = models.FloatField()
+    lights_radiant_share = models.FloatField()
+    lights_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
+    equipment_w_m2 = models.FloatField()
+    equipment_radiant_share = models.FloatField()
+    equipment_latent_share = models.FloatField()
+    equipment_vented_share = models.FloatField()
+    equipment_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
+    infiltration_ach = models.FloatField()
+    air_per_person_m3_s = models.FloatField()
+    air_per_area_m3_s_m2 = models.FloatField()
+    air_effectiveness = models.FloatField()
+    minimum_air_changes = models.FloatField()
+    heated = models.BooleanField()
+    heating_setpoint_c = models.FloatField()
+    cooled = models.BooleanField()
+    cooling_setpoint_c = models.FloatField()
+    yardstick_low_w_m2 = models.FloatField()
+    yardstick_high_w_m2 = models.FloatField()
+    source = models.CharField(max_length=200)
+
+    class Meta:
+        constraints = [
+            models.CheckConstraint(
+                condition=Q(heating_setpoint_c__lte=models.F("cooling_setpoint_c")), name="use_setpoints_in_order"
+            )
+        ]
+
+
+class Level(Part):
+    """A storey."""
+
+    name = models.CharField(max_length=120)
+    position = models.FloatField()
+    floor_m = models.FloatField()
+    height_m = models.FloatField()
+
+
+class AirSystem(Part):
+    """A constant-volume air system."""
+
+    name = models.CharField(max_length=120)
+    supply_c = models.FloatField()
+    winter_supply_c = models.FloatField()
+    bypass_factor = models.FloatField()
+    fan_efficiency = models.FloatField()
+    motor_efficiency = models.FloatField()
+    motor_margin = models.FloatField()
+    filter_drop_pa = models.FloatField()
+    coil_drop_pa = models.FloatField()
+    other_drop_pa = models.FloatField()
+    outlet_velocity_m_s = models.FloatField()
+    friction_limit_pa_m = models.FloatField()
+    velocity_limit_m_s = models.FloatField()
+
+
+class Room(Part):
+    """A room. Nullable values are inherited from its use or level; a value here is the room's own."""
+
+    number = models.CharField(max_length=20)
+    name = models.CharField(max_length=120)
+    level = models.ForeignKey(Level, null=True, on_delete=models.PROTECT, related_name="+")
+    use = models.ForeignKey(Use, null=True, on_delete=models.PROTECT, related_name="+")
+    air_system = models.ForeignKey(AirSystem, null=True, on_delete=models.SET_NULL, related_name="+")
+    floor_area_m2 = models.FloatField(null=True)
+    height_m = models.FloatField(null=True)
+    outline_m = models.JSONField(null=True)
+    people_per_m2 = models.FloatField(null=True)
+    lights_w_m2 = models.FloatField(null=True)
+    equipment_w_m2 = models.FloatField(null=True)
+    infiltration_ach = models.FloatField(null=True)
+    minimum_air_changes = models.FloatField(null=True)
+    heated = models.BooleanField(null=True)
+    heating_setpoint_c = models.FloatField(null=True)
+    cooled = models.BooleanField(null=True)
+    cooling_setpoint_c = models.FloatField(null=True)
+    pinned_flow_m3_s = models.FloatField(null=True)
+
+
+class Surface(Part):
+    """A face of a room; its openings' area is taken out of `area_m2`."""
+
+    room = models.ForeignKey(Room, on_delete=models.CASCADE, related_name="surfaces")
+    name = models.CharField(max_length=120)
+    role = models.CharField(max_length=12)
+    boundary = models.CharField(max_length=12)
+    area_m2 = models.FloatField()
+    tilt_deg = models.FloatField()
+    azimuth_deg = models.FloatField()
+    assembly = models.ForeignKey(Assembly, null=True, on_delete=models.PROTECT, related_name="+")
+    cooling_difference_k = models.FloatField(default=0.0)
+    heating_difference_k = models.FloatField(default=0.0)
+    fixed_temperature_c = models.FloatField(null=True)
+
+    class Meta:
+        constraints = [models.CheckConstraint(condition=Q(area_m2__gt=0), name="surface_area_positive")]
+
+
+class Opening(Part):
+    """Windows or doors in a surface: `count` of one size."""
+
+    surface = models.ForeignKey(Surface, on_delete=models.CASCADE, related_name="openings")
+    name = models.CharField(max_length=120)
+    kind = models.CharField(max_length=8)
+    count = models.PositiveSmallIntegerField()
+    width_m = models.FloatField()
+    height_m = models.FloatField()
+    glazing = models.ForeignKey(Glazing, null=True, on_delete=models.PROTECT, related_name="+")
+    assembly = models.ForeignKey(Assembly, null=True, on_delete=models.PROTECT, related_name="+")
+
+
+class Section(Part):
+    """What duct and pipe sections share."""
+
+    name = models.CharField(max_length=120)
+    position = models.FloatField()
+    length_m = models.FloatField()
+    loss_coefficient = models.FloatField()
+    end_drop_pa = models.FloatField()
+    pinned_diameter_m = models.FloatField(null=True)
+
+    class Meta:
+        abstract = True
+
+
+class DuctSection(Section):
+    """A supply duct section; `room` is what it ends at."""
+
+    air_system = models.ForeignKey(AirSystem, on_delete=models.CASCADE, related_name="sections")
+    parent = models.ForeignKey("self", null=True, on_delete=models.PROTECT, related_name="+")
+    room = models.ForeignKey(Room, null=True, on_delete=models.SET_NULL, related_name="+")
+
+
+class Circuit(Part):
+    """A two-pipe water circuit."""
+
+    name = models.CharField(max_length=120)
+    kind = models.CharField(max_length=8)
+    flow_c = models.FloatField()
+    return_c = models.FloatField()
+    friction_limit_pa_m = models.FloatField()
+    velocity_limit_m_s = models.FloatField()
+    source_drop_pa = models.FloatField()
+    pump_margin = models.FloatField()
+    pump_efficiency = models.FloatField()
+    motor_efficiency = models.FloatField()
+    motor_margin = models.FloatField()
+
+
+class PipeSection(Section):
+    """A two-pipe section, flow and return together; it ends at a room's emitter or a system's coil."""
+
+    circuit = models.ForeignKey(Circuit, on_delete=models.CASCADE, related_name="sections")
+    parent = models.ForeignKey("self", null=True, on_delete=models.PROTECT, related_name="+")
+    room = models.ForeignKey(Room, null=True, on_delete=models.SET_NULL, related_name="+")
+    air_system = models.ForeignKey(AirSystem, null=True, on_delete=models.SET_NULL, related_name="+")
+
+
+class JournalEntry(models.Model):
+    """One change set: what was done and how to take it back."""
+
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="journal")
+    version = models.PositiveIntegerField()
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    at = models.DateTimeField(auto_now_add=True)
+    label = models.CharField(max_length=160)
+    changes = models.JSONField()
+    inverse = models.JSONField()
+    # "edit", "undo" or "redo"; an undo or redo names the version of the edit it takes back or repeats.
+    way = models.CharField(max_length=4, default="edit")
+    of_version = models.PositiveIntegerField(null=True)
+
+    class Meta:
+        ordering = ["version"]
+        constraints = [models.UniqueConstraint(fields=["project", "version"], name="one_entry_per_version")]
+
+    def __str__(self) -> str:
+        return f"{self.version}: {self.label}"

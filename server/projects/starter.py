@@ -1,0 +1,78 @@
+"""What a new project begins with: a stated starter site, plain materials, one level, one empty kit."""
+
+import secrets
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+from projects.changes import apply_changes
+from projects.models import DesignMonth, Project, Site
+
+STARTER_SITE = "Starter site"
+
+# Conductivity [W/mK], density [kg/m3], specific heat [J/kgK]. Source: EN ISO 10456:2007, table 3, typical values.
+MATERIALS = (
+    ("Brick, outer leaf", 0.77, 1700, 900),
+    ("Concrete, reinforced", 2.3, 2300, 1000),
+    ("Concrete block, medium", 0.9, 1800, 1000),
+    ("Aerated concrete", 0.16, 600, 1000),
+    ("Cement screed", 1.15, 1800, 1000),
+    ("Mineral wool", 0.037, 30, 1030),
+    ("Expanded polystyrene", 0.035, 20, 1450),
+    ("Rigid polyurethane", 0.026, 35, 1400),
+    ("Timber, soft", 0.13, 500, 1600),
+    ("Plywood", 0.13, 500, 1600),
+    ("Gypsum board", 0.21, 850, 1000),
+    ("Plaster", 0.5, 1300, 1000),
+    ("Bitumen sheet", 0.23, 1100, 1000),
+    ("Fibre-cement board", 0.36, 1400, 1000),
+    ("Steel sheet", 50.0, 7800, 450),
+    ("Glass", 1.0, 2500, 750),
+)
+# Unventilated, horizontal flow. Source: ISO 6946:2017, table 8.
+AIR_GAP = ("Air gap 25 mm or more", 0.18)
+
+# A mid-latitude climate to begin with; every new project says that it is not the site's own.
+_MONTHS = (
+    (10.0, 7.0, 7.0, 0.31, 2.42), (12.0, 8.5, 8.0, 0.32, 2.36), (17.0, 11.0, 9.0, 0.35, 2.26),
+    (21.5, 14.0, 10.0, 0.38, 2.18), (26.0, 17.5, 10.0, 0.41, 2.12), (29.5, 20.0, 10.5, 0.43, 2.07),
+    (31.5, 21.0, 11.0, 0.44, 2.05), (31.0, 21.0, 10.5, 0.43, 2.07), (26.5, 18.5, 9.5, 0.40, 2.16),
+    (21.0, 15.5, 8.0, 0.36, 2.28), (15.0, 11.5, 7.0, 0.33, 2.38), (11.0, 8.0, 6.5, 0.31, 2.44),
+)  # fmt: skip
+
+
+def new_id() -> str:
+    """A short random id."""
+    return secrets.token_hex(6)
+
+
+@transaction.atomic
+def create_project(owner: AbstractBaseUser, name: str) -> Project:
+    """Make a project with its site, twelve design months and starter content."""
+    project = Project.objects.create(id=new_id(), owner=owner, name=name)
+    Site.objects.create(
+        id=new_id(), project=project, name=STARTER_SITE, latitude=48.0, longitude=15.0, utc_offset_h=1.0,
+        elevation_m=200.0, ground_reflectance=0.2, ground_temperature_c=12.0, winter_dry_bulb_c=-10.0,
+    )  # fmt: skip
+    DesignMonth.objects.bulk_create(
+        DesignMonth(id=new_id(), project=project, month=i + 1, dry_bulb_c=t, wet_bulb_c=wb, range_k=r, tau_b=tb, tau_d=td)
+        for i, (t, wb, r, tb, td) in enumerate(_MONTHS)
+    )
+    kit = new_id()
+    changes: list[dict[str, Any]] = [
+        {"op": "create", "kind": "kit", "id": kit, "fields": {"name": "Fabric kit"}},
+        {"op": "set", "kind": "project", "id": project.id, "fields": {"kit": kit}},
+        {"op": "create", "kind": "level", "id": new_id(), "fields": {"name": "Ground", "height_m": 3.0}},
+        {"op": "create", "kind": "schedule", "id": new_id(), "fields": {
+            "name": "Always", "weekday": [[1440, 1.0]], "weekend": [[1440, 1.0]]}},
+        {"op": "create", "kind": "schedule", "id": new_id(), "fields": {
+            "name": "Working hours", "weekday": [[480, 0.0], [1080, 1.0], [1440, 0.0]], "weekend": [[1440, 0.0]]}},
+    ]  # fmt: skip
+    for label, conductivity, density, heat in MATERIALS:
+        fields = {"name": label, "conductivity_w_mk": conductivity, "density_kg_m3": density, "specific_heat_j_kgk": heat}
+        changes.append({"op": "create", "kind": "material", "id": new_id(), "fields": fields})
+    gap = {"name": AIR_GAP[0], "resistance_m2k_w": AIR_GAP[1]}
+    changes.append({"op": "create", "kind": "material", "id": new_id(), "fields": gap})
+    apply_changes(project.id, owner, changes, "New project", 0, way="redo", of_version=0)
+    project.refresh_from_db()
+    return project
