@@ -15,7 +15,6 @@ from api.schemas import (
     ChangeSetIn,
     DocumentOut,
     NewProject,
-    ProblemOut,
     ProjectOut,
     ResultsOut,
     SessionOut,
@@ -49,7 +48,6 @@ api = NinjaAPI(
     renderer=Fast(),
     docs_url=None,
     openapi_url=None,
-    openapi_extra={"components": {"schemas": {"ProblemOut": ProblemOut.model_json_schema()}}},
 )
 install(api)
 

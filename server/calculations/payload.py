@@ -7,7 +7,7 @@ from calculations.snapshot import Snapshot, layers_of
 from pendrum_core.checks.results import result_snags
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.results.fabric import assembly_values
+from pendrum_core.results.fabric import assembly_values, glazing_curve
 from pendrum_core.results.kit import kit_list
 from pendrum_core.results.loads import GroupLoads, Peak, RoomLoads
 from pendrum_core.run import room_heating_duty_w
@@ -174,6 +174,10 @@ class PayloadMaker:
             "pipe_section": pipe_sections,
             "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
             "assembly": self._assembly_records(document),
+            "glazing": {
+                identity: dict(zip(("angles_deg", "factors", "hemispherical"), glazing_curve(row["panes"]), strict=True))
+                for identity, row in document.of("glazing").items()
+            },
             "snag": {f"{snag.code}/{snag.id}": dict(vars(snag)) for snag in snags},
             "kit": {f"{i:05d}": dict(vars(item)) for i, item in enumerate(kit_list(results))},
         }

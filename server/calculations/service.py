@@ -12,7 +12,7 @@ from calculations.payload import Payload, PayloadMaker, category_names, differen
 from calculations.snapshot import Snapshots
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.results.courses import group_parts_w
+from pendrum_core.results.courses import group_parts_w, humidity_lines
 from pendrum_core.run import Memory, calculate
 from projects.document import Document
 
@@ -97,12 +97,14 @@ def since(document: Document, base_version: int, done: Calculated) -> dict[str, 
 
 
 def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[str, Any]:
-    """Split of a room's or group's load over one summer day, with temperatures, for the day rail.
+    """Split of a room's or group's load over a summer day (month 1..12) or the winter day (0), for the day rail.
 
     Raises:
         KeyError: no such room or group, or no such month.
     """
     results = done.results
+    if month == 0:
+        return _winter_courses(results, kind, identity)
     months = [m.month for m in results.building.climate.months]
     if month not in months:
         raise KeyError(f"month {month}")
@@ -129,6 +131,20 @@ def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[
     }
 
 
+def _winter_courses(results: BuildingResults, kind: str, identity: str) -> dict[str, Any]:
+    """The flat winter day: losses by source, positive where heat must be added."""
+    subject = results.rooms[identity] if kind == "room" else results.groups[identity]
+    steps = results.outdoors.dry_bulb_c.shape[1]
+    return {
+        "parts": {name: [part] * steps for name, part in zip(CATEGORIES, subject.heating.parts_w, strict=True) if part},
+        "latent_w": [0.0] * steps,
+        "outdoor_c": [results.building.climate.winter_dry_bulb_c] * steps,
+        "outdoor_humidity_ratio": [],
+        "reference_c": results.rooms[identity].winter_air_c if kind == "room" else None,
+        "unit": "W",
+    }
+
+
 def system_day(done: Calculated, system: str, month: int) -> dict[str, Any]:
     """States along a system's air path over one summer day.
 
@@ -148,7 +164,9 @@ def system_day(done: Calculated, system: str, month: int) -> dict[str, Any]:
         "supply": (p.supply_c, p.coil.leaving_w),
         "return": (p.return_c, p.return_w),
     }
+    temperatures, lines = humidity_lines(done.results.outdoors.pressure_pa)
     return {
+        "chart": {"temperature_c": temperatures, "relative": lines},
         "pressure_pa": done.results.outdoors.pressure_pa,
         "points": {
             name: {"temperature_c": t[index].round(4).tolist(), "humidity_ratio": w[index].round(7).tolist()}

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.air.psychrometrics import enthalpy_j_kg, relative_humidity
+from pendrum_core.air.psychrometrics import enthalpy_j_kg, humidity_ratio_from_relative, relative_humidity
 from pendrum_core.model.climate import Climate
 from pendrum_core.room.outdoors import outdoors
 
@@ -54,3 +54,13 @@ def place_courses(climate: Climate, month: int) -> PlaceCourses:
         sun_azimuth_deg=out.sun.azimuth_deg[index],
         pressure_pa=out.pressure_pa,
     )
+
+
+def humidity_lines(pressure_pa: float) -> tuple[list[float], dict[str, list[float]]]:
+    """Temperatures [°C] and humidity ratios at equal relative humidity [kg/kg], for a psychrometric chart."""
+    temperature = np.arange(0.0, 42.5, 1.0)
+    lines = {
+        f"{share:.1f}": humidity_ratio_from_relative(temperature, share, pressure_pa).round(6).tolist()
+        for share in (0.2, 0.4, 0.6, 0.8, 1.0)
+    }
+    return temperature.tolist(), lines

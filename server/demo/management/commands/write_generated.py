@@ -6,7 +6,7 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
-from api.routes import api
+from api.openapi import openapi
 from calculations.units import unit_table
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
@@ -16,7 +16,7 @@ def generated() -> dict[Path, str]:
     """Generated files and what they should hold."""
     units = {name: asdict(quantity) for name, quantity in unit_table().items()}
     return {
-        settings.ROOT / "server" / "openapi.json": json.dumps(api.get_openapi_schema(), indent=1, default=str) + "\n",
+        settings.ROOT / "server" / "openapi.json": json.dumps(openapi(), indent=1, default=str) + "\n",
         settings.ROOT / "web" / "src" / "units" / "registry.json": json.dumps(units, indent=1, ensure_ascii=False) + "\n",
     }
 

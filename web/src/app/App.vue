@@ -1,0 +1,141 @@
+<script setup lang="ts">
+import { client, unwrap } from "@/api/client";
+import { useDocument } from "@/document/store";
+import { useView } from "@/view/store";
+import { computed, onMounted, ref, watch } from "vue";
+import { useRoute, useRouter } from "vue-router";
+import { useTheme } from "vuetify";
+import DayRail from "./DayRail.vue";
+import JumpBox from "./JumpBox.vue";
+import KeyHelp from "./KeyHelp.vue";
+import { useKeys } from "./keys";
+import RollPanel from "./RollPanel.vue";
+import SnagPanel from "./SnagPanel.vue";
+import { STAGES } from "./stages";
+import TopStrip from "./TopStrip.vue";
+import WorkingPanel from "./WorkingPanel.vue";
+
+const doc = useDocument();
+const view = useView();
+const route = useRoute();
+const router = useRouter();
+const theme = useTheme();
+const projects = ref<{ id: string; name: string }[]>([]);
+const failure = ref("");
+const panel = ref<"" | "jump" | "keys" | "snags">("");
+
+const stage = computed(() => STAGES.find((item) => item.key === route.name));
+const showRoll = computed(() => view.rollOpen && stage.value?.roll === true);
+const showWorking = computed(() => view.workingOpen && (stage.value?.working === true || view.working !== null));
+const ready = computed(() => doc.projectId !== "" && doc.projectId === route.params["project"]);
+
+async function listProjects(): Promise<void> {
+  projects.value = unwrap(await client.GET("/api/session")).projects;
+}
+
+async function open(id: string): Promise<void> {
+  failure.value = "";
+  try {
+    await doc.load(id);
+    view.subject = { kind: "group", id: "building" };
+    view.working = null;
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : String(error);
+  }
+}
+
+onMounted(async () => {
+  try {
+    await listProjects();
+  } catch (error) {
+    failure.value = error instanceof Error ? error.message : String(error);
+    return;
+  }
+  await router.isReady();
+  const first = projects.value[0];
+  if (route.name === "start" && first) await router.replace(`/${first.id}/loads`);
+});
+
+watch(
+  () => route.params["project"],
+  (id) => {
+    if (typeof id === "string" && id !== doc.projectId) void open(id);
+  },
+);
+watch(
+  () => view.dark,
+  (dark) => {
+    theme.change(dark ? "night" : "day");
+    document.documentElement.classList.toggle("night", dark);
+  },
+  { immediate: true },
+);
+watch(
+  () => [stage.value?.name, doc.project?.name],
+  () => {
+    document.title = [stage.value?.name, doc.project?.name, "Pendrum"].filter(Boolean).join(" · ");
+  },
+);
+
+async function created(id: string): Promise<void> {
+  await listProjects();
+  await router.push(`/${id}/place`);
+}
+
+useKeys({
+  openPanel: (name) => {
+    panel.value = panel.value === name ? "" : name;
+  },
+  goTo: (key) => router.push(`/${doc.projectId}/${key}`),
+});
+</script>
+
+<template>
+  <v-app>
+    <div class="frame" :class="{ rail: stage?.rail && ready, noroll: !showRoll, noworking: !showWorking }">
+      <TopStrip
+        :projects="projects"
+        @jump="panel = 'jump'"
+        @snags="panel = panel === 'snags' ? '' : 'snags'"
+        @keys="panel = 'keys'"
+        @created="created"
+      />
+      <RollPanel v-if="showRoll && ready" class="roll" />
+      <main class="middle" tabindex="-1">
+        <p v-if="failure" class="empty fault" role="alert">{{ failure }}</p>
+        <p v-else-if="!ready" class="empty">Opening the project …</p>
+        <router-view v-else :key="doc.projectId" />
+      </main>
+      <WorkingPanel v-if="showWorking && ready" class="working" />
+      <DayRail v-if="stage?.rail && ready" class="dayrail" />
+    </div>
+    <SnagPanel v-if="panel === 'snags'" @close="panel = ''" />
+    <JumpBox v-if="panel === 'jump'" @close="panel = ''" />
+    <KeyHelp v-if="panel === 'keys'" @close="panel = ''" />
+    <div v-if="doc.message" class="message" role="alert">
+      {{ doc.message }} <button class="link" @click="doc.message = ''">Dismiss</button>
+    </div>
+  </v-app>
+</template>
+
+<style scoped>
+.frame {
+  display: grid; height: 100vh; min-height: 0;
+  grid-template: "top top top" 48px "roll middle working" minmax(0, 1fr) / 248px minmax(0, 1fr) 316px;
+}
+.frame.rail { grid-template: "top top top" 48px "roll middle working" minmax(0, 1fr) "rail rail rail" 116px / 248px minmax(0, 1fr) 316px; }
+.frame.noroll { grid-template-columns: 0 minmax(0, 1fr) 316px; }
+.frame.noworking { grid-template-columns: 248px minmax(0, 1fr) 0; }
+.frame.noroll.noworking { grid-template-columns: 0 minmax(0, 1fr) 0; }
+.roll { grid-area: roll; border-right: 1px solid var(--line); min-height: 0; }
+.middle { grid-area: middle; min-height: 0; min-width: 0; outline: none; }
+.working { grid-area: working; border-left: 1px solid var(--line); background: var(--panel); min-height: 0; }
+.dayrail { grid-area: rail; border-top: 1px solid var(--ink); }
+.message { position: fixed; bottom: 128px; left: 50%; transform: translateX(-50%); background: var(--ink); color: var(--paper); padding: 8px 14px; z-index: 30; max-width: 70ch; }
+.message .link { color: inherit; margin-left: 10px; }
+@media (max-width: 1099px) {
+  .frame, .frame.rail, .frame.noroll, .frame.noworking { grid-template-columns: 0 minmax(0, 1fr) 0; }
+  .roll { position: fixed; left: 0; top: 48px; bottom: 0; width: min(280px, 80vw); z-index: 20; background: var(--paper); box-shadow: 4px 0 0 var(--hair); }
+  .working { position: fixed; right: 0; top: 48px; bottom: 0; width: min(316px, 86vw); z-index: 20; }
+}
+</style>

@@ -1,0 +1,87 @@
+<script setup lang="ts">
+import { useDocument } from "@/document/store";
+import { useView } from "@/view/store";
+import { computed, onMounted, ref } from "vue";
+import { useRouter } from "vue-router";
+import { STAGES } from "./stages";
+
+const emit = defineEmits<{ close: [] }>();
+const doc = useDocument();
+const view = useView();
+const router = useRouter();
+const text = ref("");
+const index = ref(0);
+const input = ref<HTMLInputElement | null>(null);
+
+interface Target {
+  name: string;
+  what: string;
+  go: () => void;
+}
+
+function toStage(key: string, at = ""): void {
+  void router.push({ path: `/${doc.projectId}/${key}`, query: at ? { at } : {} });
+}
+
+const targets = computed<Target[]>(() => [
+  ...STAGES.map((stage) => ({ name: stage.name, what: "stage", go: () => toStage(stage.key) })),
+  ...doc.rows("room").map((room) => ({
+    name: `${room.number} ${room.name}`,
+    what: "room",
+    go: () => view.selectRoom(room.id),
+  })),
+  ...doc.rows("air_system").map((row) => ({
+    name: row.name,
+    what: "air system",
+    go: () => {
+      view.airSystem = row.id;
+      toStage("air");
+    },
+  })),
+  ...doc.rows("schedule").map((row) => ({ name: row.name, what: "schedule", go: () => toStage("schedules", `schedule/${row.id}`) })),
+  ...doc.rows("use").map((row) => ({ name: row.name, what: "use", go: () => toStage("uses", `use/${row.id}`) })),
+  ...doc.rows("assembly").map((row) => ({ name: row.name, what: "assembly", go: () => toStage("fabric", `assembly/${row.id}`) })),
+  { name: "Undo", what: "command", go: () => void doc.undo() },
+  { name: "Redo", what: "command", go: () => void doc.redo() },
+]);
+const found = computed(() => {
+  const wanted = text.value.trim().toLowerCase();
+  return targets.value.filter((target) => target.name.toLowerCase().includes(wanted)).slice(0, 14);
+});
+
+function take(target: Target | undefined): void {
+  target?.go();
+  emit("close");
+}
+
+onMounted(() => input.value?.focus());
+</script>
+
+<template>
+  <div class="veil" @click.self="emit('close')">
+    <div class="box" role="dialog" aria-label="Jump to">
+      <input
+        ref="input"
+        v-model="text"
+        aria-label="Jump to room, system, schedule or command"
+        placeholder="room, system, schedule, command"
+        @input="index = 0"
+        @keydown.esc="emit('close')"
+        @keydown.down.prevent="index = Math.min(found.length - 1, index + 1)"
+        @keydown.up.prevent="index = Math.max(0, index - 1)"
+        @keydown.enter.prevent="take(found[index])"
+      />
+      <button v-for="(target, i) in found" :key="target.what + target.name" :class="{ on: i === index }" @click="take(target)">
+        {{ target.name }} <span class="soft">{{ target.what }}</span>
+      </button>
+      <p v-if="!found.length" class="soft">Nothing has that name.</p>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.veil { position: fixed; inset: 0; z-index: 40; background: color-mix(in srgb, var(--ink) 18%, transparent); }
+.box { width: min(460px, 92vw); margin: 80px auto; background: var(--paper); border: 1px solid var(--ink); padding: 10px; display: grid; }
+input { border: 1px solid var(--line); background: var(--field); padding: 6px 8px; margin-bottom: 6px; }
+button { text-align: left; padding: 4px 8px; } button.on, button:hover { background: var(--wash); } button span { float: right; }
+</style>

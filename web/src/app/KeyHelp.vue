@@ -1,0 +1,43 @@
+<script setup lang="ts">
+import { onMounted, ref } from "vue";
+import { STAGES } from "./stages";
+
+const emit = defineEmits<{ close: [] }>();
+const box = ref<HTMLElement | null>(null);
+const keys: [string, string][] = [
+  ["Arrows, Enter, typing", "move and edit in grids"],
+  ["Delete", "in a grid: step back to the inherited value"],
+  ["Ctrl+C, Ctrl+V", "copy a cell, paste a block"],
+  ["[ and ], with Shift", "10 minutes, an hour earlier and later"],
+  ["P", "to the selection's peak"],
+  ["W", "Working on and off"],
+  ["S", "snags"],
+  ["/ or Ctrl+K", "jump to …"],
+  ["Ctrl+Z, Ctrl+Shift+Z", "undo, redo"],
+  ...STAGES.map((stage): [string, string] => [`G ${stage.letter.toUpperCase()}`, stage.name]),
+];
+onMounted(() => box.value?.focus());
+</script>
+
+<template>
+  <div class="veil" @click.self="emit('close')">
+    <div ref="box" class="box" role="dialog" aria-label="Keys" tabindex="-1" @keydown.esc="emit('close')">
+      <h1>Keys</h1>
+      <table class="plain">
+        <tbody>
+          <tr v-for="[key, what] in keys" :key="key">
+            <td><kbd>{{ key }}</kbd></td>
+            <td>{{ what }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <button class="act" @click="emit('close')">Close</button>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.veil { position: fixed; inset: 0; z-index: 40; background: color-mix(in srgb, var(--ink) 18%, transparent); overflow: auto; }
+.box { width: min(460px, 92vw); margin: 56px auto; background: var(--paper); border: 1px solid var(--ink); padding: 14px; outline: none; }
+td { padding: 1px 8px !important; height: 24px !important; } .act { margin-top: 8px; }
+</style>

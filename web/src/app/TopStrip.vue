@@ -1,0 +1,140 @@
+<script setup lang="ts">
+import { client, Refusal, unwrap } from "@/api/client";
+import { useDocument } from "@/document/store";
+import { useResults } from "@/results/store";
+import { useView } from "@/view/store";
+import { computed, ref } from "vue";
+import { useRoute } from "vue-router";
+import { STAGES } from "./stages";
+
+defineProps<{ projects: { id: string; name: string }[] }>();
+const emit = defineEmits<{ jump: []; snags: []; keys: []; created: [id: string] }>();
+const doc = useDocument();
+const results = useResults();
+const view = useView();
+const route = useRoute();
+const asking = ref(false);
+const name = ref("");
+const fault = ref("");
+
+const snags = computed(() => results.rows("snag").map(([, snag]) => snag));
+const serious = computed(() => snags.value.filter((snag) => snag.level !== "note").length);
+
+/** Rows that show whether work has begun on a stage. */
+const filled: Record<string, () => boolean> = {
+  place: () => doc.site?.name !== "Starter site",
+  fabric: () => doc.rows("assembly").length > 0,
+  schedules: () => doc.rows("schedule").length > 2,
+  uses: () => doc.rows("use").length > 0,
+  rooms: () => doc.rows("room").length > 0,
+  loads: () => results.rows("room").length > 0,
+  air: () => results.rows("air_system").length > 0,
+  water: () => results.rows("circuit").length > 0,
+  kit: () => results.rows("kit").length > 0,
+};
+
+function count(stage: string): number {
+  return snags.value.filter((snag) => snag.stage === stage && snag.level !== "note").length;
+}
+
+async function create(): Promise<void> {
+  try {
+    const made = unwrap(await client.POST("/api/projects", { body: { name: name.value } }));
+    asking.value = false;
+    name.value = "";
+    fault.value = "";
+    emit("created", made.id);
+  } catch (error) {
+    fault.value = error instanceof Refusal ? error.message : String(error);
+  }
+}
+</script>
+
+<template>
+  <header class="top">
+    <svg viewBox="0 0 24 24" width="26" height="26" aria-hidden="true">
+      <path d="M5 3h14M12 3v9" stroke="currentColor" stroke-width="2" fill="none" />
+      <circle cx="12" cy="17" r="4.5" fill="none" stroke="var(--accent)" stroke-width="2.4" />
+    </svg>
+    <strong class="word">Pendrum</strong>
+    <v-menu>
+      <template #activator="{ props: menu }">
+        <button v-bind="menu" class="project" title="Projects">
+          {{ doc.project?.name ?? "Projects" }}<small>as drawn ▾</small>
+        </button>
+      </template>
+      <v-list density="compact">
+        <v-list-item
+          v-for="project in projects"
+          :key="project.id"
+          :to="`/${project.id}/${String(route.name ?? 'loads')}`"
+          :title="project.name"
+        />
+        <v-list-item title="New project …" @click="asking = true" />
+      </v-list>
+    </v-menu>
+    <nav aria-label="Stages">
+      <router-link
+        v-for="stage in STAGES"
+        :key="stage.key"
+        :to="`/${doc.projectId}/${stage.key}`"
+        :class="{ on: route.name === stage.key, later: stage.later }"
+        :title="stage.later ? 'Not there yet' : `G then ${stage.letter.toUpperCase()}`"
+      >
+        {{ stage.name }}
+        <span v-if="stage.later" class="mark">later</span>
+        <span v-else-if="count(stage.key)" class="mark snag" :aria-label="`${count(stage.key)} snags`">{{
+          count(stage.key)
+        }}</span>
+        <i v-else class="bar" :class="{ full: filled[stage.key]?.() }" />
+      </router-link>
+    </nav>
+    <button class="jump" title="Jump to (Ctrl+K or /)" @click="emit('jump')">/ jump to …</button>
+    <span class="switch" role="group" aria-label="Units">
+      <button v-for="unit in ['SI', 'IP'] as const" :key="unit" :aria-pressed="view.system === unit" @click="view.system = unit">
+        {{ unit }}
+      </button>
+    </span>
+    <button class="icon" :title="view.dark ? 'Day drawing' : 'Night drawing'" @click="view.dark = !view.dark">
+      {{ view.dark ? "☀" : "☾" }}
+    </button>
+    <button class="snags" title="Snags (S)" @click="emit('snags')">{{ serious }} snags</button>
+    <button class="icon" title="Keys (?)" aria-label="Keys" @click="emit('keys')">?</button>
+    <span class="state" role="status" :title="`Version ${doc.version}`">
+      <i :class="{ busy: doc.waiting > 0 }" />{{
+        doc.waiting > 0 ? "working" : `worked out, ${Math.round(results.milliseconds)} ms`
+      }}
+    </span>
+    <v-dialog v-model="asking" max-width="420">
+      <form class="ask" @submit.prevent="create">
+        <h2>New project</h2>
+        <label>Name <input v-model="name" autofocus aria-label="Project name" /></label>
+        <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+        <button class="act on" type="submit">Start it</button>
+        <button class="act" type="button" @click="asking = false">Leave</button>
+      </form>
+    </v-dialog>
+  </header>
+</template>
+
+<style scoped>
+.top { grid-area: top; display: flex; align-items: center; gap: 9px; padding: 0 10px; border-bottom: 1px solid var(--ink); min-width: 0; }
+.word { font-size: 16px; }
+.project { text-align: left; line-height: 1.15; border-left: 1px solid var(--line); padding-left: 10px; max-width: 150px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; font-size: 13px; }
+.project small { display: block; color: var(--soft); font-size: 11px; }
+nav { display: flex; align-self: stretch; flex: 1; min-width: 0; overflow-x: auto; scrollbar-width: none; }
+nav a { color: inherit; text-decoration: none; padding: 9px 7px 0; text-align: center; border-bottom: 3px solid transparent; font-size: 13px; }
+nav a.on { border-color: var(--accent); font-weight: 600; }
+nav a.later { color: var(--faint); }
+.bar { display: block; height: 4px; width: 16px; border: 1px solid var(--soft); margin: 4px auto 0; }
+.bar.full { background: var(--soft); }
+.mark { display: block; font-size: 10px; line-height: 12px; } .mark.snag { color: var(--ember); font-weight: 600; }
+.jump { border: 1px solid var(--line); background: var(--field); color: var(--soft); padding: 3px 8px; font-size: 12px; white-space: nowrap; }
+.icon { width: 22px; height: 26px; } .switch { font-size: 12px; }
+.snags { font-size: 12px; white-space: nowrap; } .snags:hover { text-decoration: underline; }
+.state { font-size: 11px; color: var(--soft); white-space: nowrap; min-width: 112px; }
+.state i { display: inline-block; width: 8px; height: 8px; background: var(--accent); margin-right: 5px; }
+.state i.busy { background: var(--sun); }
+.ask { background: var(--paper); padding: 18px; border: 1px solid var(--ink); display: grid; gap: 10px; }
+.ask input { border: 1px solid var(--line); background: var(--field); padding: 4px 6px; width: 100%; display: block; }
+</style>

@@ -1,0 +1,52 @@
+<script setup lang="ts">
+import { useDocument } from "@/document/store";
+import { useView } from "@/view/store";
+import Figure from "@/parts/Figure.vue";
+import { ref } from "vue";
+import { useRouter } from "vue-router";
+import type { WorkingTree } from "./working";
+
+const props = defineProps<{ node: WorkingTree; depth: number }>();
+const open = ref(false);
+const doc = useDocument();
+const view = useView();
+const router = useRouter();
+
+function goThere(): void {
+  const [kind, id] = props.node.place.split("/");
+  if (kind === "room" && id) view.selectRoom(id);
+  void router.push({ path: `/${doc.projectId}/${props.node.stage}`, query: { at: props.node.place } });
+}
+</script>
+
+<template>
+  <div class="node" :style="{ paddingLeft: depth * 10 + 'px' }">
+    <div class="head">
+      <button
+        v-if="node.inputs.length || node.formula || node.source"
+        class="name"
+        :aria-expanded="open"
+        @click="open = !open"
+      >
+        <span class="turn">{{ open ? "▾" : "▸" }}</span> {{ node.name }}
+      </button>
+      <span v-else class="name">{{ node.name }}</span>
+      <Figure v-if="node.value !== null" :value="node.value" :quantity="node.quantity" />
+    </div>
+    <p v-if="node.note || node.origin" class="soft note">
+      {{ node.note }} <button v-if="node.origin" class="tag" title="Go there" @click="goThere">{{ node.origin }}</button>
+    </p>
+    <template v-if="open">
+      <p v-if="node.formula" class="soft note">{{ node.symbol ? node.symbol + " = " : "" }}{{ node.formula }}</p>
+      <p v-if="node.numbers" class="note">{{ node.numbers }}</p>
+      <p v-if="node.source" class="soft note">{{ node.source }}</p>
+      <WorkingNode v-for="(child, index) in node.inputs" :key="index" :node="child" :depth="depth + 1" />
+    </template>
+  </div>
+</template>
+
+<style scoped>
+.node { border-bottom: 1px solid var(--line); padding: 3px 0; } .node .node { border-bottom: 0; }
+.head { display: flex; gap: 8px; align-items: baseline; } .name { flex: 1; text-align: left; }
+.turn { color: var(--soft); } .note { font-size: 12px; margin: 0; line-height: 1.3; }
+</style>

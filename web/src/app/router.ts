@@ -1,0 +1,27 @@
+import { createRouter, createWebHistory } from "vue-router";
+import { STAGES } from "./stages";
+
+const pages: Record<string, () => Promise<unknown>> = {
+  place: () => import("@/stages/place/PlaceStage.vue"),
+  fabric: () => import("@/stages/fabric/FabricStage.vue"),
+  schedules: () => import("@/stages/schedules/SchedulesStage.vue"),
+  uses: () => import("@/stages/uses/UsesStage.vue"),
+  rooms: () => import("@/stages/rooms/RoomsStage.vue"),
+  loads: () => import("@/stages/loads/LoadsStage.vue"),
+  air: () => import("@/stages/air/AirStage.vue"),
+  water: () => import("@/stages/water/WaterStage.vue"),
+  kit: () => import("@/stages/kit/KitStage.vue"),
+};
+
+export const router = createRouter({
+  history: createWebHistory("/"),
+  routes: [
+    { path: "/", name: "start", component: { template: "" } },
+    ...STAGES.map((stage) => ({
+      path: `/:project/${stage.key}`,
+      name: stage.key,
+      component: pages[stage.key] ?? (() => import("@/stages/later/LaterStage.vue")),
+    })),
+    { path: "/:rest(.*)*", redirect: "/" },
+  ],
+});

@@ -1,0 +1,144 @@
+import { client, Refusal, unwrap } from "@/api/client";
+import { defineStore } from "pinia";
+import { computed, ref, shallowReactive } from "vue";
+import { useResults, type ResultsAnswer } from "@/results/store";
+import type { Change, Kind, Kinds } from "./types";
+
+const KIND_NAMES: Kind[] = [
+  "project", "site", "design_month", "material", "assembly", "layer", "glazing", "kit", "schedule", "use", "level",
+  "room", "surface", "opening", "air_system", "duct_section", "circuit", "pipe_section",
+]; // prettier-ignore
+
+interface Applied {
+  version: number;
+  objects: { changed: Record<string, { id: string }[]>; gone: Record<string, string[]> };
+  results: ResultsAnswer;
+  steps: { undo: string | null; redo: string | null };
+}
+
+/** A short random id, made here so that one change set can create things that point at each other. */
+export function newId(): string {
+  const bytes = crypto.getRandomValues(new Uint8Array(6));
+  return [...bytes].map((byte) => byte.toString(16).padStart(2, "0")).join("");
+}
+
+/** The document of the open project: rows by kind, and the one door for edits. */
+export const useDocument = defineStore("document", () => {
+  const projectId = ref("");
+  const version = ref(0);
+  const steps = ref<{ undo: string | null; redo: string | null }>({ undo: null, redo: null });
+  const waiting = ref(0);
+  const message = ref("");
+  const tables = Object.fromEntries(
+    KIND_NAMES.map((kind) => [kind, shallowReactive(new Map<string, unknown>())]),
+  ) as unknown as { [K in Kind]: Map<string, Kinds[K]> };
+  // Edits go to the server one after the other: each is made on the version that the one before it left.
+  let queue: Promise<unknown> = Promise.resolve();
+
+  function rows<K extends Kind>(kind: K): Kinds[K][] {
+    return [...tables[kind].values()];
+  }
+
+  function get<K extends Kind>(kind: K, id: string | null | undefined): Kinds[K] | undefined {
+    return id ? tables[kind].get(id) : undefined;
+  }
+
+  async function load(id: string): Promise<void> {
+    const answer = unwrap(
+      await client.GET("/api/projects/{project_id}/document", { params: { path: { project_id: id } } }),
+    );
+    for (const kind of KIND_NAMES) {
+      const table = tables[kind] as Map<string, unknown>;
+      table.clear();
+      for (const row of (answer.objects[kind] ?? []) as { id: string }[]) table.set(row.id, row);
+    }
+    projectId.value = id;
+    version.value = answer.version;
+    steps.value = answer.steps;
+    await useResults().load(id);
+  }
+
+  function take(applied: Applied): void {
+    for (const [kind, changed] of Object.entries(applied.objects.changed)) {
+      const table = tables[kind as Kind] as Map<string, unknown>;
+      for (const row of changed) table.set(row.id, row);
+    }
+    for (const [kind, ids] of Object.entries(applied.objects.gone)) {
+      for (const id of ids) tables[kind as Kind].delete(id);
+    }
+    version.value = applied.version;
+    steps.value = applied.steps;
+    useResults().take(applied.results);
+  }
+
+  function enqueue(work: () => Promise<Applied>): Promise<void> {
+    const run = queue.then(async () => {
+      waiting.value += 1;
+      try {
+        take(await work());
+        message.value = "";
+      } finally {
+        waiting.value -= 1;
+      }
+    });
+    queue = run.catch(() => undefined);
+    return run;
+  }
+
+  /** Apply a change set. Throws a Refusal; nothing is changed then. */
+  function commit(label: string, changes: Change[]): Promise<void> {
+    const body = () => ({
+      base_version: version.value,
+      label,
+      changes: changes.map((change) => ({ ...change, fields: change.fields ?? {} })),
+    });
+    return enqueue(
+      async () =>
+        unwrap(
+          await client.POST("/api/projects/{project_id}/changes", {
+            params: { path: { project_id: projectId.value } },
+            body: body(),
+          }),
+        ) as Applied,
+    );
+  }
+
+  /** Commit and put a refusal on the message line; for buttons, where there is no field to show it at. */
+  async function attempt(label: string, changes: Change[]): Promise<boolean> {
+    try {
+      await commit(label, changes);
+      return true;
+    } catch (error) {
+      message.value = error instanceof Refusal ? error.message : String(error);
+      return false;
+    }
+  }
+
+  async function step(way: "undo" | "redo"): Promise<void> {
+    try {
+      await enqueue(
+        async () =>
+          unwrap(
+            await client.POST(`/api/projects/{project_id}/${way}`, {
+              params: { path: { project_id: projectId.value }, query: { base_version: version.value } },
+            }),
+          ) as Applied,
+      );
+    } catch (error) {
+      message.value = error instanceof Refusal ? error.message : String(error);
+    }
+  }
+
+  const project = computed(() => rows("project")[0]);
+  const site = computed(() => rows("site")[0]);
+
+  return {
+    projectId, version, steps, waiting, message, project, site,
+    rows, get, load, commit, attempt, undo: () => step("undo"), redo: () => step("redo"),
+  }; // prettier-ignore
+});
+
+/** One field of one row, set. */
+export function setField(kind: Kind, id: string, field: string, value: unknown): Change[] {
+  return [{ op: "set", kind, id, fields: { [field]: value } }];
+}

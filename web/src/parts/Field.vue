@@ -1,0 +1,99 @@
+<script setup lang="ts">
+import { unitOf } from "@/units/units";
+import { useView } from "@/view/store";
+import { computed, ref, watch } from "vue";
+import { faultText, fromText, toText, type Editor } from "./edit";
+
+const props = defineProps<{
+  label: string;
+  /** Stored value, SI. */
+  value: unknown;
+  editor: Editor;
+  /** Saves the value; throws when it is refused. */
+  save: (value: unknown) => Promise<void>;
+  /** Only the input, the label stays for readers. */
+  bare?: boolean;
+}>();
+const view = useView();
+const typed = ref<string | null>(null);
+const fault = ref("");
+const shown = computed(() => typed.value ?? toText(props.value, props.editor, view.system));
+
+watch(
+  () => [props.value, view.system],
+  () => {
+    if (!fault.value) typed.value = null;
+  },
+);
+
+async function keep(text: string): Promise<void> {
+  typed.value = text;
+  if (text === toText(props.value, props.editor, view.system)) {
+    typed.value = null;
+    fault.value = "";
+    return;
+  }
+  const read = fromText(text, props.editor, view.system);
+  fault.value = read.fault;
+  if (read.fault) return;
+  try {
+    await props.save(read.value);
+    typed.value = null;
+  } catch (error) {
+    fault.value = faultText(error, props.editor, view.system);
+  }
+}
+
+function drop(): void {
+  typed.value = null;
+  fault.value = "";
+}
+</script>
+
+<template>
+  <label class="field" :class="{ bare, bad: fault }">
+    <span class="label" :class="{ hidden: bare }">{{ label }}</span>
+    <select
+      v-if="editor.type === 'choice'"
+      :value="value ?? ''"
+      :aria-label="label"
+      @change="keep(($event.target as HTMLSelectElement).value)"
+    >
+      <option v-if="editor.clearable" value="">–</option>
+      <option v-for="choice in editor.choices" :key="choice.value" :value="choice.value">{{ choice.label }}</option>
+    </select>
+    <input
+      v-else-if="editor.type === 'yesno'"
+      type="checkbox"
+      :checked="Boolean(value)"
+      :aria-label="label"
+      @change="keep(($event.target as HTMLInputElement).checked ? 'yes' : 'no')"
+    />
+    <input
+      v-else
+      :value="shown"
+      :aria-label="label"
+      :aria-invalid="Boolean(fault)"
+      :class="{ num: editor.type === 'number' }"
+      @input="typed = ($event.target as HTMLInputElement).value"
+      @change="keep(($event.target as HTMLInputElement).value)"
+      @keydown.enter="keep(($event.target as HTMLInputElement).value)"
+      @keydown.esc="drop"
+    />
+    <span v-if="editor.quantity && !bare" class="unit">{{ unitOf(editor.quantity, view.system) }}</span>
+    <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
+  </label>
+</template>
+
+<style scoped>
+.field { display: grid; grid-template-columns: minmax(120px, 1fr) 92px 62px; align-items: center; gap: 6px; min-height: 28px; }
+.field.bare { display: block; }
+.label { color: var(--soft); } .hidden { position: absolute; clip-path: inset(50%); width: 1px; height: 1px; overflow: hidden; }
+input:not([type="checkbox"]), select { border: 1px solid var(--line); background: var(--field); padding: 2px 5px; width: 100%; height: 25px; }
+.field:has(select) { grid-template-columns: minmax(120px, 1fr) 160px; }
+.field:has(input:not(.num):not([type="checkbox"])) { grid-template-columns: minmax(90px, 1fr) 160px; }
+.field.bare, .field.bare:has(select) { display: block; }
+.bad input { border-color: var(--ember); border-style: dashed; }
+.fault { grid-column: 1 / -1; display: block; }
+input[type="checkbox"] { justify-self: start; width: 15px; height: 15px; accent-color: var(--accent); }
+</style>

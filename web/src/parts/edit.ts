@@ -1,0 +1,56 @@
+import { Refusal } from "@/api/client";
+import { editText, parse, unitOf, type System } from "@/units/units";
+
+/** How a value is edited. */
+export interface Editor {
+  type: "number" | "text" | "choice" | "yesno";
+  /** Unit registry key of a number. */
+  quantity?: string;
+  /** Choices as value and label. */
+  choices?: { value: string; label: string }[];
+  /** Whether emptying it means "inherit" or "none". */
+  clearable?: boolean;
+}
+
+/** A value as text to edit. */
+export function toText(value: unknown, editor: Editor, system: System): string {
+  if (editor.type === "number") return editText(value as number | null, editor.quantity ?? "ratio", system);
+  if (editor.type === "yesno") return value === null || value === undefined ? "" : value ? "yes" : "no";
+  return value === null || value === undefined ? "" : String(value);
+}
+
+/** Read what was typed. `fault` says why it cannot be taken. */
+export function fromText(text: string, editor: Editor, system: System): { value: unknown; fault: string } {
+  const trimmed = text.trim();
+  if (trimmed === "" && editor.clearable) return { value: null, fault: "" };
+  if (editor.type === "number") {
+    const value = parse(text, editor.quantity ?? "ratio", system);
+    if (value === null) return { value: null, fault: "A number is needed." };
+    return Number.isNaN(value) ? { value: null, fault: `“${trimmed}” is not a number.` } : { value, fault: "" };
+  }
+  if (editor.type === "yesno") {
+    const known: Record<string, boolean> = { yes: true, y: true, true: true, "1": true, no: false, n: false, false: false, "0": false };
+    const value = known[trimmed.toLowerCase()];
+    return value === undefined ? { value: null, fault: `“${trimmed}” is neither yes nor no.` } : { value, fault: "" };
+  }
+  if (editor.type === "choice") {
+    const found = editor.choices?.find(
+      (choice) => choice.value === trimmed || choice.label.toLowerCase() === trimmed.toLowerCase(),
+    );
+    return found ? { value: found.value, fault: "" } : { value: null, fault: `There is no “${trimmed}”.` };
+  }
+  return trimmed === "" ? { value: null, fault: "This cannot be empty." } : { value: trimmed, fault: "" };
+}
+
+/** A refusal as one line; ranges are told in the units shown. */
+export function faultText(error: unknown, editor: Editor, system: System): string {
+  if (!(error instanceof Refusal)) return String(error);
+  const fault = error.problem.faults[0];
+  if (!fault || error.problem.code !== "invalid" || !fault.allowed) return error.problem.title;
+  const quantity = editor.quantity;
+  const allowed = quantity
+    ? fault.allowed.replace(/-?\d+(\.\d+)?(e[-+]?\d+)?/g, (number) => editText(Number(number), quantity, system))
+    : fault.allowed;
+  const unit = quantity ? ` ${unitOf(quantity, system)}` : "";
+  return `${fault.field}: allowed is ${allowed}${unit}.`;
+}

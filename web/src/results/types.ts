@@ -1,0 +1,169 @@
+/** Result records as the server sends them; SI units stand in the field names. */
+
+export interface Peak {
+  sensible_w: number;
+  latent_w: number;
+  total_w: number;
+  month: number;
+  step: number;
+  parts_w: number[];
+}
+
+export interface RoomResult {
+  volume_m3: number;
+  cooling: Peak | null;
+  heating_w: number;
+  heating_parts_w: number[];
+  heating_duty_w: number;
+  floating_peak_c: number | null;
+  floating_month: number;
+  floating_step: number;
+  winter_air_c: number;
+}
+
+export interface GroupResult {
+  name: string;
+  kind: "building" | "level" | "use" | "air_system";
+  room_ids: string[];
+  floor_area_m2: number;
+  cooling: Peak;
+  heating_w: number;
+  heating_parts_w: number[];
+  sum_of_peaks_w: number;
+  diversity: number;
+}
+
+export interface Fan {
+  flow_m3_s: number;
+  total_pa: number;
+  static_pa: number;
+  shaft_w: number;
+  electrical_w: number;
+  motor_w: number | null;
+  rise_k: number;
+  specific_fan_power_w_m3_s: number;
+}
+
+export interface SystemResult {
+  flow_m3_s: number;
+  mass_kg_s: number;
+  outdoor_air: { intake_m3_s: number; uncorrected_m3_s: number; efficiency: number; critical_room: string };
+  outdoor_share: number;
+  coil_total_w: number;
+  coil_sensible_w: number;
+  condensate_kg_s: number;
+  coil_month: number;
+  coil_step: number;
+  winter: { return_c: number; mixed_c: number; leaving_c: number; duty_w: number };
+  reheat_w: number;
+  fan: Fan;
+  index_end: string | null;
+  index_path: string[];
+}
+
+export interface AirflowResult {
+  system: string;
+  cooling_m3_s: number;
+  ventilation_m3_s: number;
+  air_changes_m3_s: number;
+  design_m3_s: number;
+  governing: string;
+}
+
+export interface SectionResult {
+  flow_m3_s: number;
+  diameter_m: number;
+  size: string;
+  sized: boolean;
+  within_limits: boolean;
+  velocity_m_s: number;
+  rate_pa_m: number;
+  friction_loss_pa: number;
+  fitting_loss_pa: number;
+  loss_pa: number;
+  balancing_pa: number | null;
+  path_pa: number | null;
+}
+
+export interface CircuitResult {
+  duty_w: number;
+  pump: {
+    flow_m3_s: number;
+    network_head_pa: number;
+    head_pa: number;
+    hydraulic_w: number;
+    shaft_w: number;
+    electrical_w: number;
+    motor_w: number | null;
+  };
+  water_content_m3: number;
+  index_end: string;
+  index_path: string[];
+}
+
+export interface EmitterResult {
+  duty_w: number;
+  factor: number;
+  rating_w: number;
+}
+
+export interface AssemblyResult {
+  u_value: number;
+  u_without_films: number;
+  resistance_m2k_w: number;
+  mass_kg_m2: number;
+  capacity_j_m2k: number;
+  inner_capacity_j_m2k: number;
+  decrement_factor: number;
+  time_lag_h: number;
+}
+
+export interface GlazingResult {
+  angles_deg: number[];
+  factors: number[];
+  hemispherical: number;
+}
+
+export interface Snag {
+  level: "stops" | "doubtful" | "note";
+  code: string;
+  kind: string;
+  id: string;
+  stage: string;
+  sentence: string;
+  way_out: string;
+}
+
+export interface KitItem {
+  tag: string;
+  item: string;
+  serves: string;
+  duty: number;
+  duty_quantity: string;
+  second: number;
+  second_quantity: string;
+  size: string;
+  power_w: number;
+  state: string;
+}
+
+/** A value with its origin. */
+export type Effective = [number | boolean | null, string];
+
+export interface ResultKinds {
+  room: RoomResult;
+  effective: Record<string, Effective>;
+  group: GroupResult;
+  air_system: SystemResult;
+  airflow: AirflowResult;
+  duct_section: SectionResult;
+  circuit: CircuitResult;
+  pipe_section: SectionResult;
+  emitter: EmitterResult;
+  assembly: AssemblyResult;
+  glazing: GlazingResult;
+  snag: Snag;
+  kit: KitItem;
+}
+
+export type ResultKind = keyof ResultKinds;

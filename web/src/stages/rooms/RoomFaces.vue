@@ -1,0 +1,122 @@
+<script setup lang="ts">
+import { newId, useDocument } from "@/document/store";
+import type { Opening, Room, Surface } from "@/document/types";
+import DataGrid from "@/parts/DataGrid.vue";
+import type { Column } from "@/parts/grid";
+import { choicesOf, gridSaver } from "@/parts/saving";
+import { compass } from "@/units/units";
+import { computed, ref } from "vue";
+import CompassRose from "./CompassRose.vue";
+
+const props = defineProps<{ room: Room }>();
+const doc = useDocument();
+const chosen = ref("");
+const chosenOpening = ref("");
+const ROLES = { outer_wall: "outer wall", roof: "roof", ground_floor: "ground floor", inner_wall: "inner wall", inner_floor: "inner floor, ceiling" };
+const BOUNDARIES = { outdoors: "outdoors", ground: "ground", adiabatic: "same as here", difference: "temperature difference", fixed: "fixed temperature" };
+
+function list(labels: Record<string, string>) {
+  return Object.entries(labels).map(([value, label]) => ({ value, label }));
+}
+
+const surfaces = computed(() => doc.rows("surface").filter((row) => row.room === props.room.id));
+const openings = computed(() => {
+  const own = new Set(surfaces.value.map((row) => row.id));
+  return doc.rows("opening").filter((row) => own.has(row.surface));
+});
+const surface = computed(() => surfaces.value.find((row) => row.id === chosen.value));
+
+function openingArea(surfaceId: string): number {
+  return openings.value.filter((row) => row.surface === surfaceId).reduce((sum, row) => sum + row.count * row.width_m * row.height_m, 0);
+}
+
+const surfaceColumns = computed<Column<Surface>[]>(() => [
+  { key: "name", title: "Surface", width: 118, value: (r) => r.name, editor: { type: "text" } },
+  { key: "role", title: "Role", width: 104, value: (r) => r.role, text: (r) => ROLES[r.role], editor: { type: "choice", choices: list(ROLES) } },
+  { key: "boundary", title: "Beyond it", width: 116, value: (r) => r.boundary, text: (r) => BOUNDARIES[r.boundary], editor: { type: "choice", choices: list(BOUNDARIES) } },
+  { key: "area_m2", title: "Area", quantity: "area", width: 76, value: (r) => r.area_m2, editor: { type: "number", quantity: "area" } },
+  { key: "net", title: "net", quantity: "area", width: 70, value: (r) => r.area_m2 - openingArea(r.id) },
+  { key: "azimuth_deg", title: "Faces", quantity: "angle", width: 84, value: (r) => r.azimuth_deg, editable: (r) => r.tilt_deg > 0 && r.tilt_deg < 180,
+    text: (r) => (r.tilt_deg === 0 ? "up" : r.tilt_deg === 180 ? "down" : `${compass(r.azimuth_deg)} ${r.azimuth_deg}`), editor: { type: "number", quantity: "angle" } },
+  { key: "tilt_deg", title: "Tilt", quantity: "angle", width: 62, value: (r) => r.tilt_deg, editor: { type: "number", quantity: "angle" } },
+  { key: "assembly", title: "Assembly", width: 150, value: (r) => r.assembly, origin: (r) => (r.assembly ? "own" : "kit"),
+    text: (r) => doc.get("assembly", r.assembly)?.name ?? `kit: ${doc.get("assembly", doc.get("kit", doc.project?.kit)?.[r.role])?.name ?? "missing"}`,
+    editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("assembly")) } },
+  { key: "cooling_difference_k", title: "ΔT cool", quantity: "temperature_difference", width: 84, value: (r) => (r.boundary === "difference" ? r.cooling_difference_k : null), editable: (r) => r.boundary === "difference", editor: { type: "number", quantity: "temperature_difference" } },
+  { key: "heating_difference_k", title: "ΔT heat", quantity: "temperature_difference", width: 84, value: (r) => (r.boundary === "difference" ? r.heating_difference_k : null), editable: (r) => r.boundary === "difference", editor: { type: "number", quantity: "temperature_difference" } },
+  { key: "fixed_temperature_c", title: "fixed at", quantity: "temperature", width: 84, value: (r) => r.fixed_temperature_c, editor: { type: "number", quantity: "temperature", clearable: true } },
+]); // prettier-ignore
+
+const openingColumns = computed<Column<Opening>[]>(() => [
+  { key: "name", title: "Opening", width: 118, value: (r) => r.name, editor: { type: "text" } },
+  { key: "surface", title: "In", width: 130, value: (r) => r.surface, text: (r) => where(r.surface), editor: { type: "choice", choices: surfaces.value.map((s) => ({ value: s.id, label: where(s.id) })) } },
+  { key: "kind", title: "Kind", width: 72, value: (r) => r.kind, editor: { type: "choice", choices: list({ window: "window", door: "door" }) } },
+  { key: "count", title: "Count", quantity: "count", width: 62, value: (r) => r.count, editor: { type: "number", quantity: "count" } },
+  { key: "width_m", title: "Width", quantity: "length", width: 80, value: (r) => r.width_m, editor: { type: "number", quantity: "length" } },
+  { key: "height_m", title: "Height", quantity: "length", width: 80, value: (r) => r.height_m, editor: { type: "number", quantity: "length" } },
+  { key: "area", title: "Area", quantity: "area", width: 74, value: (r) => r.count * r.width_m * r.height_m },
+  { key: "glazing", title: "Glazing", width: 150, value: (r) => r.glazing, origin: (r) => (r.glazing ? "own" : "kit"), editable: (r) => r.kind === "window",
+    text: (r) => (r.kind === "door" ? "–" : (doc.get("glazing", r.glazing)?.name ?? `kit: ${doc.get("glazing", doc.get("kit", doc.project?.kit)?.window)?.name ?? "missing"}`)),
+    editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("glazing")) } },
+]); // prettier-ignore
+
+function where(id: string): string {
+  const row = doc.get("surface", id);
+  if (!row) return "";
+  return row.tilt_deg > 0 && row.tilt_deg < 180 ? `${row.name} ${compass(row.azimuth_deg)}` : row.name;
+}
+
+async function addSurface(role: keyof typeof ROLES): Promise<void> {
+  const id = newId();
+  const flat = role === "roof" ? 0 : role === "ground_floor" || role === "inner_floor" ? 180 : 90;
+  const boundary = role === "ground_floor" ? "ground" : role.startsWith("inner") ? "adiabatic" : "outdoors";
+  const area_m2 = flat === 90 ? 10 : (props.room.floor_area_m2 ?? 10);
+  const fields = { room: props.room.id, name: ROLES[role][0]!.toUpperCase() + ROLES[role].slice(1), role, boundary, area_m2, tilt_deg: flat, azimuth_deg: flat === 90 ? 180 : 0 };
+  if (await doc.attempt("New surface", [{ op: "create", kind: "surface", id, fields }])) chosen.value = id;
+}
+
+async function addOpening(): Promise<void> {
+  const target = surface.value ?? surfaces.value.find((row) => row.boundary === "outdoors");
+  if (!target) return;
+  const id = newId();
+  const fields = { surface: target.id, name: "Window", count: 1, width_m: 1.2, height_m: 1.4 };
+  if (await doc.attempt("New opening", [{ op: "create", kind: "opening", id, fields }])) chosenOpening.value = id;
+}
+
+async function remove(kind: "surface" | "opening", id: string): Promise<void> {
+  await doc.attempt(`${kind} removed`, [{ op: "delete", kind, id }]);
+}
+
+const saveSurfaces = gridSaver<Surface>("surface", "Surface");
+const saveOpenings = gridSaver<Opening>("opening", "Opening");
+</script>
+
+<template>
+  <section class="box" :aria-label="`Surfaces and openings of ${room.number} ${room.name}`">
+    <div class="bar">
+      <h2>{{ room.number }} {{ room.name }}</h2>
+      <label class="soft">add <select aria-label="Add a surface" value="" @change="addSurface(($event.target as HTMLSelectElement).value as keyof typeof ROLES), (($event.target as HTMLSelectElement).value = '')">
+        <option value="" disabled>surface …</option>
+        <option v-for="(label, role) in ROLES" :key="role" :value="role">{{ label }}</option>
+      </select></label>
+      <button class="act" :disabled="!surface" @click="remove('surface', chosen)">Remove surface</button>
+      <button class="act" :disabled="!surfaces.length" @click="addOpening">Add opening</button>
+      <button class="act" :disabled="!openings.some((row) => row.id === chosenOpening)" @click="remove('opening', chosenOpening)">Remove opening</button>
+    </div>
+    <div class="cols">
+      <div class="grids">
+        <div class="one"><DataGrid label="Surfaces" :columns="surfaceColumns" :rows="surfaces" :selected="chosen" :save="saveSurfaces" @select="chosen = $event.id" /></div>
+        <div class="one small"><DataGrid label="Openings" :columns="openingColumns" :rows="openings" :selected="chosenOpening" :save="saveOpenings" @select="chosenOpening = $event.id" /></div>
+      </div>
+      <CompassRose :surfaces="surfaces" :openings="openings" :chosen="chosen" @choose="chosen = $event" />
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.box { display: flex; flex-direction: column; } .bar { display: flex; gap: 10px; align-items: center; padding: 6px 14px; flex-wrap: wrap; } .bar h2 { margin: 0; flex: 1; }
+.bar select { border: 1px solid var(--line); background: var(--field); padding: 2px 4px; }
+.cols { flex: 1; display: grid; grid-template-columns: minmax(0, 1fr) 190px; min-height: 0; } .grids { display: flex; flex-direction: column; min-height: 0; min-width: 0; }
+.one { flex: 3; min-height: 60px; border-top: 1px solid var(--line); overflow: hidden; } .one.small { flex: 2; }
+@media (max-width: 1099px) { .cols { grid-template-columns: 1fr; } }
+</style>

@@ -1,0 +1,91 @@
+<script setup lang="ts">
+import { newId, useDocument } from "@/document/store";
+import type { Change, Room } from "@/document/types";
+import DataGrid from "@/parts/DataGrid.vue";
+import type { Edit } from "@/parts/grid";
+import { gridSaver } from "@/parts/saving";
+import { useView } from "@/view/store";
+import { computed, ref } from "vue";
+import { roomColumns, SETS, type ColumnSet } from "./columns";
+import RoomFaces from "./RoomFaces.vue";
+
+const doc = useDocument();
+const view = useView();
+const set = ref<ColumnSet>("geometry");
+const rows = computed(() =>
+  doc.rows("room").sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
+);
+const columns = computed(() => roomColumns(set.value));
+const room = computed(() => doc.get("room", view.selectedRoom));
+const saveRooms = gridSaver<Room>("room", "Room");
+
+function save(edits: Edit<Room>[]): Promise<void> {
+  return saveRooms(edits);
+}
+
+function nextNumber(): string {
+  const last = rows.value.at(-1)?.number ?? "0.00";
+  const match = last.match(/^(.*?)(\d+)$/);
+  return match ? `${match[1]}${String(Number(match[2]) + 1).padStart(match[2]!.length, "0")}` : `${last}1`;
+}
+
+async function add(copy: boolean): Promise<void> {
+  const id = newId();
+  const from = room.value;
+  const plain: Record<string, unknown> = {
+    level: doc.rows("level")[0]?.id ?? null,
+    use: doc.rows("use")[0]?.id ?? null,
+    name: "New room",
+  };
+  const fields: Record<string, unknown> = copy && from ? { ...from, name: `${from.name}, copy`, outline_m: null } : plain;
+  delete fields["id"];
+  const changes: Change[] = [{ op: "create", kind: "room", id, fields: { ...fields, number: nextNumber() } }];
+  if (copy && from) changes.push(...copiedFaces(from.id, id));
+  if (await doc.attempt(copy ? "Room copied" : "New room", changes)) view.selectRoom(id);
+}
+
+/** Surfaces and openings of a room, once more for another. */
+function copiedFaces(from: string, to: string): Change[] {
+  return doc.rows("surface").filter((row) => row.room === from).flatMap((surface) => {
+    const id = newId();
+    const { id: _own, ...fields } = surface;
+    const openings = doc.rows("opening").filter((row) => row.surface === surface.id).map((opening): Change => {
+      const { id: _opening, ...rest } = opening;
+      return { op: "create", kind: "opening", id: newId(), fields: { ...rest, surface: id } };
+    });
+    return [{ op: "create", kind: "surface", id, fields: { ...fields, room: to } } as Change, ...openings];
+  });
+}
+
+async function remove(): Promise<void> {
+  if (!room.value) return;
+  if (await doc.attempt("Room deleted", [{ op: "delete", kind: "room", id: room.value.id }])) {
+    view.subject = { kind: "group", id: "building" };
+  }
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="head">
+      <h1>Rooms</h1>
+      <span class="switch" role="group" aria-label="Columns">
+        <button v-for="(title, key) in SETS" :key="key" :aria-pressed="set === key" @click="set = key">{{ title }}</button>
+      </span>
+      <span class="grow" />
+      <button class="act" @click="add(false)">Add room</button>
+      <button class="act" :disabled="!room" @click="add(true)">Copy room</button>
+      <button class="act" :disabled="!room" @click="remove">Delete</button>
+    </div>
+    <div class="sheet">
+      <DataGrid v-if="rows.length" label="Rooms" :columns="columns" :rows="rows" :selected="view.selectedRoom" :save="save" @select="view.selectRoom($event.id)" />
+      <p v-else class="empty">No rooms yet. Add room makes the first; type its area, height and use in the sheet, then its walls and windows below.</p>
+    </div>
+    <RoomFaces v-if="room" :key="room.id" :room="room" class="faces" />
+    <p v-else class="empty faces">Choose a room to see its surfaces and openings. Values in italics are inherited from its use or level; type over them to give the room its own, Delete steps back.</p>
+  </div>
+</template>
+
+<style scoped>
+.sheet { flex: 1 1 46%; min-height: 150px; border-bottom: 2px solid var(--ink); overflow: hidden; } .faces { flex: 1 1 54%; min-height: 0; }
+</style>

@@ -1,0 +1,88 @@
+import { useDocument } from "@/document/store";
+import type { Room } from "@/document/types";
+import type { Column } from "@/parts/grid";
+import { choicesOf } from "@/parts/saving";
+import { useResults } from "@/results/store";
+
+export const SETS = { geometry: "Geometry", use: "Use and set-points", gains: "Gains", air: "Air" };
+export type ColumnSet = keyof typeof SETS;
+
+type RoomKey = keyof Room & string;
+
+/** A value that a room may have of its own; otherwise the inherited one shows, in italics. */
+function inherited(key: RoomKey, title: string, quantity: string, width = 110): Column<Room> {
+  const results = useResults();
+  return {
+    key,
+    title,
+    quantity,
+    width,
+    value: (row) => row[key] ?? results.get("effective", row.id)?.[key]?.[0],
+    origin: (row) => results.get("effective", row.id)?.[key]?.[1] ?? "",
+    editor: { type: "number", quantity, clearable: true },
+  };
+}
+
+function yesNo(key: "heated" | "cooled", title: string): Column<Room> {
+  const results = useResults();
+  return {
+    key,
+    title,
+    width: 76,
+    value: (row) => row[key] ?? results.get("effective", row.id)?.[key]?.[0],
+    origin: (row) => results.get("effective", row.id)?.[key]?.[1] ?? "",
+    editor: { type: "yesno", clearable: true },
+  };
+}
+
+/** Columns of the sheet by task; number, name and the two peaks are always there. */
+export function roomColumns(set: ColumnSet): Column<Room>[] {
+  const doc = useDocument();
+  const results = useResults();
+  const choice = (key: "use" | "level" | "air_system", title: string): Column<Room> => ({
+    key,
+    title,
+    width: 128,
+    value: (row) => row[key],
+    text: (row) => doc.get(key, row[key])?.name ?? "–",
+    editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows(key)) },
+  });
+  const sets: Record<ColumnSet, Column<Room>[]> = {
+    geometry: [
+      choice("level", "Level"),
+      { key: "floor_area_m2", title: "Floor", quantity: "area", width: 86, value: (row) => row.floor_area_m2, editor: { type: "number", quantity: "area" } },
+      inherited("height_m", "Height", "length", 90),
+      { key: "volume", title: "Volume", quantity: "volume", width: 96, value: (row) => results.get("room", row.id)?.volume_m3 },
+    ],
+    use: [
+      choice("use", "Use"),
+      yesNo("heated", "Heated"),
+      inherited("heating_setpoint_c", "Heated to", "temperature", 96),
+      yesNo("cooled", "Cooled"),
+      inherited("cooling_setpoint_c", "Cooled to", "temperature", 96),
+    ],
+    gains: [
+      choice("use", "Use"),
+      inherited("people_per_m2", "People", "people_density"),
+      inherited("lights_w_m2", "Lights", "power_per_area"),
+      inherited("equipment_w_m2", "Equipment", "power_per_area", 120),
+    ],
+    air: [
+      choice("air_system", "Air system"),
+      inherited("infiltration_ach", "Infiltration", "air_changes", 100),
+      inherited("minimum_air_changes", "At least", "air_changes", 90),
+      { key: "pinned_flow_m3_s", title: "Pinned", quantity: "airflow", width: 86, value: (row) => row.pinned_flow_m3_s, editor: { type: "number", quantity: "airflow", clearable: true } },
+      { key: "airflow", title: "Supply", quantity: "airflow", width: 92, value: (row) => results.get("airflow", row.id)?.design_m3_s,
+        prior: (row) => results.prior("airflow", row.id)?.design_m3_s, explain: (row) => (results.get("airflow", row.id) ? { quantity: "room_airflow", subject: row.id } : null) },
+    ],
+  }; // prettier-ignore
+  return [
+    { key: "number", title: "No.", width: 58, value: (row) => row.number, editor: { type: "text" } },
+    { key: "name", title: "Room", width: 132, value: (row) => row.name, editor: { type: "text" } },
+    ...sets[set],
+    { key: "cooling", title: "Cooling", quantity: "load", width: 128, value: (row) => results.get("room", row.id)?.cooling?.sensible_w,
+      prior: (row) => results.prior("room", row.id)?.cooling?.sensible_w, explain: (row) => ({ quantity: "room_cooling", subject: row.id }) },
+    { key: "heating", title: "Heating", quantity: "load", width: 128, value: (row) => results.get("room", row.id)?.heating_w,
+      prior: (row) => results.prior("room", row.id)?.heating_w, explain: (row) => ({ quantity: "room_heating", subject: row.id }) },
+  ]; // prettier-ignore
+}

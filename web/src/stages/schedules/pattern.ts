@@ -1,0 +1,84 @@
+/** A day pattern: [until_minute, value] rising to 1440. */
+export type Steps = [number, number][];
+
+const DAY = 1440;
+
+/** Value at each cell of `minutes` width; the average where a cell holds several. */
+export function toCells(steps: Steps, minutes: number): number[] {
+  const cells: number[] = [];
+  for (let start = 0; start < DAY; start += minutes) {
+    let sum = 0;
+    let from = 0;
+    for (const [until, value] of steps) {
+      sum += Math.max(0, Math.min(until, start + minutes) - Math.max(from, start)) * value;
+      from = until;
+    }
+    cells.push(Number((sum / minutes).toPrecision(10)));
+  }
+  return cells;
+}
+
+/** Equal neighbours joined. */
+export function tidy(steps: Steps): Steps {
+  return steps.filter(([, value], i) => steps[i + 1]?.[1] !== value);
+}
+
+/** Set a stretch of the day to one value; the rest stays as it is to the minute. */
+export function paint(steps: Steps, start: number, end: number, value: number): Steps {
+  const result: Steps = [];
+  let from = 0;
+  for (const [until, old] of steps) {
+    if (from < start) result.push([Math.min(until, start), old]);
+    if (until > start && from < end && result.at(-1)?.[0] !== end) result.push([end, value]);
+    if (until > end) result.push([until, old]);
+    from = until;
+  }
+  const rising = result.filter(([until], i) => until > (result[i - 1]?.[0] ?? 0));
+  return tidy(rising);
+}
+
+function clock(minute: number): string {
+  const hours = String(Math.floor(minute / 60)).padStart(2, "0");
+  const rest = minute % 60;
+  return rest ? `${hours}:${String(rest).padStart(2, "0")}` : hours;
+}
+
+/** The pattern as one line, values in percent: `00–07 0 · 07–18 100 · 18–24 0`. */
+export function toLine(steps: Steps): string {
+  let from = 0;
+  return steps
+    .map(([until, value]) => {
+      const text = `${clock(from)}–${clock(until)} ${Number((value * 100).toPrecision(6))}`;
+      from = until;
+      return text;
+    })
+    .join(" · ");
+}
+
+function minuteOf(text: string): number {
+  const match = text.match(/^(\d{1,2})(?::(\d{2}))?$/);
+  if (!match) throw new Error(`“${text}” is not a time like 07 or 07:30.`);
+  const minute = Number(match[1]) * 60 + Number(match[2] ?? 0);
+  if (Number(match[2] ?? 0) > 59 || minute > DAY) throw new Error(`${text} is outside 00:00 to 24:00.`);
+  return minute;
+}
+
+/** Read the line again. Throws with what is wrong with it. */
+export function fromLine(line: string): Steps {
+  const steps: Steps = [];
+  let from = 0;
+  for (const part of line.split(/[·;]/).map((piece) => piece.trim()).filter(Boolean)) {
+    const match = part.match(/^([\d:]+)\s*[–-]\s*([\d:]+)\s+(\S+)$/);
+    if (!match) throw new Error(`“${part}” should read like 07–18 100.`);
+    const [, start, end, figure] = match as unknown as [string, string, string, string];
+    if (minuteOf(start) !== from) throw new Error(`${start} should be ${clock(from)}: no gaps and no overlaps.`);
+    const until = minuteOf(end);
+    if (until <= from) throw new Error(`${end} does not come after ${start}.`);
+    const value = Number(figure.replace(",", ".")) / 100;
+    if (!(value >= 0 && value <= 1)) throw new Error(`${figure} is outside 0 to 100.`);
+    steps.push([until, value]);
+    from = until;
+  }
+  if (from !== DAY) throw new Error(`The line ends at ${clock(from)}; it must run to 24.`);
+  return tidy(steps);
+}

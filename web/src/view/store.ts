@@ -1,0 +1,56 @@
+import type { System } from "@/units/units";
+import { defineStore } from "pinia";
+import { computed, ref, watch } from "vue";
+
+/** What is selected: a room or a group of rooms. */
+export interface Subject {
+  kind: "room" | "group";
+  id: string;
+}
+
+export interface WorkingTarget {
+  quantity: string;
+  subject: string;
+}
+
+function remembered(key: string, fallback: string): string {
+  return localStorage.getItem(`pendrum.${key}`) ?? fallback;
+}
+
+/** What the engineer looks at: selection, hour, units, open panels. Kept in the browser, never in the document. */
+export const useView = defineStore("view", () => {
+  const system = ref<System>(remembered("units", "SI") === "IP" ? "IP" : "SI");
+  const dark = ref(remembered("theme", "day") === "night");
+  const subject = ref<Subject>({ kind: "group", id: "building" });
+  const airSystem = ref("");
+  const circuit = ref("");
+  const month = ref(7);
+  const step = ref(90);
+  const working = ref<WorkingTarget | null>(null);
+  const rollOpen = ref(true);
+  const workingOpen = ref(true);
+  const grouping = ref(remembered("grouping", "level"));
+  const selectedRoom = computed(() => (subject.value.kind === "room" ? subject.value.id : ""));
+
+  watch(system, (value) => localStorage.setItem("pendrum.units", value));
+  watch(dark, (value) => localStorage.setItem("pendrum.theme", value ? "night" : "day"));
+  watch(grouping, (value) => localStorage.setItem("pendrum.grouping", value));
+
+  function selectRoom(id: string): void {
+    subject.value = { kind: "room", id };
+  }
+
+  function explain(quantity: string, id: string): void {
+    working.value = { quantity, subject: id };
+    workingOpen.value = true;
+  }
+
+  function moveStep(by: number): void {
+    step.value = (step.value + by + 144) % 144;
+  }
+
+  return {
+    system, dark, subject, airSystem, circuit, month, step, working, rollOpen, workingOpen, grouping, selectedRoom,
+    selectRoom, explain, moveStep,
+  }; // prettier-ignore
+});
