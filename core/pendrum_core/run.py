@@ -61,9 +61,7 @@ def calculate(building: Building, memory: Memory | None = None, progress: Progre
     groups = {group.id: _group(group, rooms, memory) for group in building.groups if group.room_ids}
     systems = _systems(building, rooms, outside, memory, failures)
     circuits, emitters = _circuits(building, rooms, systems, failures)
-    return BuildingResults(
-        building, outside, rooms, groups, systems, circuits, emitters, tuple(failures), len(waiting)
-    )
+    return BuildingResults(building, outside, rooms, groups, systems, circuits, emitters, tuple(failures), len(waiting))
 
 
 def _same(now: tuple[RoomLoads, ...], before: tuple[RoomLoads, ...]) -> bool:
@@ -112,7 +110,9 @@ def room_heating_duty_w(room: str, rooms: Mapping[str, RoomLoads], systems: Mapp
     return (rooms[room].heating.load_w if room in rooms else 0.0) + deficit
 
 
-def _duties(circuit: Circuit, rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> dict[str, float]:
+def _duties(
+    circuit: Circuit, rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]
+) -> dict[str, float]:
     duties: dict[str, float] = {}
     for section in circuit.sections:
         if section.end is None:

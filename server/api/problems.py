@@ -6,6 +6,7 @@ from typing import Any
 from django.http import Http404, HttpRequest, HttpResponse, JsonResponse
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
+
 from projects.errors import FieldFault, Refused
 
 _STATUS = {"invalid": 422, "conflict": 409, "in_use": 409, "nothing": 409, "not_found": 404}

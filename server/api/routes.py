@@ -97,7 +97,10 @@ def _applied(before: Document, after: Document, touched: list[tuple[str, str]], 
 @api.get("/session", response=SessionOut, operation_id="session")
 def session(request: HttpRequest) -> Any:
     """Who is signed in, and the projects that belong to them."""
-    projects = [{"id": p.id, "name": p.name, "version": p.version} for p in Project.objects.filter(owner=request.user).order_by("created")]
+    projects = [
+        {"id": p.id, "name": p.name, "version": p.version}
+        for p in Project.objects.filter(owner=request.user).order_by("created")
+    ]
     return {"user": request.user.get_username(), "projects": projects}
 
 

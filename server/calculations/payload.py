@@ -58,7 +58,9 @@ def _group(group: GroupLoads, months: tuple[int, ...]) -> Record:
     }
 
 
-def _systems(results: BuildingResults, months: tuple[int, ...]) -> tuple[dict[str, Record], dict[str, Record], dict[str, Record]]:
+def _systems(
+    results: BuildingResults, months: tuple[int, ...]
+) -> tuple[dict[str, Record], dict[str, Record], dict[str, Record]]:
     """Records of systems, of rooms' airflows, and of duct sections."""
     systems, airflows, sections = {}, {}, {}
     for system_id, r in results.systems.items():
@@ -175,7 +177,9 @@ class PayloadMaker:
             "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
             "assembly": self._assembly_records(document),
             "glazing": {
-                identity: dict(zip(("angles_deg", "factors", "hemispherical"), glazing_curve(row["panes"]), strict=True))
+                identity: dict(
+                    zip(("angles_deg", "factors", "hemispherical"), glazing_curve(row["panes"]), strict=True)
+                )
                 for identity, row in document.of("glazing").items()
             },
             "snag": {f"{snag.code}/{snag.id}": dict(vars(snag)) for snag in snags},

@@ -125,10 +125,14 @@ def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[
         parts = group_parts_w([results.rooms[room] for room in group.room_ids], index, slice(0, None))
         extra, latent = {"reference_c": None, "unit": "W"}, group.latent_w
     used = [i for i in range(len(CATEGORIES)) if np.abs(parts[i]).max() > 1e-6]
-    return common | extra | {
-        "parts": {CATEGORIES[i]: parts[i].round(3).tolist() for i in used},
-        "latent_w": latent.round(2).tolist(),
-    }
+    return (
+        common
+        | extra
+        | {
+            "parts": {CATEGORIES[i]: parts[i].round(3).tolist() for i in used},
+            "latent_w": latent.round(2).tolist(),
+        }
+    )
 
 
 def _winter_courses(results: BuildingResults, kind: str, identity: str) -> dict[str, Any]:

@@ -42,7 +42,9 @@ class Snapshots:
     """Makes snapshots of one project; rooms whose rows did not change are taken from the last one."""
 
     def __init__(self) -> None:
-        self._rooms: dict[str, tuple[tuple[int, ...], tuple[Row, ...], Room | None, list[Snag], dict[str, Effective]]] = {}
+        self._rooms: dict[
+            str, tuple[tuple[int, ...], tuple[Row, ...], Room | None, list[Snag], dict[str, Effective]]
+        ] = {}
 
     def take(self, document: Document) -> Snapshot:
         """Turn a document into core inputs."""
@@ -163,9 +165,13 @@ def _build_room(
     area, height = room["floor_area_m2"], values["height_m"].value
     if not area or not height:
         what = "floor area" if not area else "height"
-        raise Missing("no_volume", "room", identity, "rooms", f"{title} has no {what}, so no volume.", f"enter its {what}")
+        raise Missing(
+            "no_volume", "room", identity, "rooms", f"{title} has no {what}, so no volume.", f"enter its {what}"
+        )
     if not surfaces:
-        raise Missing("no_surfaces", "room", identity, "rooms", f"{title} has no surfaces.", "add its walls, floor and roof")
+        raise Missing(
+            "no_surfaces", "room", identity, "rooms", f"{title} has no surfaces.", "add its walls, floor and roof"
+        )
     low, high = values["heating_setpoint_c"].value, values["cooling_setpoint_c"].value
     if low > high:
         raise Missing("setpoints_crossed", "room", identity, "rooms",
@@ -389,9 +395,7 @@ def _systems(
         inputs = {column: row[column] for column in row}
         yield AirSystem(
             terminals=tuple(terminals),
-            sections=tuple(
-                _section(s, s["room"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])
-            ),
+            sections=tuple(_section(s, s["room"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])),
             **inputs,
         )
 

@@ -67,6 +67,7 @@ LANGUAGE_CODE = "en-gb"
 STATIC_URL = "/static/"
 STATICFILES_DIRS = [path for path in [ROOT / "web" / "dist"] if path.exists()]
 STATIC_ROOT = VAR / "static"
+STATIC_ROOT.mkdir(exist_ok=True)
 WHITENOISE_USE_FINDERS = True
 VITE_MANIFEST = ROOT / "web" / "dist" / ".vite" / "manifest.json"
 

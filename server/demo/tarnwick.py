@@ -4,8 +4,9 @@ import json
 from pathlib import Path
 from typing import Any
 
-from demo.draft import Draft, assembly, lay_ducts, lay_pipes
 from django.contrib.auth.models import AbstractBaseUser
+
+from demo.draft import Draft, assembly, lay_ducts, lay_pipes
 from pendrum_core.geometry.outlines import Edge, area_m2, edges, shared_length_m
 from projects.changes import apply_changes
 from projects.document import load_document
@@ -238,15 +239,21 @@ def _outer_wall(
         draft.add("opening", surface=wall, name="Doors to outdoors", kind="door", count=2, width_m=1.0, height_m=2.2)
 
 
-def _slabs(draft: Draft, room: str, number: str, source: dict[str, Any], lowest: bool, top: bool, fabric: dict[str, str]) -> None:
+def _slabs(
+    draft: Draft, room: str, number: str, source: dict[str, Any], lowest: bool, top: bool, fabric: dict[str, str]
+) -> None:
     area = round(area_m2([tuple(p) for p in source["outline_m"]]), 2)
     if lowest:
         draft.add("surface", room=room, name="Ground floor", role="ground_floor", boundary="ground", area_m2=area,
                   tilt_deg=180)  # fmt: skip
     else:
-        draft.add("surface", room=room, name="Floor", role="inner_floor", boundary="adiabatic", area_m2=area, tilt_deg=180)
+        draft.add(
+            "surface", room=room, name="Floor", role="inner_floor", boundary="adiabatic", area_m2=area, tilt_deg=180
+        )
     if not top:
-        draft.add("surface", room=room, name="Ceiling", role="inner_floor", boundary="adiabatic", area_m2=area, tilt_deg=0)
+        draft.add(
+            "surface", room=room, name="Ceiling", role="inner_floor", boundary="adiabatic", area_m2=area, tilt_deg=0
+        )
         return
     roof = draft.add("surface", room=room, name="Roof", role="roof", boundary="outdoors", area_m2=area, tilt_deg=0)
     if number == "1.01":

@@ -1,7 +1,8 @@
 """A trial building of N rooms: for measuring, not for engineering."""
 
-from demo.draft import Draft, assembly, lay_ducts, lay_pipes
 from django.contrib.auth.models import AbstractBaseUser
+
+from demo.draft import Draft, assembly, lay_ducts, lay_pipes
 from projects.changes import apply_changes
 from projects.document import load_document
 from projects.models import Project
@@ -18,7 +19,9 @@ def load_trial(owner: AbstractBaseUser, count: int, name: str | None = None) -> 
     kit = document.one("project")["kit"]
     wall = assembly(draft, "Wall", "wall", [
         (m["Brick, outer leaf"], 0.1), (m["Mineral wool"], 0.12), (m["Gypsum board"], 0.0125)])  # fmt: skip
-    roof = assembly(draft, "Roof", "roof", [(m["Bitumen sheet"], 0.005), (m["Mineral wool"], 0.16), (m["Gypsum board"], 0.0125)])
+    roof = assembly(
+        draft, "Roof", "roof", [(m["Bitumen sheet"], 0.005), (m["Mineral wool"], 0.16), (m["Gypsum board"], 0.0125)]
+    )
     slab = assembly(draft, "Slab", "partition", [(m["Concrete, reinforced"], 0.1), (m["Cement screed"], 0.03)])
     board = assembly(draft, "Board wall", "partition", [(m["Gypsum board"], 0.0125), (m["Mineral wool"], 0.025)])
     glass = draft.add("glazing", name="Double", u_value=1.4, g_value=0.5, frame_share=0.2)
@@ -57,9 +60,13 @@ def _surfaces(draft: Draft, room: str, azimuth: float, top: bool) -> None:
                          azimuth_deg=(azimuth + offset) % 360.0)  # fmt: skip
         draft.add("opening", surface=wall, name="Window", width_m=1.5, height_m=1.4)
     for index in range(6):
-        draft.add("surface", room=room, name=f"Inner wall {index + 1}", role="inner_wall", boundary="adiabatic", area_m2=7.0)
+        draft.add(
+            "surface", room=room, name=f"Inner wall {index + 1}", role="inner_wall", boundary="adiabatic", area_m2=7.0
+        )
     draft.add("surface", room=room, name="Floor", role="inner_floor", boundary="adiabatic", area_m2=22.0, tilt_deg=180)
     if top:
         draft.add("surface", room=room, name="Roof", role="roof", boundary="outdoors", area_m2=22.0, tilt_deg=0)
     else:
-        draft.add("surface", room=room, name="Ceiling", role="inner_floor", boundary="adiabatic", area_m2=22.0, tilt_deg=0)
+        draft.add(
+            "surface", room=room, name="Ceiling", role="inner_floor", boundary="adiabatic", area_m2=22.0, tilt_deg=0
+        )

@@ -9,11 +9,12 @@ from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import IntegrityError, transaction
+from pydantic import ValidationError
+
 from projects.document import Document, Row, load_document, remember
 from projects.errors import FieldFault, Refused
 from projects.kinds import KINDS, KindInfo
 from projects.models import JournalEntry, Project
-from pydantic import ValidationError
 
 Change = dict[str, Any]
 _LIMITS = {"ge": "at least", "gt": "more than", "le": "at most", "lt": "less than"}
@@ -33,7 +34,9 @@ def _allowed(context: Mapping[str, Any], kind: KindInfo, name: str) -> str:
         if "maxLength" in option:
             texts.append(f"{option.get('minLength', 0)} to {option['maxLength']} characters")
         if option.get("type") in ("number", "integer", "boolean") and not texts:
-            texts.append({"number": "a number", "integer": "a whole number", "boolean": "true or false"}[option["type"]])
+            texts.append(
+                {"number": "a number", "integer": "a whole number", "boolean": "true or false"}[option["type"]]
+            )
     return " and ".join(texts) or str(context.get("expected", ""))
 
 
@@ -62,7 +65,9 @@ class _Plan:
     def existing(self, kind: str, identity: str, path: str) -> Row:
         row = self.rows[kind].get(identity)
         if row is None:
-            raise Refused("not_found", f"This {kind} is not there any more.", [FieldFault(path, "id", identity, "gone")])
+            raise Refused(
+                "not_found", f"This {kind} is not there any more.", [FieldFault(path, "id", identity, "gone")]
+            )
         return row
 
     def checked(self, kind: KindInfo, name: str, fields: Mapping[str, Any], path: str) -> Row:
@@ -151,13 +156,13 @@ class _Plan:
                         [FieldFault(path, column, identity, "in use")],
                     )
         del self.table(name)[identity]
-        self.inverse.append(
-            {"op": "create", "kind": name, "id": identity, "fields": {c: row[c] for c in kind.columns}}
-        )
+        self.inverse.append({"op": "create", "kind": name, "id": identity, "fields": {c: row[c] for c in kind.columns}})
         self.touched[(name, identity)] = None
 
 
-def plan_changes(document: Document, changes: Sequence[Change]) -> tuple[dict[str, dict[str, Row]], list[Change], list[tuple[str, str]]]:
+def plan_changes(
+    document: Document, changes: Sequence[Change]
+) -> tuple[dict[str, dict[str, Row]], list[Change], list[tuple[str, str]]]:
     """Work out a change set: the new tables, its inverse, and what was touched.
 
     Raises:
@@ -191,7 +196,9 @@ def _refuse_stale(project: Project, base_version: int, changes: Sequence[Change]
         raise Refused("conflict", f"{first.field} was changed meanwhile: {first.message}.", faults)
 
 
-def _write(project: Project, before: Document, rows: dict[str, dict[str, Row]], touched: Sequence[tuple[str, str]]) -> None:
+def _write(
+    project: Project, before: Document, rows: dict[str, dict[str, Row]], touched: Sequence[tuple[str, str]]
+) -> None:
     """Bring the tables to `rows`: creations in order of dependence, then updates, then deletions."""
     by_kind: dict[str, list[str]] = {}
     for name, identity in touched:

@@ -4,6 +4,7 @@ from collections import OrderedDict
 from typing import Any
 
 from django.db.models import F
+
 from projects.kinds import KINDS
 from projects.models import Project
 

@@ -3,6 +3,7 @@
 from dataclasses import dataclass
 
 from django.contrib.auth.models import AbstractBaseUser
+
 from projects.changes import apply_changes
 from projects.document import Document
 from projects.errors import Refused
@@ -50,7 +51,5 @@ def step(project_id: str, author: AbstractBaseUser, way: str) -> tuple[Document,
         raise Refused("nothing", f"There is nothing to {way}.")
     latest = JournalEntry.objects.filter(project_id=project_id).order_by("-version").values_list("version", flat=True)
     changes = entry.inverse if way == "undo" else entry.changes
-    before, after, touched = apply_changes(
-        project_id, author, changes, entry.label, latest[0], way, entry.version
-    )
+    before, after, touched = apply_changes(project_id, author, changes, entry.label, latest[0], way, entry.version)
     return before, after, touched, entry.label

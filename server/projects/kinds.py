@@ -3,6 +3,7 @@
 from dataclasses import dataclass, field
 
 from django.db.models import Model
+
 from projects import models, schemas
 
 
@@ -47,9 +48,7 @@ KINDS: dict[str, KindInfo] = {
     "design_month": KindInfo(models.DesignMonth, schemas.DesignMonthFields, single=True),
     "material": KindInfo(models.Material, schemas.MaterialFields),
     "assembly": KindInfo(models.Assembly, schemas.AssemblyFields),
-    "layer": KindInfo(
-        models.Layer, schemas.LayerFields, "assembly", {"assembly": "assembly", "material": "material"}
-    ),
+    "layer": KindInfo(models.Layer, schemas.LayerFields, "assembly", {"assembly": "assembly", "material": "material"}),
     "glazing": KindInfo(models.Glazing, schemas.GlazingFields),
     "kit": KindInfo(
         models.Kit, schemas.KitFields, references={**dict.fromkeys(_KIT_ROLES, "assembly"), "window": "glazing"}

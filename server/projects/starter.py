@@ -5,6 +5,7 @@ from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
+
 from projects.changes import apply_changes
 from projects.models import DesignMonth, Project, Site
 
@@ -55,7 +56,9 @@ def create_project(owner: AbstractBaseUser, name: str) -> Project:
         elevation_m=200.0, ground_reflectance=0.2, ground_temperature_c=12.0, winter_dry_bulb_c=-10.0,
     )  # fmt: skip
     DesignMonth.objects.bulk_create(
-        DesignMonth(id=new_id(), project=project, month=i + 1, dry_bulb_c=t, wet_bulb_c=wb, range_k=r, tau_b=tb, tau_d=td)
+        DesignMonth(
+            id=new_id(), project=project, month=i + 1, dry_bulb_c=t, wet_bulb_c=wb, range_k=r, tau_b=tb, tau_d=td
+        )
         for i, (t, wb, r, tb, td) in enumerate(_MONTHS)
     )
     kit = new_id()
@@ -69,7 +72,12 @@ def create_project(owner: AbstractBaseUser, name: str) -> Project:
             "name": "Working hours", "weekday": [[480, 0.0], [1080, 1.0], [1440, 0.0]], "weekend": [[1440, 0.0]]}},
     ]  # fmt: skip
     for label, conductivity, density, heat in MATERIALS:
-        fields = {"name": label, "conductivity_w_mk": conductivity, "density_kg_m3": density, "specific_heat_j_kgk": heat}
+        fields = {
+            "name": label,
+            "conductivity_w_mk": conductivity,
+            "density_kg_m3": density,
+            "specific_heat_j_kgk": heat,
+        }
         changes.append({"op": "create", "kind": "material", "id": new_id(), "fields": fields})
     gap = {"name": AIR_GAP[0], "resistance_m2k_w": AIR_GAP[1]}
     changes.append({"op": "create", "kind": "material", "id": new_id(), "fields": gap})

@@ -14,7 +14,7 @@ def site_pressure_pa(elevation_m: float) -> float:
     """
     if not -500.0 <= elevation_m <= 11_000.0:
         raise ValueError(f"elevation_m {elevation_m} is outside -500 to 11000 m")
-    return STANDARD_PRESSURE_PA * (1.0 - 2.25577e-5 * elevation_m) ** 5.25588
+    return float(STANDARD_PRESSURE_PA * (1.0 - 2.25577e-5 * elevation_m) ** 5.25588)
 
 
 def dry_air_density_kg_m3(temperature_c: float, pressure_pa: float) -> float:

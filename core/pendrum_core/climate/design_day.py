@@ -41,7 +41,7 @@ def range_fraction(profile: str = "handbook") -> Array:
     if profile == "handbook":
         at = np.arange(0, 25)
         values = np.array([HANDBOOK_PROFILE[-1], *HANDBOOK_PROFILE])
-        return np.interp(hours, at, values)
+        return np.asarray(np.interp(hours, at, values))
     if profile == "sinusoid":
         return np.asarray((1.0 - np.cos(2 * np.pi * (hours - 15.0) / 24.0)) / 2.0)
     raise ValueError(f"profile {profile!r} is neither 'handbook' nor 'sinusoid'")

@@ -71,7 +71,9 @@ class SectionResult:
         return pi * self.diameter_m
 
 
-def section_loss(section: Section, flow_m3_s: float, shape: Shape, roughness_m: float, fluid: Fluid, pipes: int = 1) -> tuple[Friction, float, float, float]:
+def section_loss(
+    section: Section, flow_m3_s: float, shape: Shape, roughness_m: float, fluid: Fluid, pipes: int = 1
+) -> tuple[Friction, float, float, float]:
     """Friction, friction loss, fitting loss and whole loss of a section [Pa].
 
     loss = pipes * rate * length + C * dynamic pressure + component + end drop. `pipes` is 2 for flow and return.

@@ -32,7 +32,9 @@ class Friction:
 
 
 @lru_cache(maxsize=65536)
-def friction(flow_m3_s: float, area_m2: float, hydraulic_diameter_m: float, roughness_m: float, fluid: Fluid) -> Friction:
+def friction(
+    flow_m3_s: float, area_m2: float, hydraulic_diameter_m: float, roughness_m: float, fluid: Fluid
+) -> Friction:
     """Darcy-Weisbach with Colebrook's factor (laminar below Re 2040).
 
     dp/L = f/d rho v²/2. Source: ASHRAE Handbook Fundamentals 2017, ch. 21, eqs. 18, 19; fluids, Clamond's solution.

@@ -20,7 +20,7 @@ Complex = NDArray[np.complex128]
 HARMONICS = STEPS_PER_DAY // 2 + 1
 _REACH = 2
 FREQUENCIES = np.arange(_REACH * STEPS_PER_DAY + HARMONICS)
-OMEGA_RAD_S: Array = 2 * np.pi * FREQUENCIES / DAY_S
+OMEGA_RAD_S: Array = np.asarray(2 * np.pi * FREQUENCIES / DAY_S, dtype=np.float64)
 
 
 def _weights() -> Array:

@@ -173,7 +173,9 @@ def winter(solved: Solved) -> WinterParts:
     out = outside.climate.winter_dry_bulb_c - reference
     net = stack.by_room @ (transfer * difference) + stack.exchange_w_k * out
     heated = np.array([room.heated for room in stack.rooms])
-    drift = np.where(heated, 0.0, net / (stack.exchange_w_k + solved.row.own_air[:, 0].real))
+    conductance = stack.exchange_w_k + solved.row.own_air[:, 0].real
+    # A room that exchanges heat with nothing stays where it is.
+    drift = np.divide(net, conductance, out=np.zeros_like(net), where=~heated & (conductance > 1e-9))
     return WinterParts(
         element_w=-transfer * difference,
         infiltration_w=-leak * out,

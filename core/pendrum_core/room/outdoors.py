@@ -85,9 +85,7 @@ def outdoors(climate: Climate) -> Outdoors:
         return np.array([getattr(month, name) for month in months], dtype=float)
 
     course = dry_bulb_c(column("dry_bulb_c"), column("range_k"), climate.profile)
-    sun = sun_position(
-        site.latitude_deg, site.longitude_deg, site.utc_offset_h, tuple(month.month for month in months)
-    )
+    sun = sun_position(site.latitude_deg, site.longitude_deg, site.utc_offset_h, tuple(month.month for month in months))
     return Outdoors(
         climate=climate,
         pressure_pa=pressure,

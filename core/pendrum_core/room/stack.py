@@ -81,9 +81,7 @@ def stack_rooms(rooms: Sequence[Room], climate: Climate, air_heat_j_m3k: float) 
     room_of = np.repeat(np.arange(len(rooms)), [len(room.elements) for room in rooms])
     area = np.array([element.area_m2 for element in elements])
     kinds: dict[tuple[Layers, float | None], int] = {}
-    kind_of = [
-        kinds.setdefault((e.layers, outer_resistance(e.boundary, climate)), len(kinds)) for e in elements
-    ]
+    kind_of = [kinds.setdefault((e.layers, outer_resistance(e.boundary, climate)), len(kinds)) for e in elements]
     walls = [admittance(layers, resistance) for layers, resistance in kinds]
     shape = (len(rooms), len(elements))
     by_room = csr_matrix((np.ones(len(elements)), (room_of, np.arange(len(elements)))), shape=shape)

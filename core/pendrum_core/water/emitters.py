@@ -22,7 +22,7 @@ def mean_excess_k(flow_c: float, return_c: float, room_c: float, logarithmic: bo
 def output_factor(flow_c: float, return_c: float, room_c: float, exponent: float, logarithmic: bool = False) -> float:
     """Output over the rating at 75/65/20: (dT/dTn)^n [-], the same mean for both."""
     rated = mean_excess_k(RATING_FLOW_C, RATING_RETURN_C, RATING_ROOM_C, logarithmic)
-    return (mean_excess_k(flow_c, return_c, room_c, logarithmic) / rated) ** exponent
+    return float((mean_excess_k(flow_c, return_c, room_c, logarithmic) / rated) ** exponent)
 
 
 @dataclass(frozen=True)

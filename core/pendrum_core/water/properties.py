@@ -19,7 +19,9 @@ def density_kg_m3(temperature_c: float) -> float:
     """Density of air-free water [kg/m3]. Source: Kell (1975), J. Chem. Eng. Data 20, 97."""
     _check(temperature_c)
     t = temperature_c
-    top = 999.83952 + t * (16.945176 + t * (-7.9870401e-3 + t * (-46.170461e-6 + t * (105.56302e-9 - t * 280.54253e-12))))
+    top = 999.83952 + t * (
+        16.945176 + t * (-7.9870401e-3 + t * (-46.170461e-6 + t * (105.56302e-9 - t * 280.54253e-12)))
+    )
     return top / (1.0 + 16.879850e-3 * t)
 
 
@@ -27,7 +29,7 @@ def viscosity_pa_s(temperature_c: float) -> float:
     """Dynamic viscosity [Pa s]. Source: IAPWS SR6-08(2011), eq. 7."""
     _check(temperature_c)
     ratio = (temperature_c + KELVIN) / 300.0
-    return 1e-6 * sum(a * ratio**b for a, b in _VISCOSITY)
+    return float(1e-6 * sum(a * ratio**b for a, b in _VISCOSITY))
 
 
 def specific_heat_j_kgk(temperature_c: float) -> float:

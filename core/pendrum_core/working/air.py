@@ -63,9 +63,11 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
     condensate = result.mass_kg_s * float(path.coil.condensate_j_kg[m, s])
     air = result.outdoor_air
     when = f"{MONTHS[results.building.climate.months[m].month - 1]} {clock(s)}"
+
     def state(name: str, t: float, w: float, **more: str) -> Node:
         return Node(name, float(enthalpy_j_kg(t, w)), "enthalpy", "h", note=more.get("note", ""), inputs=(
             Node("Dry-bulb", t, "temperature"), Node("Humidity ratio", w, "humidity_ratio")))  # fmt: skip
+
     outdoor_air = Node(
         "Outdoor air intake", air.intake_m3_s, "airflow", "Vot", formula="Vou / Ev",
         numbers=f"{figure(air.uncorrected_m3_s, 'airflow')} / {air.efficiency:.4g}",

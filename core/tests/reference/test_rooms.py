@@ -49,10 +49,7 @@ class HeldRooms(unittest.TestCase):
         names = [element.name for element in solved.stack.elements]
         peak = case["expected"]["peak_W"]
         for source, course in case["expected"]["split_by_source_W"].items():
-            if source in names:
-                found = elements[names.index(source), 0]
-            else:
-                found = parts[CATEGORIES.index(source.split()[0])]
+            found = elements[names.index(source), 0] if source in names else parts[CATEGORIES.index(source.split()[0])]
             off = np.abs(found - np.array(course))[away_from_jumps(case)].max()
             self.assertLess(off, 0.005 * peak, source)
 

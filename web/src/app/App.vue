@@ -22,23 +22,28 @@ const router = useRouter();
 const theme = useTheme();
 const projects = ref<{ id: string; name: string }[]>([]);
 const failure = ref("");
+const listed = ref(false);
 const panel = ref<"" | "jump" | "keys" | "snags">("");
 
 const stage = computed(() => STAGES.find((item) => item.key === route.name));
 const showRoll = computed(() => view.rollOpen && stage.value?.roll === true);
-const showWorking = computed(() => view.workingOpen && (stage.value?.working === true || view.working !== null));
+const showWorking = computed(
+  () => view.workingOpen && (stage.value?.working === true || view.working !== null),
+);
 const ready = computed(() => doc.projectId !== "" && doc.projectId === route.params["project"]);
 
 async function listProjects(): Promise<void> {
   projects.value = unwrap(await client.GET("/api/session")).projects;
+  listed.value = true;
 }
 
 async function open(id: string): Promise<void> {
   failure.value = "";
   try {
-    await doc.load(id);
+    // Before the stage is shown: it may choose something of its own.
     view.subject = { kind: "group", id: "building" };
     view.working = null;
+    await doc.load(id);
   } catch (error) {
     failure.value = error instanceof Error ? error.message : String(error);
   }
@@ -60,6 +65,12 @@ watch(
   () => route.params["project"],
   (id) => {
     if (typeof id === "string" && id !== doc.projectId) void open(id);
+  },
+);
+watch(
+  () => route.name,
+  () => {
+    view.working = null;
   },
 );
 watch(
@@ -103,6 +114,9 @@ useKeys({
       <RollPanel v-if="showRoll && ready" class="roll" />
       <main class="middle" tabindex="-1">
         <p v-if="failure" class="empty fault" role="alert">{{ failure }}</p>
+        <p v-else-if="listed && !projects.length" class="empty">
+          No project yet. Open “Projects” at the top left and choose “New project …”.
+        </p>
         <p v-else-if="!ready" class="empty">Opening the project …</p>
         <router-view v-else :key="doc.projectId" />
       </main>
@@ -120,22 +134,85 @@ useKeys({
 
 <style scoped>
 .frame {
-  display: grid; height: 100vh; min-height: 0;
+  display: grid;
+  height: 100vh;
+  min-height: 0;
   grid-template: "top top top" 48px "roll middle working" minmax(0, 1fr) / 248px minmax(0, 1fr) 316px;
 }
-.frame.rail { grid-template: "top top top" 48px "roll middle working" minmax(0, 1fr) "rail rail rail" 116px / 248px minmax(0, 1fr) 316px; }
-.frame.noroll { grid-template-columns: 0 minmax(0, 1fr) 316px; }
-.frame.noworking { grid-template-columns: 248px minmax(0, 1fr) 0; }
-.frame.noroll.noworking { grid-template-columns: 0 minmax(0, 1fr) 0; }
-.roll { grid-area: roll; border-right: 1px solid var(--line); min-height: 0; }
-.middle { grid-area: middle; min-height: 0; min-width: 0; outline: none; }
-.working { grid-area: working; border-left: 1px solid var(--line); background: var(--panel); min-height: 0; }
-.dayrail { grid-area: rail; border-top: 1px solid var(--ink); }
-.message { position: fixed; bottom: 128px; left: 50%; transform: translateX(-50%); background: var(--ink); color: var(--paper); padding: 8px 14px; z-index: 30; max-width: 70ch; }
-.message .link { color: inherit; margin-left: 10px; }
+.frame.rail {
+  grid-template:
+    "top top top" 48px "roll middle working" minmax(0, 1fr)
+    "rail rail rail" 116px / 248px minmax(0, 1fr) 316px;
+}
+.frame.noroll {
+  grid-template-columns: 0 minmax(0, 1fr) 316px;
+}
+.frame.noworking {
+  grid-template-columns: 248px minmax(0, 1fr) 0;
+}
+.frame.noroll.noworking {
+  grid-template-columns: 0 minmax(0, 1fr) 0;
+}
+.roll {
+  grid-area: roll;
+  border-right: 1px solid var(--line);
+  min-height: 0;
+}
+.middle {
+  grid-area: middle;
+  min-height: 0;
+  min-width: 0;
+  outline: none;
+}
+.working {
+  grid-area: working;
+  border-left: 1px solid var(--line);
+  background: var(--panel);
+  min-height: 0;
+}
+.dayrail {
+  grid-area: rail;
+  border-top: 1px solid var(--ink);
+}
+.message {
+  position: fixed;
+  bottom: 128px;
+  left: 50%;
+  transform: translateX(-50%);
+  background: var(--ink);
+  color: var(--paper);
+  padding: 8px 14px;
+  z-index: 30;
+  max-width: 70ch;
+}
+.message .link {
+  color: inherit;
+  margin-left: 10px;
+}
 @media (max-width: 1099px) {
-  .frame, .frame.rail, .frame.noroll, .frame.noworking { grid-template-columns: 0 minmax(0, 1fr) 0; }
-  .roll { position: fixed; left: 0; top: 48px; bottom: 0; width: min(280px, 80vw); z-index: 20; background: var(--paper); box-shadow: 4px 0 0 var(--hair); }
-  .working { position: fixed; right: 0; top: 48px; bottom: 0; width: min(316px, 86vw); z-index: 20; }
+  .frame,
+  .frame.rail,
+  .frame.noroll,
+  .frame.noworking {
+    grid-template-columns: 0 minmax(0, 1fr) 0;
+  }
+  .roll {
+    position: fixed;
+    left: 0;
+    top: 48px;
+    bottom: 0;
+    width: min(280px, 80vw);
+    z-index: 20;
+    background: var(--paper);
+    box-shadow: 4px 0 0 var(--hair);
+  }
+  .working {
+    position: fixed;
+    right: 0;
+    top: 48px;
+    bottom: 0;
+    width: min(316px, 86vw);
+    z-index: 20;
+  }
 }
 </style>

@@ -58,16 +58,30 @@ const bands = computed(() =>
   pile.value.bands.map((band) => ({
     ...source(band.name),
     d:
-      area<number>((_, i) => x.value(i + 0.5), (_, i) => y.value(band.low[i] ?? 0), (value) => y.value(value))(
-        band.high,
-      ) ?? "",
+      area<number>(
+        (_, i) => x.value(i + 0.5),
+        (_, i) => y.value(band.low[i] ?? 0),
+        (value) => y.value(value),
+      )(band.high) ?? "",
   })),
 );
-const total = computed(() => line<number>((_, i) => x.value(i + 0.5), (value) => y.value(value))(pile.value.total) ?? "");
-const ownPeak = computed(() => (record.value?.cooling?.month === view.month ? record.value.cooling.step : null));
+const total = computed(
+  () =>
+    line<number>(
+      (_, i) => x.value(i + 0.5),
+      (value) => y.value(value),
+    )(pile.value.total) ?? "",
+);
+const ownPeak = computed(() =>
+  record.value?.cooling?.month === view.month ? record.value.cooling.step : null,
+);
 const buildingPeak = computed(() => {
   const peak = results.get("group", "building")?.cooling;
-  return peak?.month === view.month && view.subject.id !== "building" ? peak.step : null;
+  return peak?.month === view.month &&
+    view.subject.id !== "building" &&
+    Math.abs(peak.step - (ownPeak.value ?? -99)) > 8
+    ? peak.step
+    : null;
 });
 const ranked = computed(() =>
   Object.entries(courses.value?.parts ?? {})
@@ -100,7 +114,13 @@ function onKey(event: KeyboardEvent): void {
     <div class="days">
       <span class="soft">Day shown</span>
       <div class="months" role="group" aria-label="Day">
-        <button :aria-pressed="view.month === 0" class="winter" :class="{ on: view.month === 0 }" title="Winter day" @click="view.month = 0">
+        <button
+          :aria-pressed="view.month === 0"
+          class="winter"
+          :class="{ on: view.month === 0 }"
+          title="Winter day"
+          @click="view.month = 0"
+        >
           W
         </button>
         <button
@@ -132,51 +152,166 @@ function onKey(event: KeyboardEvent): void {
         <path v-for="band in bands" :key="band.name" :d="band.d" :fill="band.colour" opacity="0.85" />
         <path :d="total" fill="none" stroke="var(--ink)" stroke-width="1.4" />
         <line :x1="0" :x2="width" :y1="y(0)" :y2="y(0)" stroke="var(--ink)" />
-        <text v-for="hour in [0, 3, 6, 9, 12, 15, 18, 21, 24]" :key="hour" :x="x(hour * 6)" :y="height - 4" text-anchor="middle">
+        <text
+          v-for="hour in [0, 3, 6, 9, 12, 15, 18, 21, 24]"
+          :key="hour"
+          :x="x(hour * 6)"
+          :y="height - 4"
+          text-anchor="middle"
+        >
           {{ hour }}
         </text>
         <g v-if="buildingPeak !== null">
-          <line :x1="x(buildingPeak + 0.5)" :x2="x(buildingPeak + 0.5)" y1="16" :y2="height - 17" stroke="var(--ink)" stroke-dasharray="2 3" />
+          <line
+            :x1="x(buildingPeak + 0.5)"
+            :x2="x(buildingPeak + 0.5)"
+            y1="16"
+            :y2="height - 17"
+            stroke="var(--ink)"
+            stroke-dasharray="2 3"
+          />
           <text :x="x(buildingPeak + 0.5) + 4" y="30">building {{ clock(buildingPeak) }}</text>
         </g>
-        <text v-if="ownPeak !== null" :x="x(ownPeak + 0.5)" y="28" text-anchor="middle" class="own">▼ own peak</text>
-        <line :x1="x(view.step + 0.5)" :x2="x(view.step + 0.5)" y1="0" :y2="height - 17" stroke="var(--accent)" stroke-width="2" />
+        <text v-if="ownPeak !== null" :x="x(ownPeak + 0.5)" y="28" text-anchor="middle" class="own">
+          ▼ own peak
+        </text>
+        <line
+          :x1="x(view.step + 0.5)"
+          :x2="x(view.step + 0.5)"
+          y1="0"
+          :y2="height - 17"
+          stroke="var(--accent)"
+          stroke-width="2"
+        />
         <rect :x="x(view.step + 0.5) - 20" y="0" width="40" height="16" fill="var(--accent)" />
         <text :x="x(view.step + 0.5)" y="12" text-anchor="middle" class="at">{{ clock(view.step) }}</text>
         <text x="4" y="12">
-          {{ courses?.unit === "K" ? `${unitOf(quantity, view.system)} above ${toShown(courses.reference_c ?? 0, "temperature", view.system).toFixed(0)} in ${name}, not cooled` : `${unitOf(quantity, view.system)} ${view.month ? 'into' : 'lost from'} the air of ${name}` }}
+          {{
+            courses?.unit === "K"
+              ? `${unitOf(quantity, view.system)} above ${toShown(courses.reference_c ?? 0, "temperature", view.system).toFixed(0)} in ${name}, not cooled`
+              : `${unitOf(quantity, view.system)} ${view.month ? "into" : "lost from"} the air of ${name}`
+          }}
         </text>
       </svg>
       <p v-if="!courses" class="soft none">Nothing calculated for this selection.</p>
     </div>
     <div class="read">
       <p>
-        <b>{{ clock(view.step) }} {{ view.month ? MONTHS[view.month - 1] : 'winter' }}</b> outdoors
+        <b>{{ clock(view.step) }} {{ view.month ? MONTHS[view.month - 1] : "winter" }}</b> outdoors
         <b><Figure :value="courses?.outdoor_c[view.step] ?? null" quantity="temperature" /></b>
-        <template v-if="air !== null"> air <b><Figure :value="air" quantity="temperature" /></b></template>
+        <template v-if="air !== null">
+          air <b><Figure :value="air" quantity="temperature" /></b
+        ></template>
       </p>
       <p>
-        <template v-if="courses">sum <b data-test="rail-sum"><Figure :value="pile.total[view.step] ?? 0" :quantity="quantity" /></b></template>
+        <template v-if="courses"
+          >sum <b data-test="rail-sum"><Figure :value="pile.total[view.step] ?? 0" :quantity="quantity" /></b
+        ></template>
         <span v-for="part in ranked" :key="part.name" class="part"
-          ><i :style="{ background: part.colour }" />{{ part.name }} <Figure :value="part.value" :quantity="quantity" bare
+          ><i :style="{ background: part.colour }" />{{ part.name }}
+          <Figure :value="part.value" :quantity="quantity" bare
         /></span>
       </p>
-      <p class="soft"><kbd>[</kbd> <kbd>]</kbd> 10 min <button class="link" @click="jumpToPeak"><kbd>P</kbd> peak</button></p>
+      <p class="soft">
+        <kbd>[</kbd> <kbd>]</kbd> 10 min <button class="link" @click="jumpToPeak"><kbd>P</kbd> peak</button>
+      </p>
     </div>
   </section>
 </template>
 
 <style scoped>
-.rail { display: grid; grid-template-columns: 248px minmax(0, 1fr) 316px; font-family: var(--narrow); min-height: 0; background: var(--paper); }
-.days { padding: 8px 10px; border-right: 1px solid var(--line); }
-.months { display: grid; grid-template-columns: repeat(7, 1fr); gap: 4px; margin-top: 5px; }
-.months button { border: 1px solid var(--line); padding: 2px 0; font-size: 12px; } .months .peak { border-color: var(--tide); }
-.months .on { background: var(--tide); color: #fff; } .months .winter { border-color: var(--ember); grid-row: span 2; } .months .winter.on { background: var(--ember); }
-.plot { position: relative; cursor: ew-resize; touch-action: none; min-width: 0; overflow: hidden; user-select: none; }
-.plot svg { display: block; } text { font-size: 11px; fill: var(--soft); } text.at { fill: #fff; font-weight: 600; } text.own { fill: var(--ink); }
-.none { position: absolute; inset: 34px 20px; }
-.read { border-left: 1px solid var(--line); padding: 8px 12px; overflow: hidden; } .read p { margin: 0 0 4px; }
-.part { margin-left: 8px; white-space: nowrap; } .part i { display: inline-block; width: 8px; height: 8px; margin-right: 3px; }
-kbd { font-family: var(--mono); font-size: 11px; border: 1px solid var(--line); padding: 0 4px; }
-@media (max-width: 1099px) { .rail { grid-template-columns: 170px minmax(0, 1fr); } .read { display: none; } }
+.rail {
+  display: grid;
+  grid-template-columns: 248px minmax(0, 1fr) 316px;
+  font-family: var(--narrow);
+  min-height: 0;
+  background: var(--paper);
+}
+.days {
+  padding: 8px 10px;
+  border-right: 1px solid var(--line);
+}
+.months {
+  display: grid;
+  grid-template-columns: repeat(7, 1fr);
+  gap: 4px;
+  margin-top: 5px;
+}
+.months button {
+  border: 1px solid var(--line);
+  padding: 2px 0;
+  font-size: 12px;
+}
+.months .peak {
+  border-color: var(--tide);
+}
+.months .on {
+  background: var(--tide);
+  color: #fff;
+}
+.months .winter {
+  border-color: var(--ember);
+  grid-row: span 2;
+}
+.months .winter.on {
+  background: var(--ember);
+}
+.plot {
+  position: relative;
+  cursor: ew-resize;
+  touch-action: none;
+  min-width: 0;
+  overflow: hidden;
+  user-select: none;
+}
+.plot svg {
+  display: block;
+}
+text {
+  font-size: 11px;
+  fill: var(--soft);
+}
+text.at {
+  fill: #fff;
+  font-weight: 600;
+}
+text.own {
+  fill: var(--ink);
+}
+.none {
+  position: absolute;
+  inset: 34px 20px;
+}
+.read {
+  border-left: 1px solid var(--line);
+  padding: 8px 12px;
+  overflow: hidden;
+}
+.read p {
+  margin: 0 0 4px;
+}
+.part {
+  margin-left: 8px;
+  white-space: nowrap;
+}
+.part i {
+  display: inline-block;
+  width: 8px;
+  height: 8px;
+  margin-right: 3px;
+}
+kbd {
+  font-family: var(--mono);
+  font-size: 11px;
+  border: 1px solid var(--line);
+  padding: 0 4px;
+}
+@media (max-width: 1099px) {
+  .rail {
+    grid-template-columns: 170px minmax(0, 1fr);
+  }
+  .read {
+    display: none;
+  }
+}
 </style>

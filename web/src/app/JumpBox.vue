@@ -38,9 +38,17 @@ const targets = computed<Target[]>(() => [
       toStage("air");
     },
   })),
-  ...doc.rows("schedule").map((row) => ({ name: row.name, what: "schedule", go: () => toStage("schedules", `schedule/${row.id}`) })),
-  ...doc.rows("use").map((row) => ({ name: row.name, what: "use", go: () => toStage("uses", `use/${row.id}`) })),
-  ...doc.rows("assembly").map((row) => ({ name: row.name, what: "assembly", go: () => toStage("fabric", `assembly/${row.id}`) })),
+  ...doc.rows("schedule").map((row) => ({
+    name: row.name,
+    what: "schedule",
+    go: () => toStage("schedules", `schedule/${row.id}`),
+  })),
+  ...doc
+    .rows("use")
+    .map((row) => ({ name: row.name, what: "use", go: () => toStage("uses", `use/${row.id}`) })),
+  ...doc
+    .rows("assembly")
+    .map((row) => ({ name: row.name, what: "assembly", go: () => toStage("fabric", `assembly/${row.id}`) })),
   { name: "Undo", what: "command", go: () => void doc.undo() },
   { name: "Redo", what: "command", go: () => void doc.redo() },
 ]);
@@ -71,7 +79,12 @@ onMounted(() => input.value?.focus());
         @keydown.up.prevent="index = Math.max(0, index - 1)"
         @keydown.enter.prevent="take(found[index])"
       />
-      <button v-for="(target, i) in found" :key="target.what + target.name" :class="{ on: i === index }" @click="take(target)">
+      <button
+        v-for="(target, i) in found"
+        :key="target.what + target.name"
+        :class="{ on: i === index }"
+        @click="take(target)"
+      >
         {{ target.name }} <span class="soft">{{ target.what }}</span>
       </button>
       <p v-if="!found.length" class="soft">Nothing has that name.</p>
@@ -80,8 +93,35 @@ onMounted(() => input.value?.focus());
 </template>
 
 <style scoped>
-.veil { position: fixed; inset: 0; z-index: 40; background: color-mix(in srgb, var(--ink) 18%, transparent); }
-.box { width: min(460px, 92vw); margin: 80px auto; background: var(--paper); border: 1px solid var(--ink); padding: 10px; display: grid; }
-input { border: 1px solid var(--line); background: var(--field); padding: 6px 8px; margin-bottom: 6px; }
-button { text-align: left; padding: 4px 8px; } button.on, button:hover { background: var(--wash); } button span { float: right; }
+.veil {
+  position: fixed;
+  inset: 0;
+  z-index: 40;
+  background: color-mix(in srgb, var(--ink) 18%, transparent);
+}
+.box {
+  width: min(460px, 92vw);
+  margin: 80px auto;
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  padding: 10px;
+  display: grid;
+}
+input {
+  border: 1px solid var(--line);
+  background: var(--field);
+  padding: 6px 8px;
+  margin-bottom: 6px;
+}
+button {
+  text-align: left;
+  padding: 4px 8px;
+}
+button.on,
+button:hover {
+  background: var(--wash);
+}
+button span {
+  float: right;
+}
 </style>

@@ -26,7 +26,9 @@ onMounted(() => box.value?.focus());
       <table class="plain">
         <tbody>
           <tr v-for="[key, what] in keys" :key="key">
-            <td><kbd>{{ key }}</kbd></td>
+            <td>
+              <kbd>{{ key }}</kbd>
+            </td>
             <td>{{ what }}</td>
           </tr>
         </tbody>
@@ -37,7 +39,26 @@ onMounted(() => box.value?.focus());
 </template>
 
 <style scoped>
-.veil { position: fixed; inset: 0; z-index: 40; background: color-mix(in srgb, var(--ink) 18%, transparent); overflow: auto; }
-.box { width: min(460px, 92vw); margin: 56px auto; background: var(--paper); border: 1px solid var(--ink); padding: 14px; outline: none; }
-td { padding: 1px 8px !important; height: 24px !important; } .act { margin-top: 8px; }
+.veil {
+  position: fixed;
+  inset: 0;
+  z-index: 40;
+  background: color-mix(in srgb, var(--ink) 18%, transparent);
+  overflow: auto;
+}
+.box {
+  width: min(460px, 92vw);
+  margin: 56px auto;
+  background: var(--paper);
+  border: 1px solid var(--ink);
+  padding: 14px;
+  outline: none;
+}
+td {
+  padding: 1px 8px !important;
+  height: 24px !important;
+}
+.act {
+  margin-top: 8px;
+}
 </style>

@@ -13,7 +13,11 @@ const filter = ref("");
 const box = ref<HTMLElement | null>(null);
 
 type Line = { key: string; title: string; room?: Room; cool: number; heat: number };
-const kindOf: Record<string, "level" | "use" | "air_system"> = { level: "level", use: "use", system: "air_system" };
+const kindOf: Record<string, "level" | "use" | "air_system"> = {
+  level: "level",
+  use: "use",
+  system: "air_system",
+};
 
 const largest = computed(() =>
   Math.max(1, ...results.rows("room").flatMap(([, r]) => [r.cooling?.sensible_w ?? 0, r.heating_w])),
@@ -36,7 +40,13 @@ const lines = computed<Line[]>(() => {
       .sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true }))
       .map((room) => {
         const r = results.get("room", room.id);
-        return { key: room.id, title: room.name, room, cool: r?.cooling?.sensible_w ?? 0, heat: r?.heating_w ?? 0 };
+        return {
+          key: room.id,
+          title: room.name,
+          room,
+          cool: r?.cooling?.sensible_w ?? 0,
+          heat: r?.heating_w ?? 0,
+        };
       }),
   ]);
 });
@@ -46,7 +56,12 @@ function order(row: unknown): number {
 }
 
 const virtual = useVirtualizer(
-  computed(() => ({ count: lines.value.length, getScrollElement: () => box.value, estimateSize: () => 24, overscan: 10 })),
+  computed(() => ({
+    count: lines.value.length,
+    getScrollElement: () => box.value,
+    estimateSize: () => 24,
+    overscan: 10,
+  })),
 );
 
 function choose(line: Line): void {
@@ -70,11 +85,16 @@ function onKey(event: KeyboardEvent): void {
 <template>
   <aside class="panel" aria-label="Roll of rooms">
     <div class="bar">
-      <label class="soft">by <select v-model="view.grouping" aria-label="Group the roll by">
-        <option v-for="name in Object.keys(kindOf)" :key="name" :value="name">{{ name }}</option>
-      </select></label>
+      <label class="soft"
+        >by
+        <select v-model="view.grouping" aria-label="Group the roll by">
+          <option v-for="name in Object.keys(kindOf)" :key="name" :value="name">{{ name }}</option>
+        </select></label
+      >
       <input v-model="filter" placeholder="filter" aria-label="Filter rooms" />
-      <span class="soft key"><b style="color: var(--ember)">heat</b> | <b style="color: var(--tide)">cool</b></span>
+      <span class="soft key"
+        ><b style="color: var(--ember)">heat</b> | <b style="color: var(--tide)">cool</b></span
+      >
     </div>
     <button
       class="line group"
@@ -115,16 +135,99 @@ function onKey(event: KeyboardEvent): void {
 </template>
 
 <style scoped>
-.panel { display: flex; flex-direction: column; font-family: var(--narrow); }
-.bar { display: flex; gap: 8px; align-items: center; padding: 7px 10px; border-bottom: 1px solid var(--line); }
-.bar input { width: 62px; border: 0; border-bottom: 1px solid var(--line); background: none; } .bar select { border: 0; background: var(--paper); border-bottom: 1px dotted var(--soft); color: var(--ink); }
-.key { margin-left: auto; font-size: 12px; } .key b { font-weight: 500; }
-.list { flex: 1; overflow: auto; min-height: 0; }
-.line { position: absolute; left: 0; right: 0; height: 24px; padding: 2px 10px; display: flex; gap: 7px; align-items: center; cursor: pointer; white-space: nowrap; border-left: 3px solid transparent; }
-button.line { position: static; width: 100%; font-weight: 600; height: 27px; }
-.line:hover { background: var(--hair); } .line.on { background: var(--wash); border-left-color: var(--accent); }
-.group { color: var(--soft); } button.group { color: inherit; }
-.no { width: 34px; flex: none; } .name { flex: 1; overflow: hidden; text-overflow: ellipsis; }
-.two { display: grid; grid-template-columns: 28px 28px; gap: 1px; border: 0; flex: none; }
-.two i { height: 9px; display: block; } .h { background: var(--ember); justify-self: end; } .c { background: var(--tide); }
+.panel {
+  display: flex;
+  flex-direction: column;
+  font-family: var(--narrow);
+}
+.bar {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 7px 10px;
+  border-bottom: 1px solid var(--line);
+}
+.bar input {
+  width: 62px;
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  background: none;
+}
+.bar select {
+  border: 0;
+  background: var(--paper);
+  border-bottom: 1px dotted var(--soft);
+  color: var(--ink);
+}
+.key {
+  margin-left: auto;
+  font-size: 12px;
+}
+.key b {
+  font-weight: 500;
+}
+.list {
+  flex: 1;
+  overflow: auto;
+  min-height: 0;
+}
+.line {
+  position: absolute;
+  left: 0;
+  right: 0;
+  height: 24px;
+  padding: 2px 10px;
+  display: flex;
+  gap: 7px;
+  align-items: center;
+  cursor: pointer;
+  white-space: nowrap;
+  border-left: 3px solid transparent;
+}
+button.line {
+  position: static;
+  width: 100%;
+  font-weight: 600;
+  height: 27px;
+}
+.line:hover {
+  background: var(--hair);
+}
+.line.on {
+  background: var(--wash);
+  border-left-color: var(--accent);
+}
+.group {
+  color: var(--soft);
+}
+button.group {
+  color: inherit;
+}
+.no {
+  width: 34px;
+  flex: none;
+}
+.name {
+  flex: 1;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.two {
+  display: grid;
+  grid-template-columns: 28px 28px;
+  gap: 1px;
+  border: 0;
+  flex: none;
+}
+.two i {
+  height: 9px;
+  display: block;
+}
+.h {
+  background: var(--ember);
+  justify-self: end;
+}
+.c {
+  background: var(--tide);
+}
 </style>

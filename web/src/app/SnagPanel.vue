@@ -36,7 +36,10 @@ onMounted(() => box.value?.focus());
 
 <template>
   <section ref="box" class="panel" tabindex="-1" aria-label="Snags" @keydown.esc="emit('close')">
-    <div class="head"><h1>Snags</h1><span class="grow" /><button class="act" @click="emit('close')">Close</button></div>
+    <div class="head">
+      <h1>Snags</h1>
+      <span class="grow" /><button class="act" @click="emit('close')">Close</button>
+    </div>
     <div class="list">
       <p v-if="!snags.length" class="empty">The checks found nothing.</p>
       <div v-for="snag in snags" :key="snag.code + snag.id" class="snag" :class="snag.level">
@@ -49,8 +52,37 @@ onMounted(() => box.value?.focus());
 </template>
 
 <style scoped>
-.panel { position: fixed; right: 0; top: 48px; bottom: 0; width: min(430px, 92vw); background: var(--paper); border-left: 1px solid var(--ink); z-index: 25; display: flex; flex-direction: column; }
-.list { overflow: auto; flex: 1; } .snag { padding: 9px 14px; border-bottom: 1px solid var(--line); border-left: 4px solid var(--line); }
-.snag.stops { border-left-color: var(--ember); } .snag.doubtful { border-left-color: var(--sun); } .snag p { margin: 4px 0; }
-.link { text-align: left; }
+.panel {
+  position: fixed;
+  right: 0;
+  top: 48px;
+  bottom: 0;
+  width: min(430px, 92vw);
+  background: var(--paper);
+  border-left: 1px solid var(--ink);
+  z-index: 25;
+  display: flex;
+  flex-direction: column;
+}
+.list {
+  overflow: auto;
+  flex: 1;
+}
+.snag {
+  padding: 9px 14px;
+  border-bottom: 1px solid var(--line);
+  border-left: 4px solid var(--line);
+}
+.snag.stops {
+  border-left-color: var(--ember);
+}
+.snag.doubtful {
+  border-left-color: var(--sun);
+}
+.snag p {
+  margin: 4px 0;
+}
+.link {
+  text-align: left;
+}
 </style>

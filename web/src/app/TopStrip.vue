@@ -91,7 +91,12 @@ async function create(): Promise<void> {
     </nav>
     <button class="jump" title="Jump to (Ctrl+K or /)" @click="emit('jump')">/ jump to …</button>
     <span class="switch" role="group" aria-label="Units">
-      <button v-for="unit in ['SI', 'IP'] as const" :key="unit" :aria-pressed="view.system === unit" @click="view.system = unit">
+      <button
+        v-for="unit in ['SI', 'IP'] as const"
+        :key="unit"
+        :aria-pressed="view.system === unit"
+        @click="view.system = unit"
+      >
         {{ unit }}
       </button>
     </span>
@@ -118,23 +123,126 @@ async function create(): Promise<void> {
 </template>
 
 <style scoped>
-.top { grid-area: top; display: flex; align-items: center; gap: 9px; padding: 0 10px; border-bottom: 1px solid var(--ink); min-width: 0; }
-.word { font-size: 16px; }
-.project { text-align: left; line-height: 1.15; border-left: 1px solid var(--line); padding-left: 10px; max-width: 150px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; font-size: 13px; }
-.project small { display: block; color: var(--soft); font-size: 11px; }
-nav { display: flex; align-self: stretch; flex: 1; min-width: 0; overflow-x: auto; scrollbar-width: none; }
-nav a { color: inherit; text-decoration: none; padding: 9px 7px 0; text-align: center; border-bottom: 3px solid transparent; font-size: 13px; }
-nav a.on { border-color: var(--accent); font-weight: 600; }
-nav a.later { color: var(--faint); }
-.bar { display: block; height: 4px; width: 16px; border: 1px solid var(--soft); margin: 4px auto 0; }
-.bar.full { background: var(--soft); }
-.mark { display: block; font-size: 10px; line-height: 12px; } .mark.snag { color: var(--ember); font-weight: 600; }
-.jump { border: 1px solid var(--line); background: var(--field); color: var(--soft); padding: 3px 8px; font-size: 12px; white-space: nowrap; }
-.icon { width: 22px; height: 26px; } .switch { font-size: 12px; }
-.snags { font-size: 12px; white-space: nowrap; } .snags:hover { text-decoration: underline; }
-.state { font-size: 11px; color: var(--soft); white-space: nowrap; min-width: 112px; }
-.state i { display: inline-block; width: 8px; height: 8px; background: var(--accent); margin-right: 5px; }
-.state i.busy { background: var(--sun); }
-.ask { background: var(--paper); padding: 18px; border: 1px solid var(--ink); display: grid; gap: 10px; }
-.ask input { border: 1px solid var(--line); background: var(--field); padding: 4px 6px; width: 100%; display: block; }
+.top {
+  grid-area: top;
+  display: flex;
+  align-items: center;
+  gap: 9px;
+  padding: 0 10px;
+  border-bottom: 1px solid var(--ink);
+  min-width: 0;
+}
+.word {
+  font-size: 16px;
+}
+.project {
+  text-align: left;
+  line-height: 1.15;
+  border-left: 1px solid var(--line);
+  padding-left: 10px;
+  max-width: 150px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  font-size: 13px;
+}
+.project small {
+  display: block;
+  color: var(--soft);
+  font-size: 11px;
+}
+nav {
+  display: flex;
+  align-self: stretch;
+  flex: 1;
+  min-width: 0;
+  overflow-x: auto;
+  scrollbar-width: none;
+}
+nav a {
+  color: inherit;
+  text-decoration: none;
+  padding: 9px 7px 0;
+  text-align: center;
+  border-bottom: 3px solid transparent;
+  font-size: 13px;
+}
+nav a.on {
+  border-color: var(--accent);
+  font-weight: 600;
+}
+nav a.later {
+  color: var(--faint);
+}
+.bar {
+  display: block;
+  height: 4px;
+  width: 16px;
+  border: 1px solid var(--soft);
+  margin: 4px auto 0;
+}
+.bar.full {
+  background: var(--soft);
+}
+.mark {
+  display: block;
+  font-size: 10px;
+  line-height: 12px;
+}
+.mark.snag {
+  color: var(--ember);
+  font-weight: 600;
+}
+.jump {
+  border: 1px solid var(--line);
+  background: var(--field);
+  color: var(--soft);
+  padding: 3px 8px;
+  font-size: 12px;
+  white-space: nowrap;
+}
+.icon {
+  width: 22px;
+  height: 26px;
+}
+.switch {
+  font-size: 12px;
+}
+.snags {
+  font-size: 12px;
+  white-space: nowrap;
+}
+.snags:hover {
+  text-decoration: underline;
+}
+.state {
+  font-size: 11px;
+  color: var(--soft);
+  white-space: nowrap;
+  min-width: 112px;
+}
+.state i {
+  display: inline-block;
+  width: 8px;
+  height: 8px;
+  background: var(--accent);
+  margin-right: 5px;
+}
+.state i.busy {
+  background: var(--sun);
+}
+.ask {
+  background: var(--paper);
+  padding: 18px;
+  border: 1px solid var(--ink);
+  display: grid;
+  gap: 10px;
+}
+.ask input {
+  border: 1px solid var(--line);
+  background: var(--field);
+  padding: 4px 6px;
+  width: 100%;
+  display: block;
+}
 </style>

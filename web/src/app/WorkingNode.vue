@@ -21,7 +21,7 @@ function goThere(): void {
 
 <template>
   <div class="node" :style="{ paddingLeft: depth * 10 + 'px' }">
-    <div class="head">
+    <div class="line">
       <button
         v-if="node.inputs.length || node.formula || node.source"
         class="name"
@@ -34,10 +34,13 @@ function goThere(): void {
       <Figure v-if="node.value !== null" :value="node.value" :quantity="node.quantity" />
     </div>
     <p v-if="node.note || node.origin" class="soft note">
-      {{ node.note }} <button v-if="node.origin" class="tag" title="Go there" @click="goThere">{{ node.origin }}</button>
+      {{ node.note }}
+      <button v-if="node.origin" class="tag" title="Go there" @click="goThere">{{ node.origin }}</button>
     </p>
     <template v-if="open">
-      <p v-if="node.formula" class="soft note">{{ node.symbol ? node.symbol + " = " : "" }}{{ node.formula }}</p>
+      <p v-if="node.formula" class="soft note">
+        {{ node.symbol ? node.symbol + " = " : "" }}{{ node.formula }}
+      </p>
       <p v-if="node.numbers" class="note">{{ node.numbers }}</p>
       <p v-if="node.source" class="soft note">{{ node.source }}</p>
       <WorkingNode v-for="(child, index) in node.inputs" :key="index" :node="child" :depth="depth + 1" />
@@ -46,7 +49,28 @@ function goThere(): void {
 </template>
 
 <style scoped>
-.node { border-bottom: 1px solid var(--line); padding: 3px 0; } .node .node { border-bottom: 0; }
-.head { display: flex; gap: 8px; align-items: baseline; } .name { flex: 1; text-align: left; }
-.turn { color: var(--soft); } .note { font-size: 12px; margin: 0; line-height: 1.3; }
+.node {
+  border-bottom: 1px solid var(--line);
+  padding: 3px 0;
+}
+.node .node {
+  border-bottom: 0;
+}
+.line {
+  display: flex;
+  gap: 8px;
+  align-items: baseline;
+}
+.name {
+  flex: 1;
+  text-align: left;
+}
+.turn {
+  color: var(--soft);
+}
+.note {
+  font-size: 12px;
+  margin: 0;
+  line-height: 1.3;
+}
 </style>

@@ -63,14 +63,19 @@ const other = computed(() => (view.system === "SI" ? "IP" : "SI"));
     <div class="bar">
       <h2>Working</h2>
       <button v-if="tree" class="link" @click="copy">{{ copied ? "Copied" : "Copy as text" }}</button>
-      <button class="close" title="Hide (W)" aria-label="Hide Working" @click="view.workingOpen = false">×</button>
+      <button class="close" title="Hide (W)" aria-label="Hide Working" @click="view.workingOpen = false">
+        ×
+      </button>
     </div>
     <div v-if="tree" class="scroll" tabindex="0" role="region" aria-label="Steps of the working">
       <p class="soft name">{{ tree.name }}</p>
       <p v-if="tree.value !== null" class="big">
         <b data-test="working-value">{{ format(tree.value, tree.quantity, view.system) }}</b>
         <span class="unit">{{ unitOf(tree.quantity, view.system) }}</span>
-        <span class="soft"> {{ Number(toShown(tree.value, tree.quantity, other).toPrecision(4)) }} {{ unitOf(tree.quantity, other) }}</span>
+        <span class="soft">
+          {{ Number(toShown(tree.value, tree.quantity, other).toPrecision(4)) }}
+          {{ unitOf(tree.quantity, other) }}</span
+        >
         <i class="soft"> {{ tree.symbol }}</i>
       </p>
       <div class="formula">
@@ -79,15 +84,60 @@ const other = computed(() => (view.system === "SI" ? "IP" : "SI"));
       <WorkingNode v-for="(node, index) in tree.inputs" :key="index" :node="node" :depth="0" />
       <p class="soft small">{{ tree.source }}<br />{{ tree.note }}</p>
     </div>
-    <p v-else class="empty">Choose a room, or any figure that is underlined when you point at it, to see how it came about.</p>
+    <p v-else class="empty">
+      Choose a room, or any figure that is underlined when you point at it, to see how it came about.
+    </p>
   </aside>
 </template>
 
 <style scoped>
-.panel { display: flex; flex-direction: column; font-family: var(--narrow); }
-.bar { display: flex; align-items: baseline; gap: 12px; padding: 9px 14px 3px; } .bar h2 { flex: 1; font-family: var(--sans); }
-.close { font-size: 18px; width: 20px; } .scroll { overflow: auto; padding: 0 14px 14px; flex: 1; }
-.name { margin-bottom: 2px; } .big b { font-size: 22px; font-family: var(--sans); font-variant-numeric: tabular-nums; }
-.formula { background: var(--paper); border-left: 3px solid var(--accent); padding: 6px 9px; margin-bottom: 6px; }
-.formula b { display: block; font-weight: 600; } .small { font-size: 12px; margin-top: 10px; }
+.panel {
+  display: flex;
+  flex-direction: column;
+  font-family: var(--narrow);
+}
+.bar {
+  display: flex;
+  align-items: baseline;
+  gap: 12px;
+  padding: 9px 14px 3px;
+}
+.bar h2 {
+  flex: 1;
+  font-family: var(--sans);
+}
+.close {
+  font-size: 18px;
+  width: 20px;
+}
+.scroll {
+  overflow: auto;
+  padding: 0 14px 14px;
+  flex: 1;
+}
+.name {
+  margin-bottom: 2px;
+}
+.big b {
+  font-size: 22px;
+  font-family: var(--sans);
+  font-variant-numeric: tabular-nums;
+}
+.big > * {
+  margin-right: 7px;
+}
+.formula {
+  background: var(--paper);
+  border-left: 3px solid var(--accent);
+  padding: 6px 9px;
+  margin-bottom: 6px;
+}
+.formula b {
+  display: block;
+  font-weight: 600;
+}
+.small {
+  font-size: 12px;
+  margin-top: 10px;
+}
 </style>

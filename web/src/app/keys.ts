@@ -18,7 +18,9 @@ export function jumpToPeak(): void {
   const view = useView();
   const results = useResults();
   const record =
-    view.subject.kind === "room" ? results.get("room", view.subject.id) : results.get("group", view.subject.id);
+    view.subject.kind === "room"
+      ? results.get("room", view.subject.id)
+      : results.get("group", view.subject.id);
   const peak = record?.cooling;
   if (peak) {
     view.month = peak.month;
@@ -36,7 +38,8 @@ export function useKeys(actions: KeyActions): void {
     const command = event.ctrlKey || event.metaKey;
     const key = event.key.toLowerCase();
     if (command && key === "k") actions.openPanel("jump");
-    else if (command && key === "z" && !isTyping(event.target)) void (event.shiftKey ? doc.redo() : doc.undo());
+    else if (command && key === "z" && !isTyping(event.target))
+      void (event.shiftKey ? doc.redo() : doc.undo());
     else if (command || event.altKey || isTyping(event.target)) return;
     else if (awaitingStage) {
       awaitingStage = false;

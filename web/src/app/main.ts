@@ -20,8 +20,14 @@ const vuetify = createVuetify({
   theme: {
     defaultTheme: "day",
     themes: {
-      day: { dark: false, colors: { background: "#F7F5F0", surface: "#F7F5F0", primary: "#1E6F66", error: "#B8482B" } },
-      night: { dark: true, colors: { background: "#1D2126", surface: "#1D2126", primary: "#5FB3A6", error: "#DD7A5B" } },
+      day: {
+        dark: false,
+        colors: { background: "#F7F5F0", surface: "#F7F5F0", primary: "#1E6F66", error: "#B8482B" },
+      },
+      night: {
+        dark: true,
+        colors: { background: "#1D2126", surface: "#1D2126", primary: "#5FB3A6", error: "#DD7A5B" },
+      },
     },
   },
 });

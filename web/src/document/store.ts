@@ -52,10 +52,11 @@ export const useDocument = defineStore("document", () => {
       table.clear();
       for (const row of (answer.objects[kind] ?? []) as { id: string }[]) table.set(row.id, row);
     }
-    projectId.value = id;
     version.value = answer.version;
     steps.value = answer.steps;
     await useResults().load(id);
+    // Last: stages are shown from here on, and find everything in place.
+    projectId.value = id;
   }
 
   function take(applied: Applied): void {

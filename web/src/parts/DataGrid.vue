@@ -2,7 +2,7 @@
 import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { useVirtualizer } from "@tanstack/vue-virtual";
-import { computed, nextTick, ref } from "vue";
+import { computed, nextTick, ref, watch } from "vue";
 import { faultText, fromText, toText } from "./edit";
 import { parseBlock, type Column, type Edit } from "./grid";
 
@@ -28,7 +28,25 @@ const faults = ref(new Map<string, { text: string; why: string }>());
 const template = computed(() => props.columns.map((column) => `${column.width}px`).join(" "));
 const width = computed(() => props.columns.reduce((sum, column) => sum + column.width, 0));
 const virtual = useVirtualizer(
-  computed(() => ({ count: props.rows.length, getScrollElement: () => box.value, estimateSize: () => 28, overscan: 12 })),
+  computed(() => ({
+    count: props.rows.length,
+    getScrollElement: () => box.value,
+    estimateSize: () => 28,
+    overscan: 12,
+    scrollPaddingStart: 40,
+    scrollPaddingEnd: 52,
+  })),
+);
+
+// A selection made elsewhere is brought into view here.
+watch(
+  () => props.selected,
+  (id) => {
+    const index = props.rows.findIndex((row) => row.id === id);
+    if (index < 0 || at.value.row === index) return;
+    at.value = { row: index, column: at.value.column };
+    virtual.value.scrollToIndex(index, { align: "auto" });
+  },
 );
 
 function cellKey(row: R, column: Column<R>): string {
@@ -94,7 +112,8 @@ async function keep(cells: { row: R; column: Column<R>; text: string }[]): Promi
     if (!column.editor || !canEdit(row, column)) continue;
     const read = fromText(text, column.editor, view.system);
     if (read.fault) faults.value.set(cellKey(row, column), { text, why: read.fault });
-    else if (read.value !== column.value(row) || column.origin) edits.push({ row, column, value: read.value });
+    else if (read.value !== column.value(row) || column.origin)
+      edits.push({ row, column, value: read.value });
     else faults.value.delete(cellKey(row, column));
   }
   if (!edits.length || !props.save) return;
@@ -115,7 +134,12 @@ async function finish(down: number, right: number): Promise<void> {
   const column = props.columns[at.value.column];
   const text = editing.value;
   editing.value = null;
-  if (row && column && text !== null && text !== toText(column.value(row), column.editor ?? { type: "text" }, view.system)) {
+  if (
+    row &&
+    column &&
+    text !== null &&
+    text !== toText(column.value(row), column.editor ?? { type: "text" }, view.system)
+  ) {
     void keep([{ row, column, text }]);
   }
   await go(at.value.row + down, at.value.column + right);
@@ -197,10 +221,15 @@ function onCopy(event: ClipboardEvent): void {
   >
     <div class="row header" role="row" :style="{ gridTemplateColumns: template, minWidth: width + 'px' }">
       <div v-for="column in columns" :key="column.key" role="columnheader" :class="{ num: column.quantity }">
-        {{ column.title }}<span v-if="column.quantity" class="unit">{{ unitOf(column.quantity, view.system) }}</span>
+        {{ column.title
+        }}<span class="unit">{{ column.quantity ? unitOf(column.quantity, view.system) : "" }}</span>
       </div>
     </div>
-    <div class="canvas" role="rowgroup" :style="{ height: virtual.getTotalSize() + 'px', minWidth: width + 'px' }">
+    <div
+      class="canvas"
+      role="rowgroup"
+      :style="{ height: virtual.getTotalSize() + 'px', minWidth: width + 'px' }"
+    >
       <template v-for="item in virtual.getVirtualItems()" :key="rows[item.index]?.id ?? item.index">
         <div
           v-if="rows[item.index]"
@@ -226,7 +255,11 @@ function onCopy(event: ClipboardEvent): void {
               bad: faults.has(cellKey(rows[item.index]!, column)),
               at: at.row === item.index && at.column === index,
             }"
-            :title="faults.get(cellKey(rows[item.index]!, column))?.why ?? column.origin?.(rows[item.index]!) ?? undefined"
+            :title="
+              faults.get(cellKey(rows[item.index]!, column))?.why ??
+              column.origin?.(rows[item.index]!) ??
+              undefined
+            "
             @click="go(item.index, index)"
             @dblclick="start()"
           >
@@ -264,12 +297,17 @@ function onCopy(event: ClipboardEvent): void {
               }}</span>
             </template>
             <slot v-else :name="`cell-${column.key}`" :row="rows[item.index]!">
-              <s v-if="priorText(rows[item.index]!, column)" class="was">{{ priorText(rows[item.index]!, column) }}</s>
+              <s v-if="priorText(rows[item.index]!, column)" class="was">{{
+                priorText(rows[item.index]!, column)
+              }}</s>
               <span
                 :class="{ now: priorText(rows[item.index]!, column) }"
                 @dblclick="
                   column.explain?.(rows[item.index]!) &&
-                  view.explain(column.explain(rows[item.index]!)!.quantity, column.explain(rows[item.index]!)!.subject)
+                  view.explain(
+                    column.explain(rows[item.index]!)!.quantity,
+                    column.explain(rows[item.index]!)!.subject,
+                  )
                 "
                 >{{ shown(rows[item.index]!, column) }}</span
               >
@@ -282,20 +320,105 @@ function onCopy(event: ClipboardEvent): void {
 </template>
 
 <style scoped>
-.grid { overflow: auto; font-family: var(--narrow); font-size: 14px; height: 100%; position: relative; }
-.row { display: grid; height: 28px; align-items: stretch; position: absolute; left: 0; right: 0; border-bottom: 1px solid var(--hair); }
-.header { position: sticky; top: 0; z-index: 2; background: var(--paper); border-bottom: 1px solid var(--ink); color: var(--soft); height: 30px; }
-.header > div { padding: 6px 7px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.canvas { position: relative; }
-.cell { padding: 4px 7px; white-space: nowrap; overflow: hidden; text-overflow: ellipsis; position: relative; }
-.cell.num { text-align: right; font-variant-numeric: tabular-nums; }
-.cell.open { background: color-mix(in srgb, var(--field) 70%, transparent); }
-.cell.inherited { font-style: italic; color: var(--soft); }
-.cell:focus { outline: 2px solid var(--accent); outline-offset: -2px; z-index: 1; }
-.selected { background: var(--wash); } .selected .cell.open { background: transparent; }
-.strong { font-weight: 600; background: var(--panel); }
-.bad { outline: 1px dashed var(--ember); outline-offset: -2px; color: var(--ember); overflow: visible; }
-.why { position: absolute; z-index: 3; left: 0; top: 27px; background: var(--paper); border: 1px solid var(--ember); padding: 2px 6px; font-style: normal; }
-.editor { width: 100%; height: 20px; border: 0; background: var(--field); padding: 0 2px; outline: none; }
-.editor.num { text-align: right; }
+.grid {
+  overflow: auto;
+  font-family: var(--narrow);
+  font-size: 14px;
+  height: 100%;
+  position: relative;
+}
+.row {
+  display: grid;
+  height: 28px;
+  align-items: stretch;
+  position: absolute;
+  left: 0;
+  right: 0;
+  border-bottom: 1px solid var(--hair);
+}
+.header {
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  background: var(--paper);
+  border-bottom: 1px solid var(--ink);
+  color: var(--soft);
+  height: 38px;
+}
+.header .unit {
+  display: block;
+  margin: 0;
+  line-height: 1.1;
+  min-height: 12px;
+}
+.header > div {
+  padding: 3px 7px;
+  line-height: 1.25;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.canvas {
+  position: relative;
+}
+.cell {
+  padding: 4px 7px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  position: relative;
+}
+.cell.num {
+  text-align: right;
+  font-variant-numeric: tabular-nums;
+}
+.cell.open {
+  background: color-mix(in srgb, var(--field) 70%, transparent);
+}
+.cell.inherited {
+  font-style: italic;
+  color: var(--soft);
+}
+.cell:focus {
+  outline: 2px solid var(--accent);
+  outline-offset: -2px;
+  z-index: 1;
+}
+.selected {
+  background: var(--wash);
+}
+.selected .cell.open {
+  background: transparent;
+}
+.strong {
+  font-weight: 600;
+  background: var(--panel);
+}
+.bad {
+  outline: 1px dashed var(--ember);
+  outline-offset: -2px;
+  color: var(--ember);
+  overflow: visible;
+}
+.why {
+  position: absolute;
+  z-index: 3;
+  left: 0;
+  top: 27px;
+  background: var(--paper);
+  border: 1px solid var(--ember);
+  padding: 2px 6px;
+  font-style: normal;
+}
+.editor {
+  width: 100%;
+  height: 20px;
+  border: 0;
+  background: var(--field);
+  padding: 0 2px;
+  outline: none;
+}
+.editor.num {
+  text-align: right;
+}
 </style>

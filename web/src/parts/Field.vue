@@ -60,7 +60,9 @@ function drop(): void {
       @change="keep(($event.target as HTMLSelectElement).value)"
     >
       <option v-if="editor.clearable" value="">–</option>
-      <option v-for="choice in editor.choices" :key="choice.value" :value="choice.value">{{ choice.label }}</option>
+      <option v-for="choice in editor.choices" :key="choice.value" :value="choice.value">
+        {{ choice.label }}
+      </option>
     </select>
     <input
       v-else-if="editor.type === 'yesno'"
@@ -86,14 +88,56 @@ function drop(): void {
 </template>
 
 <style scoped>
-.field { display: grid; grid-template-columns: minmax(120px, 1fr) 92px 62px; align-items: center; gap: 6px; min-height: 28px; }
-.field.bare { display: block; }
-.label { color: var(--soft); } .hidden { position: absolute; clip-path: inset(50%); width: 1px; height: 1px; overflow: hidden; }
-input:not([type="checkbox"]), select { border: 1px solid var(--line); background: var(--field); padding: 2px 5px; width: 100%; height: 25px; }
-.field:has(select) { grid-template-columns: minmax(120px, 1fr) 160px; }
-.field:has(input:not(.num):not([type="checkbox"])) { grid-template-columns: minmax(90px, 1fr) 160px; }
-.field.bare, .field.bare:has(select) { display: block; }
-.bad input { border-color: var(--ember); border-style: dashed; }
-.fault { grid-column: 1 / -1; display: block; }
-input[type="checkbox"] { justify-self: start; width: 15px; height: 15px; accent-color: var(--accent); }
+.field {
+  display: grid;
+  grid-template-columns: minmax(120px, 1fr) 92px 62px;
+  align-items: center;
+  gap: 6px;
+  min-height: 28px;
+}
+.field.bare {
+  display: block;
+}
+.label {
+  color: var(--soft);
+}
+.hidden {
+  position: absolute;
+  clip-path: inset(50%);
+  width: 1px;
+  height: 1px;
+  overflow: hidden;
+}
+input:not([type="checkbox"]),
+select {
+  border: 1px solid var(--line);
+  background: var(--field);
+  padding: 2px 5px;
+  width: 100%;
+  height: 25px;
+}
+.field:has(select) {
+  grid-template-columns: minmax(120px, 1fr) 160px;
+}
+.field:has(input:not(.num):not([type="checkbox"])) {
+  grid-template-columns: minmax(90px, 1fr) 160px;
+}
+.field.bare,
+.field.bare:has(select) {
+  display: block;
+}
+.bad input {
+  border-color: var(--ember);
+  border-style: dashed;
+}
+.fault {
+  grid-column: 1 / -1;
+  display: block;
+}
+input[type="checkbox"] {
+  justify-self: start;
+  width: 15px;
+  height: 15px;
+  accent-color: var(--accent);
+}
 </style>

@@ -35,8 +35,7 @@ function show(): void {
     :title="explain ? 'Show how this came about (W)' : undefined"
     @click="show"
   >
-    <s v-if="changed" class="was">{{ before }}</s
-    ><span :class="{ now: changed }">{{ text }}</span
+    <s v-if="changed" class="was">{{ before }}</s><span :class="{ now: changed }">{{ text }}</span
     ><span v-if="!bare && value !== null && value !== undefined" class="unit">{{
       unitOf(quantity, view.system)
     }}</span>
@@ -44,6 +43,12 @@ function show(): void {
 </template>
 
 <style scoped>
-.figure { font-variant-numeric: tabular-nums; white-space: nowrap; }
-.can:hover { text-decoration: underline dotted; text-underline-offset: 3px; }
+.figure {
+  font-variant-numeric: tabular-nums;
+  white-space: nowrap;
+}
+.can:hover {
+  text-decoration: underline dotted;
+  text-underline-offset: 3px;
+}
 </style>

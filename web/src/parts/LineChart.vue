@@ -28,10 +28,15 @@ const box = ref<HTMLElement | null>(null);
 const { width, height } = useElementSize(box);
 const pad = { left: 36, right: 8, top: 20, bottom: 18 };
 
-const xs = computed(() => props.x ?? (props.series[0]?.values ?? []).map((_, i, all) => ((i + 0.5) * 24) / all.length));
+const xs = computed(
+  () => props.x ?? (props.series[0]?.values ?? []).map((_, i, all) => ((i + 0.5) * 24) / all.length),
+);
 const ticks = computed(() => props.xTicks ?? [0, 3, 6, 9, 12, 15, 18, 21, 24]);
 const xScale = computed(() =>
-  scaleLinear([ticks.value[0] ?? 0, ticks.value.at(-1) ?? 24], [pad.left, Math.max(pad.left + 1, width.value - pad.right)]),
+  scaleLinear(
+    [ticks.value[0] ?? 0, ticks.value.at(-1) ?? 24],
+    [pad.left, Math.max(pad.left + 1, width.value - pad.right)],
+  ),
 );
 const yScale = computed(() => {
   const all = props.series.flatMap((series) => series.values);
@@ -43,7 +48,11 @@ const yTicks = computed(() => yScale.value.ticks(4));
 const paths = computed(() =>
   props.series.map((series) => ({
     ...series,
-    d: line<number>((_, i) => xScale.value(xs.value[i] ?? 0), (value) => yScale.value(value))(series.values) ?? "",
+    d:
+      line<number>(
+        (_, i) => xScale.value(xs.value[i] ?? 0),
+        (value) => yScale.value(value),
+      )(series.values) ?? "",
   })),
 );
 </script>
@@ -56,7 +65,14 @@ const paths = computed(() =>
         <line :x1="pad.left" :x2="width - pad.right" :y1="yScale(tick)" :y2="yScale(tick)" class="hair" />
         <text :x="pad.left - 5" :y="yScale(tick) + 4" class="tick" text-anchor="end">{{ tick }}</text>
       </g>
-      <text v-for="tick in ticks" :key="'x' + tick" :x="xScale(tick)" :y="height - 4" class="tick" text-anchor="middle">
+      <text
+        v-for="tick in ticks"
+        :key="'x' + tick"
+        :x="xScale(tick)"
+        :y="height - 4"
+        class="tick"
+        text-anchor="middle"
+      >
         {{ tick }}{{ tick === ticks.at(-1) ? (xUnit ?? "") : "" }}
       </text>
       <path
@@ -68,19 +84,65 @@ const paths = computed(() =>
         stroke-width="1.6"
         :stroke-dasharray="path.dashed ? '4 3' : undefined"
       />
-      <line v-if="marker !== undefined" :x1="xScale(marker)" :x2="xScale(marker)" :y1="pad.top" :y2="height - pad.bottom" class="marker" />
+      <line
+        v-if="marker !== undefined"
+        :x1="xScale(marker)"
+        :x2="xScale(marker)"
+        :y1="pad.top"
+        :y2="height - pad.bottom"
+        class="marker"
+      />
     </svg>
     <figcaption v-if="series.length > 1">
-      <span v-for="item in series" :key="item.name"><i :style="{ background: item.colour }" />{{ item.name }}</span>
+      <span v-for="item in series" :key="item.name"
+        ><i :style="{ background: item.colour }" />{{ item.name }}</span
+      >
     </figcaption>
   </figure>
 </template>
 
 <style scoped>
-.chart { margin: 0; height: 100%; display: flex; flex-direction: column; min-height: 0; position: relative; }
-svg { flex: 1; min-height: 0; display: block; }
-.title { font-size: 12px; fill: var(--soft); } .tick { font-size: 11px; fill: var(--soft); }
-.hair { stroke: var(--hair); } .marker { stroke: var(--accent); stroke-width: 1.5; }
-figcaption { display: flex; flex-wrap: wrap; gap: 2px 10px; font-size: 11px; color: var(--soft); padding-left: 4px; }
-figcaption i { display: inline-block; width: 12px; height: 3px; margin-right: 4px; vertical-align: middle; }
+.chart {
+  margin: 0;
+  height: 100%;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  position: relative;
+}
+svg {
+  flex: 1;
+  min-height: 0;
+  display: block;
+}
+.title {
+  font-size: 12px;
+  fill: var(--soft);
+}
+.tick {
+  font-size: 11px;
+  fill: var(--soft);
+}
+.hair {
+  stroke: var(--hair);
+}
+.marker {
+  stroke: var(--accent);
+  stroke-width: 1.5;
+}
+figcaption {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 10px;
+  font-size: 11px;
+  color: var(--soft);
+  padding-left: 4px;
+}
+figcaption i {
+  display: inline-block;
+  width: 12px;
+  height: 3px;
+  margin-right: 4px;
+  vertical-align: middle;
+}
 </style>

@@ -39,10 +39,27 @@ const size = computed(() => ({
 
 <template>
   <div class="box" tabindex="0" role="region" aria-label="Drawing of the runs">
-    <svg :width="size.w" :height="size.h" role="img" aria-label="Runs, the index run in the accent colour and thick">
-      <g v-for="d in drawn" :key="d.id" class="section" :class="{ on: d.on, chosen: d.id === chosen }" @click="emit('choose', d.id)">
-        <polyline :points="`${d.start.x},${d.start.y} ${d.start.x + 8},${d.end.y} ${d.end.x},${d.end.y}`" fill="none" :stroke-width="Math.max(d.width, d.on ? 4 : 1.5)" />
-        <text v-if="d.end" :x="d.end.x + 4" :y="d.end.y + 4">{{ d.end ? sections.find((s) => s.id === d.id)?.end : "" }}</text>
+    <svg
+      :width="size.w"
+      :height="size.h"
+      role="img"
+      aria-label="Runs, the index run in the accent colour and thick"
+    >
+      <g
+        v-for="d in drawn"
+        :key="d.id"
+        class="section"
+        :class="{ on: d.on, chosen: d.id === chosen }"
+        @click="emit('choose', d.id)"
+      >
+        <polyline
+          :points="`${d.start.x},${d.start.y} ${d.start.x + 8},${d.end.y} ${d.end.x},${d.end.y}`"
+          fill="none"
+          :stroke-width="Math.max(d.width, d.on ? 4 : 1.5)"
+        />
+        <text v-if="d.end" :x="d.end.x + 4" :y="d.end.y + 4">
+          {{ d.end ? sections.find((s) => s.id === d.id)?.end : "" }}
+        </text>
         <title>{{ d.name }}</title>
       </g>
       <rect x="2" y="4" width="16" height="16" fill="var(--field)" stroke="var(--ink)" />
@@ -51,6 +68,26 @@ const size = computed(() => ({
 </template>
 
 <style scoped>
-.box { overflow: auto; height: 100%; padding: 6px; } .section { cursor: pointer; } polyline { stroke: var(--infiltration); stroke-linejoin: round; } .on polyline { stroke: var(--accent); }
-.chosen polyline { stroke: var(--ink); } text { font-size: 11px; fill: var(--soft); }
+.box {
+  overflow: auto;
+  height: 100%;
+  padding: 6px;
+}
+.section {
+  cursor: pointer;
+}
+polyline {
+  stroke: var(--infiltration);
+  stroke-linejoin: round;
+}
+.on polyline {
+  stroke: var(--accent);
+}
+.chosen polyline {
+  stroke: var(--ink);
+}
+text {
+  font-size: 11px;
+  fill: var(--soft);
+}
 </style>

@@ -26,12 +26,25 @@ export function fromText(text: string, editor: Editor, system: System): { value:
   if (editor.type === "number") {
     const value = parse(text, editor.quantity ?? "ratio", system);
     if (value === null) return { value: null, fault: "A number is needed." };
-    return Number.isNaN(value) ? { value: null, fault: `“${trimmed}” is not a number.` } : { value, fault: "" };
+    return Number.isNaN(value)
+      ? { value: null, fault: `“${trimmed}” is not a number.` }
+      : { value, fault: "" };
   }
   if (editor.type === "yesno") {
-    const known: Record<string, boolean> = { yes: true, y: true, true: true, "1": true, no: false, n: false, false: false, "0": false };
+    const known: Record<string, boolean> = {
+      yes: true,
+      y: true,
+      true: true,
+      "1": true,
+      no: false,
+      n: false,
+      false: false,
+      "0": false,
+    };
     const value = known[trimmed.toLowerCase()];
-    return value === undefined ? { value: null, fault: `“${trimmed}” is neither yes nor no.` } : { value, fault: "" };
+    return value === undefined
+      ? { value: null, fault: `“${trimmed}” is neither yes nor no.` }
+      : { value, fault: "" };
   }
   if (editor.type === "choice") {
     const found = editor.choices?.find(
@@ -49,7 +62,9 @@ export function faultText(error: unknown, editor: Editor, system: System): strin
   if (!fault || error.problem.code !== "invalid" || !fault.allowed) return error.problem.title;
   const quantity = editor.quantity;
   const allowed = quantity
-    ? fault.allowed.replace(/-?\d+(\.\d+)?(e[-+]?\d+)?/g, (number) => editText(Number(number), quantity, system))
+    ? fault.allowed.replace(/-?\d+(\.\d+)?(e[-+]?\d+)?/g, (number) =>
+        editText(Number(number), quantity, system),
+      )
     : fault.allowed;
   const unit = quantity ? ` ${unitOf(quantity, system)}` : "";
   return `${fault.field}: allowed is ${allowed}${unit}.`;

@@ -16,7 +16,8 @@ export function gridSaver<R extends { id: string }>(kind: Kind, what: string) {
       id: row.id,
       fields: { [column.key]: value },
     }));
-    const label = edits.length === 1 ? `${what}: ${edits[0]?.column.title ?? ""}` : `${what}: ${edits.length} values`;
+    const label =
+      edits.length === 1 ? `${what}: ${edits[0]?.column.title ?? ""}` : `${what}: ${edits.length} values`;
     return useDocument().commit(label, changes);
   };
 }

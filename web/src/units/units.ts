@@ -45,19 +45,30 @@ const grouped = new Map<number, Intl.NumberFormat>();
 function formatter(decimals: number): Intl.NumberFormat {
   let found = grouped.get(decimals);
   if (!found) {
-    found = new Intl.NumberFormat("en-GB", { minimumFractionDigits: decimals, maximumFractionDigits: decimals });
+    found = new Intl.NumberFormat("en-GB", {
+      minimumFractionDigits: decimals,
+      maximumFractionDigits: decimals,
+    });
     grouped.set(decimals, found);
   }
   return found;
 }
 
 /** A stored value as the text shown, without its unit; thin spaces between thousands. */
-export function format(value: number | null | undefined, quantity: string, system: System, extra = 0): string {
+export function format(
+  value: number | null | undefined,
+  quantity: string,
+  system: System,
+  extra = 0,
+): string {
   if (value === null || value === undefined || Number.isNaN(value)) return "–";
   const q = entry(quantity);
   const decimals = (system === "IP" ? q.ip_decimals : q.si_decimals) + extra;
   const text = formatter(decimals).format(toShown(value, quantity, system));
-  return text.replaceAll(",", "\u2009").replace(/^-(?=[0.]*$)/, "").replace("-", "−");
+  return text
+    .replaceAll(",", "\u2009")
+    .replace(/^-(?=[0.]*$)/, "")
+    .replace("-", "−");
 }
 
 /** A stored value as text to edit: no grouping, no padding. */
@@ -75,7 +86,24 @@ export function parse(text: string, quantity: string, system: System): number | 
     : Number.NaN;
 }
 
-const POINTS = ["N", "NNE", "NE", "ENE", "E", "ESE", "SE", "SSE", "S", "SSW", "SW", "WSW", "W", "WNW", "NW", "NNW"];
+const POINTS = [
+  "N",
+  "NNE",
+  "NE",
+  "ENE",
+  "E",
+  "ESE",
+  "SE",
+  "SSE",
+  "S",
+  "SSW",
+  "SW",
+  "WSW",
+  "W",
+  "WNW",
+  "NW",
+  "NNW",
+];
 
 /** Compass point of an azimuth. */
 export function compass(azimuth_deg: number): string {
@@ -88,4 +116,9 @@ export const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "
 export function clock(step: number): string {
   const minutes = step * 10;
   return `${String(Math.floor(minutes / 60)).padStart(2, "0")}:${String(minutes % 60).padStart(2, "0")}`;
+}
+
+/** A count with its noun: 1 room, 3 rooms. */
+export function counted(count: number, noun: string): string {
+  return `${count} ${noun}${count === 1 ? "" : "s"}`;
 }

@@ -2,9 +2,10 @@
 
 from typing import Any
 
+from django.core.management.base import BaseCommand
+
 from accounts.demo import demo_engineer
 from demo.tarnwick import NAME, load_tarnwick
-from django.core.management.base import BaseCommand
 from projects.models import Project
 
 

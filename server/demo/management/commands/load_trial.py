@@ -3,9 +3,10 @@
 from argparse import ArgumentParser
 from typing import Any
 
+from django.core.management.base import BaseCommand
+
 from accounts.demo import demo_engineer
 from demo.trial import load_trial
-from django.core.management.base import BaseCommand
 
 
 class Command(BaseCommand):

@@ -6,10 +6,11 @@ from dataclasses import asdict
 from pathlib import Path
 from typing import Any
 
-from api.openapi import openapi
-from calculations.units import unit_table
 from django.conf import settings
 from django.core.management.base import BaseCommand, CommandError
+
+from api.openapi import openapi
+from calculations.units import unit_table
 
 
 def generated() -> dict[Path, str]:
@@ -17,7 +18,8 @@ def generated() -> dict[Path, str]:
     units = {name: asdict(quantity) for name, quantity in unit_table().items()}
     return {
         settings.ROOT / "server" / "openapi.json": json.dumps(openapi(), indent=1, default=str) + "\n",
-        settings.ROOT / "web" / "src" / "units" / "registry.json": json.dumps(units, indent=1, ensure_ascii=False) + "\n",
+        settings.ROOT / "web" / "src" / "units" / "registry.json": json.dumps(units, indent=1, ensure_ascii=False)
+        + "\n",
     }
 
 

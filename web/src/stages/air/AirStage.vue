@@ -35,6 +35,7 @@ watch(
     if (r) {
       view.month = r.coil_month;
       view.step = r.coil_step;
+      view.working = { quantity: "coil_total", subject: id };
     }
   },
   { immediate: true },
@@ -68,7 +69,8 @@ async function add(): Promise<void> {
 
 async function remove(): Promise<void> {
   const id = system.value?.id;
-  if (id && (await doc.attempt("Air system deleted", [{ op: "delete", kind: "air_system", id }]))) view.airSystem = "";
+  if (id && (await doc.attempt("Air system deleted", [{ op: "delete", kind: "air_system", id }])))
+    view.airSystem = "";
 }
 </script>
 
@@ -76,18 +78,33 @@ async function remove(): Promise<void> {
   <div class="split">
     <nav class="list" aria-label="Air systems">
       <p class="soft group">Constant volume, reheat at the rooms</p>
-      <button v-for="row in systems" :key="row.id" class="item" :class="{ on: row.id === system?.id }" @click="view.airSystem = row.id">
-        {{ row.name }}<span class="soft"><Figure :value="results.get('air_system', row.id)?.flow_m3_s" quantity="airflow" /></span>
+      <button
+        v-for="row in systems"
+        :key="row.id"
+        class="item"
+        :class="{ on: row.id === system?.id }"
+        @click="view.airSystem = row.id"
+      >
+        {{ row.name
+        }}<span class="soft"
+          ><Figure :value="results.get('air_system', row.id)?.flow_m3_s" quantity="airflow"
+        /></span>
       </button>
       <p class="add"><button class="link" @click="add">+ air system</button></p>
-      <p class="soft group">Rooms on no air system: {{ without }}. Their ventilation comes in as untreated outdoor air.</p>
+      <p class="soft group">
+        Rooms on no air system: {{ without }}. Their ventilation comes in as untreated outdoor air.
+      </p>
     </nav>
     <div v-if="system" class="page">
       <div class="head">
         <h1>{{ system.name }}</h1>
         <span class="soft">constant volume · {{ roomsOf(system.id).length }} rooms</span>
         <span class="grow" />
-        <span class="switch" role="group" aria-label="View"><button v-for="(title, key) in TABS" :key="key" :aria-pressed="tab === key" @click="tab = key">{{ title }}</button></span>
+        <span class="switch" role="group" aria-label="View"
+          ><button v-for="(title, key) in TABS" :key="key" :aria-pressed="tab === key" @click="tab = key">
+            {{ title }}
+          </button></span
+        >
         <button class="act" @click="remove">Delete</button>
       </div>
       <template v-if="tab === 'path'">
@@ -95,11 +112,16 @@ async function remove(): Promise<void> {
           <AirPath :result="result" :day="day" :step="view.step" />
           <div class="two">
             <PsychroChart v-if="day" :day="day" :step="view.step" :month="view.month" />
-            <p v-else class="empty">The winter day has no cooling path: choose a month on the day rail. The heating coil's duty stands at the right.</p>
+            <p v-else class="empty">
+              The winter day has no cooling path: choose a month on the day rail. The heating coil's duty
+              stands at the right.
+            </p>
             <DutiesTable :id="system.id" :result="result" :before="results.prior('air_system', system.id)" />
           </div>
         </template>
-        <p v-else class="empty">Nothing to work out yet: put rooms on this system under Terminals. Snags (S) say what stops it.</p>
+        <p v-else class="empty">
+          Nothing to work out yet: put rooms on this system under Terminals. Snags (S) say what stops it.
+        </p>
       </template>
       <TerminalsView v-else-if="tab === 'terminals'" :id="system.id" :key="system.id" />
       <DuctsView v-else-if="tab === 'ducts'" :id="system.id" :key="system.id" />
@@ -111,6 +133,14 @@ async function remove(): Promise<void> {
 
 <style scoped src="../list.css"></style>
 <style scoped>
-.split { grid-template-columns: 190px minmax(0, 1fr); }
-.two { flex: 1; display: grid; grid-template-columns: minmax(0, 1fr) 290px; min-height: 0; border-top: 1px solid var(--line); }
+.split {
+  grid-template-columns: 190px minmax(0, 1fr);
+}
+.two {
+  flex: 1;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 290px;
+  min-height: 0;
+  border-top: 1px solid var(--line);
+}
 </style>

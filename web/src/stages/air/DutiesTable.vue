@@ -15,24 +15,114 @@ const critical = computed(() => doc.get("room", props.result.outdoor_air.critica
   <section class="duties">
     <h2>Duties</h2>
     <table class="plain">
-      <thead><tr><th>item</th><th class="num">duty</th><th class="num">when</th></tr></thead>
+      <thead>
+        <tr>
+          <th>item</th>
+          <th class="num">duty</th>
+          <th class="num">when</th>
+        </tr>
+      </thead>
       <tbody>
-        <tr><td>Cooling coil, total</td><td class="num" data-test="coil-total"><Figure :value="result.coil_total_w" :prior="before?.coil_total_w" quantity="load" :explain="{ quantity: 'coil_total', subject: id }" /></td><td class="num">{{ when }}</td></tr>
-        <tr><td>&nbsp; sensible</td><td class="num"><Figure :value="result.coil_sensible_w" :prior="before?.coil_sensible_w" quantity="load" /></td><td class="num">{{ (result.coil_sensible_w / result.coil_total_w).toFixed(2) }}</td></tr>
-        <tr><td>&nbsp; condensate</td><td class="num"><Figure :value="result.condensate_kg_s" quantity="condensate" /></td><td /></tr>
-        <tr><td>Heating coil</td><td class="num"><Figure :value="result.winter.duty_w" :prior="before?.winter.duty_w" quantity="load" /></td><td class="num">winter</td></tr>
-        <tr><td>Reheat, electric, all rooms</td><td class="num"><Figure :value="result.reheat_w" :prior="before?.reheat_w" quantity="load" /></td><td class="num">its peak</td></tr>
-        <tr><td>Supply fan, static</td><td class="num" data-test="fan-static"><Figure :value="result.fan.static_pa" :prior="before?.fan.static_pa" quantity="pressure" :explain="{ quantity: 'fan_static', subject: id }" /></td><td class="num"><Figure :value="result.fan.total_pa" quantity="pressure" bare /> total</td></tr>
-        <tr><td>&nbsp; flow off the coil</td><td class="num"><Figure :value="result.fan.flow_m3_s" :prior="before?.fan.flow_m3_s" quantity="airflow" /></td><td /></tr>
-        <tr><td>&nbsp; electrical power</td><td class="num"><Figure :value="result.fan.electrical_w" quantity="electric_power" /></td><td class="num">+<Figure :value="result.fan.rise_k" quantity="temperature_difference" /></td></tr>
-        <tr><td>&nbsp; motor, next size</td><td class="num"><Figure :value="result.fan.motor_w" quantity="electric_power" /></td><td /></tr>
-        <tr><td>Outdoor air</td><td class="num"><Figure :value="result.outdoor_air.intake_m3_s" :prior="before?.outdoor_air.intake_m3_s" quantity="airflow" /></td><td class="num">{{ Math.round(result.outdoor_share * 100) }} %</td></tr>
+        <tr>
+          <td>Cooling coil, total</td>
+          <td class="num" data-test="coil-total">
+            <Figure
+              :value="result.coil_total_w"
+              :prior="before?.coil_total_w"
+              quantity="load"
+              :explain="{ quantity: 'coil_total', subject: id }"
+            />
+          </td>
+          <td class="num">{{ when }}</td>
+        </tr>
+        <tr>
+          <td>&nbsp; sensible</td>
+          <td class="num">
+            <Figure :value="result.coil_sensible_w" :prior="before?.coil_sensible_w" quantity="load" />
+          </td>
+          <td class="num">{{ (result.coil_sensible_w / result.coil_total_w).toFixed(2) }}</td>
+        </tr>
+        <tr>
+          <td>&nbsp; condensate</td>
+          <td class="num"><Figure :value="result.condensate_kg_s" quantity="condensate" /></td>
+          <td />
+        </tr>
+        <tr>
+          <td>Heating coil</td>
+          <td class="num">
+            <Figure :value="result.winter.duty_w" :prior="before?.winter.duty_w" quantity="load" />
+          </td>
+          <td class="num">winter</td>
+        </tr>
+        <tr>
+          <td>Reheat, electric</td>
+          <td class="num"><Figure :value="result.reheat_w" :prior="before?.reheat_w" quantity="load" /></td>
+          <td class="num">its peak</td>
+        </tr>
+        <tr>
+          <td>Supply fan, static</td>
+          <td class="num" data-test="fan-static">
+            <Figure
+              :value="result.fan.static_pa"
+              :prior="before?.fan.static_pa"
+              quantity="pressure"
+              :explain="{ quantity: 'fan_static', subject: id }"
+            />
+          </td>
+          <td class="num"><Figure :value="result.fan.total_pa" quantity="pressure" bare /> tot.</td>
+        </tr>
+        <tr>
+          <td>&nbsp; flow off the coil</td>
+          <td class="num">
+            <Figure :value="result.fan.flow_m3_s" :prior="before?.fan.flow_m3_s" quantity="airflow" />
+          </td>
+          <td />
+        </tr>
+        <tr>
+          <td>&nbsp; electrical power</td>
+          <td class="num"><Figure :value="result.fan.electrical_w" quantity="electric_power" /></td>
+          <td class="num">+<Figure :value="result.fan.rise_k" quantity="temperature_difference" /></td>
+        </tr>
+        <tr>
+          <td>&nbsp; motor, next size</td>
+          <td class="num"><Figure :value="result.fan.motor_w" quantity="electric_power" /></td>
+          <td />
+        </tr>
+        <tr>
+          <td>Outdoor air</td>
+          <td class="num">
+            <Figure
+              :value="result.outdoor_air.intake_m3_s"
+              :prior="before?.outdoor_air.intake_m3_s"
+              quantity="airflow"
+            />
+          </td>
+          <td class="num">{{ Math.round(result.outdoor_share * 100) }} %</td>
+        </tr>
       </tbody>
     </table>
-    <p class="soft">Outdoor air by ANSI/ASHRAE 62.1-2019, system efficiency {{ result.outdoor_air.efficiency.toFixed(2) }}, set by room {{ critical }}. The coil's peak is searched over all months and steps, apart from the rooms' peaks.</p>
+    <p class="soft">
+      Outdoor air by ANSI/ASHRAE 62.1-2019, system efficiency {{ result.outdoor_air.efficiency.toFixed(2) }},
+      set by room {{ critical }}. The coil's peak is searched over all months and steps, apart from the rooms'
+      peaks.
+    </p>
   </section>
 </template>
 
 <style scoped>
-.duties { border-left: 1px solid var(--line); padding: 8px 10px; overflow: auto; } td { height: 24px; padding: 1px 5px; } .soft { font-size: 12px; margin-top: 6px; font-family: var(--narrow); }
+.duties {
+  border-left: 1px solid var(--line);
+  padding: 8px 10px;
+  overflow: auto;
+}
+td {
+  height: 24px;
+  padding: 1px 4px;
+  white-space: nowrap;
+}
+.soft {
+  font-size: 12px;
+  margin-top: 6px;
+  font-family: var(--narrow);
+}
 </style>

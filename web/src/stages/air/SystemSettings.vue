@@ -16,16 +16,39 @@ const GROUPS: { title: string; fields: [Key, string, string][] }[] = [
 <template>
   <div class="body sets">
     <section>
-      <Field label="Name" :value="system.name" :editor="{ type: 'text' }" :save="fieldSaver('air_system', () => props.system.id, 'name', 'System name')" />
+      <Field
+        label="Name"
+        :value="system.name"
+        :editor="{ type: 'text' }"
+        :save="fieldSaver('air_system', () => props.system.id, 'name', 'System name')"
+      />
       <template v-for="group in GROUPS" :key="group.title">
         <h2>{{ group.title }}</h2>
-        <Field v-for="[key, label, quantity] in group.fields" :key="key" :label="label" :value="system[key]" :editor="{ type: 'number', quantity }" :save="fieldSaver('air_system', () => props.system.id, key, label)" />
+        <Field
+          v-for="[key, label, quantity] in group.fields"
+          :key="key"
+          :label="label"
+          :value="system[key]"
+          :editor="{ type: 'number', quantity }"
+          :save="fieldSaver('air_system', () => props.system.id, key, label)"
+        />
       </template>
     </section>
-    <p class="soft">Constant volume: every room's airflow is fixed at its design value. The supply temperature follows the room that asks for the coldest air, never below the value here; the other rooms reheat electrically. Fan, motor and drive stand in the air stream and warm it.</p>
+    <p class="soft">
+      Constant volume: every room's airflow is fixed at its design value. The supply temperature follows the
+      room that asks for the coldest air, never below the value here; the other rooms reheat electrically.
+      Fan, motor and drive stand in the air stream and warm it.
+    </p>
   </div>
 </template>
 
 <style scoped>
-.sets { display: grid; grid-template-columns: 360px minmax(0, 46ch); gap: 32px; } h2 { margin-top: 14px; }
+.sets {
+  display: grid;
+  grid-template-columns: 360px minmax(0, 46ch);
+  gap: 32px;
+}
+h2 {
+  margin-top: 14px;
+}
 </style>

@@ -11,7 +11,9 @@ const props = defineProps<{ id: string }>();
 const doc = useDocument();
 const results = useResults();
 const view = useView();
-const rows = computed(() => doc.rows("room").sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })));
+const rows = computed(() =>
+  doc.rows("room").sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
+);
 const flow = (row: Room) => (row.air_system === props.id ? results.get("airflow", row.id) : undefined);
 
 const columns: Column<Room>[] = [
@@ -43,6 +45,13 @@ function save(edits: Edit<Room>[]): Promise<void> {
 
 <template>
   <div style="flex: 1; min-height: 0">
-    <DataGrid label="Terminals" :columns="columns" :rows="rows" :selected="view.selectedRoom" :save="save" @select="view.selectRoom($event.id)" />
+    <DataGrid
+      label="Terminals"
+      :columns="columns"
+      :rows="rows"
+      :selected="view.selectedRoom"
+      :save="save"
+      @select="view.selectRoom($event.id)"
+    />
   </div>
 </template>

@@ -17,13 +17,18 @@ const results = useResults();
 const chosen = ref("");
 const assembly = computed(() => doc.get("assembly", props.id)!);
 const layers = computed(() =>
-  doc.rows("layer").filter((row) => row.assembly === props.id).sort((a, b) => a.position - b.position),
+  doc
+    .rows("layer")
+    .filter((row) => row.assembly === props.id)
+    .sort((a, b) => a.position - b.position),
 );
 const values = computed(() => results.get("assembly", props.id));
 const before = computed(() => results.prior("assembly", props.id));
 const users = computed(() => {
   const roles = doc.rows("kit").flatMap((kit) =>
-    Object.entries(kit).filter(([, value]) => value === props.id).map(([role]) => `kit: ${role.replace("_", " ")}`),
+    Object.entries(kit)
+      .filter(([, value]) => value === props.id)
+      .map(([role]) => `kit: ${role.replace("_", " ")}`),
   );
   const surfaces = doc.rows("surface").filter((row) => row.assembly === props.id).length;
   return [...roles, ...(surfaces ? [`${surfaces} surfaces of their own`] : [])];
@@ -85,37 +90,119 @@ async function remove(): Promise<void> {
         <SectionDrawing :layers="layers" />
         <div class="tools">
           <button class="act" @click="add">Add layer</button>
-          <button class="act" :disabled="!chosen" title="Towards the outside" @click="move(-1)">↑ outwards</button>
+          <button class="act" :disabled="!chosen" title="Towards the outside" @click="move(-1)">
+            ↑ outwards
+          </button>
           <button class="act" :disabled="!chosen" @click="move(1)">↓ inwards</button>
           <button class="act" :disabled="!chosen" @click="removeLayer">Remove layer</button>
         </div>
-        <div class="layers"><DataGrid label="Layers" :columns="columns" :rows="layers" :selected="chosen" :save="save" @select="chosen = $event.id" /></div>
+        <div class="layers">
+          <DataGrid
+            label="Layers"
+            :columns="columns"
+            :rows="layers"
+            :selected="chosen"
+            :save="save"
+            @select="chosen = $event.id"
+          />
+        </div>
       </section>
       <section class="side">
-        <Field label="Name" :value="assembly.name" :editor="{ type: 'text' }" :save="fieldSaver('assembly', () => id, 'name', 'Assembly name')" />
-        <Field label="Element" :value="assembly.element" :editor="{ type: 'choice', choices: ['wall', 'roof', 'floor', 'partition', 'door'].map((v) => ({ value: v, label: v })) }" :save="fieldSaver('assembly', () => id, 'element', 'Element')" />
-        <Field v-if="assembly.element !== 'partition'" label="Solar absorptance" :value="assembly.solar_absorptance" :editor="{ type: 'number', quantity: 'ratio' }" :save="fieldSaver('assembly', () => id, 'solar_absorptance', 'Solar absorptance')" />
-        <Field v-if="assembly.element === 'floor'" label="U to the ground, soil included" :value="assembly.ground_u_value" :editor="{ type: 'number', quantity: 'u_value', clearable: true }" :save="fieldSaver('assembly', () => id, 'ground_u_value', 'U to the ground')" />
+        <Field
+          label="Name"
+          :value="assembly.name"
+          :editor="{ type: 'text' }"
+          :save="fieldSaver('assembly', () => id, 'name', 'Assembly name')"
+        />
+        <Field
+          label="Element"
+          :value="assembly.element"
+          :editor="{
+            type: 'choice',
+            choices: ['wall', 'roof', 'floor', 'partition', 'door'].map((v) => ({ value: v, label: v })),
+          }"
+          :save="fieldSaver('assembly', () => id, 'element', 'Element')"
+        />
+        <Field
+          v-if="assembly.element !== 'partition'"
+          label="Solar absorptance"
+          :value="assembly.solar_absorptance"
+          :editor="{ type: 'number', quantity: 'ratio' }"
+          :save="fieldSaver('assembly', () => id, 'solar_absorptance', 'Solar absorptance')"
+        />
+        <Field
+          v-if="assembly.element === 'floor'"
+          label="U to the ground, soil included"
+          :value="assembly.ground_u_value"
+          :editor="{ type: 'number', quantity: 'u_value', clearable: true }"
+          :save="fieldSaver('assembly', () => id, 'ground_u_value', 'U to the ground')"
+        />
         <table v-if="values" class="plain">
           <tbody>
-            <tr><td>U with films</td><td class="num"><Figure :value="values.u_value" :prior="before?.u_value" quantity="u_value" /></td></tr>
-            <tr><td>U without films</td><td class="num"><Figure :value="values.u_without_films" quantity="u_value" /></td></tr>
-            <tr><td>R of the layers</td><td class="num"><Figure :value="values.resistance_m2k_w" quantity="resistance" /></td></tr>
-            <tr><td>Mass</td><td class="num"><Figure :value="values.mass_kg_m2" quantity="surface_mass" /></td></tr>
-            <tr><td>Heat capacity, all of it</td><td class="num"><Figure :value="values.capacity_j_m2k" quantity="heat_capacity" /></td></tr>
-            <tr><td>Heat capacity seen from inside, 24 h</td><td class="num"><Figure :value="values.inner_capacity_j_m2k" quantity="heat_capacity" /></td></tr>
-            <tr><td>Decrement factor, 24 h</td><td class="num"><Figure :value="values.decrement_factor" quantity="ratio" /></td></tr>
-            <tr><td>Time lag, 24 h</td><td class="num"><Figure :value="values.time_lag_h" quantity="time" /></td></tr>
+            <tr>
+              <td>U with films</td>
+              <td class="num">
+                <Figure :value="values.u_value" :prior="before?.u_value" quantity="u_value" />
+              </td>
+            </tr>
+            <tr>
+              <td>U without films</td>
+              <td class="num"><Figure :value="values.u_without_films" quantity="u_value" /></td>
+            </tr>
+            <tr>
+              <td>R of the layers</td>
+              <td class="num"><Figure :value="values.resistance_m2k_w" quantity="resistance" /></td>
+            </tr>
+            <tr>
+              <td>Mass</td>
+              <td class="num"><Figure :value="values.mass_kg_m2" quantity="surface_mass" /></td>
+            </tr>
+            <tr>
+              <td>Heat capacity, all of it</td>
+              <td class="num"><Figure :value="values.capacity_j_m2k" quantity="heat_capacity" /></td>
+            </tr>
+            <tr>
+              <td>Heat capacity seen from inside, 24 h</td>
+              <td class="num"><Figure :value="values.inner_capacity_j_m2k" quantity="heat_capacity" /></td>
+            </tr>
+            <tr>
+              <td>Decrement factor, 24 h</td>
+              <td class="num"><Figure :value="values.decrement_factor" quantity="ratio" /></td>
+            </tr>
+            <tr>
+              <td>Time lag, 24 h</td>
+              <td class="num"><Figure :value="values.time_lag_h" quantity="time" /></td>
+            </tr>
           </tbody>
         </table>
         <p v-else class="fault">No values: every layer needs a thickness.</p>
-        <p class="soft small">ISO 6946:2017 (U, with its standard films) and ISO 13786:2017 (24 h). The room balance uses the films of ISO 52016-1 instead.</p>
+        <p class="soft small">
+          ISO 6946:2017 (U, with its standard films) and ISO 13786:2017 (24 h). The room balance uses the
+          films of ISO 52016-1 instead.
+        </p>
       </section>
     </div>
   </div>
 </template>
 
 <style scoped>
-.two { display: grid; grid-template-columns: minmax(0, 1.6fr) minmax(300px, 1fr); gap: 24px; } .layers { height: 240px; }
-.tools { display: flex; gap: 6px; margin: 10px 0; } .side table { margin: 14px 0; } .small { font-size: 12px; }
+.two {
+  display: grid;
+  grid-template-columns: minmax(0, 1.6fr) minmax(300px, 1fr);
+  gap: 24px;
+}
+.layers {
+  height: 240px;
+}
+.tools {
+  display: flex;
+  gap: 6px;
+  margin: 10px 0;
+}
+.side table {
+  margin: 14px 0;
+}
+.small {
+  font-size: 12px;
+}
 </style>

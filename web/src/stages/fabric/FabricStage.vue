@@ -10,7 +10,13 @@ import MaterialsPage from "./MaterialsPage.vue";
 const doc = useDocument();
 const route = useRoute();
 const at = ref<{ kind: "assembly" | "glazing" | "kit" | "materials"; id: string }>({ kind: "kit", id: "" });
-const ELEMENTS = { wall: "Outer walls", roof: "Roofs", floor: "Floors on ground", partition: "Inner walls and floors", door: "Doors" };
+const ELEMENTS = {
+  wall: "Outer walls",
+  roof: "Roofs",
+  floor: "Floors on ground",
+  partition: "Inner walls and floors",
+  door: "Doors",
+};
 const assemblies = computed(() =>
   Object.entries(ELEMENTS).map(([element, title]) => ({
     title,
@@ -32,35 +38,70 @@ watch(
 async function addAssembly(): Promise<void> {
   const id = newId();
   const fields = { name: "New assembly", element: "wall" };
-  if (await doc.attempt("New assembly", [{ op: "create", kind: "assembly", id, fields }])) at.value = { kind: "assembly", id };
+  if (await doc.attempt("New assembly", [{ op: "create", kind: "assembly", id, fields }]))
+    at.value = { kind: "assembly", id };
 }
 
 async function addGlazing(): Promise<void> {
   const id = newId();
   const fields = { name: "New glazing", u_value: 1.4, g_value: 0.5, frame_share: 0.2, panes: 2 };
-  if (await doc.attempt("New glazing", [{ op: "create", kind: "glazing", id, fields }])) at.value = { kind: "glazing", id };
+  if (await doc.attempt("New glazing", [{ op: "create", kind: "glazing", id, fields }]))
+    at.value = { kind: "glazing", id };
 }
 </script>
 
 <template>
   <div class="split">
     <nav class="list" aria-label="Fabric">
-      <button class="item strong" :class="{ on: at.kind === 'kit' }" @click="at = { kind: 'kit', id: '' }">Fabric kit</button>
-      <button class="item strong" :class="{ on: at.kind === 'materials' }" @click="at = { kind: 'materials', id: '' }">Materials</button>
+      <button class="item strong" :class="{ on: at.kind === 'kit' }" @click="at = { kind: 'kit', id: '' }">
+        Fabric kit
+      </button>
+      <button
+        class="item strong"
+        :class="{ on: at.kind === 'materials' }"
+        @click="at = { kind: 'materials', id: '' }"
+      >
+        Materials
+      </button>
       <template v-for="group in assemblies" :key="group.title">
         <p v-if="group.rows.length" class="soft group">{{ group.title }}</p>
-        <button v-for="row in group.rows" :key="row.id" class="item" :class="{ on: at.id === row.id }" @click="at = { kind: 'assembly', id: row.id }">
+        <button
+          v-for="row in group.rows"
+          :key="row.id"
+          class="item"
+          :class="{ on: at.id === row.id }"
+          @click="at = { kind: 'assembly', id: row.id }"
+        >
           {{ row.name }}
         </button>
       </template>
       <p class="soft group">Glazing</p>
-      <button v-for="row in doc.rows('glazing')" :key="row.id" class="item" :class="{ on: at.id === row.id }" @click="at = { kind: 'glazing', id: row.id }">
+      <button
+        v-for="row in doc.rows('glazing')"
+        :key="row.id"
+        class="item"
+        :class="{ on: at.id === row.id }"
+        @click="at = { kind: 'glazing', id: row.id }"
+      >
         {{ row.name }}
       </button>
-      <p class="add"><button class="link" @click="addAssembly">+ assembly</button> <button class="link" @click="addGlazing">+ glazing</button></p>
+      <p class="add">
+        <button class="link" @click="addAssembly">+ assembly</button>
+        <button class="link" @click="addGlazing">+ glazing</button>
+      </p>
     </nav>
-    <AssemblyPage v-if="at.kind === 'assembly' && doc.get('assembly', at.id)" :id="at.id" :key="at.id" @gone="at = { kind: 'kit', id: '' }" />
-    <GlazingPage v-else-if="at.kind === 'glazing' && doc.get('glazing', at.id)" :id="at.id" :key="at.id" @gone="at = { kind: 'kit', id: '' }" />
+    <AssemblyPage
+      v-if="at.kind === 'assembly' && doc.get('assembly', at.id)"
+      :id="at.id"
+      :key="at.id"
+      @gone="at = { kind: 'kit', id: '' }"
+    />
+    <GlazingPage
+      v-else-if="at.kind === 'glazing' && doc.get('glazing', at.id)"
+      :id="at.id"
+      :key="at.id"
+      @gone="at = { kind: 'kit', id: '' }"
+    />
     <MaterialsPage v-else-if="at.kind === 'materials'" />
     <KitPage v-else @open="at = $event" />
   </div>

@@ -29,9 +29,11 @@ function choices(role: Role, elements: string[]) {
 /** How many surfaces or openings take this role from the kit. */
 const used = computed(() => {
   const counts = new Map<string, number>();
-  for (const row of doc.rows("surface")) if (!row.assembly) counts.set(row.role, (counts.get(row.role) ?? 0) + 1);
+  for (const row of doc.rows("surface"))
+    if (!row.assembly) counts.set(row.role, (counts.get(row.role) ?? 0) + 1);
   for (const row of doc.rows("opening")) {
-    if (!(row.kind === "window" ? row.glazing : row.assembly)) counts.set(row.kind, (counts.get(row.kind) ?? 0) + 1);
+    if (!(row.kind === "window" ? row.glazing : row.assembly))
+      counts.set(row.kind, (counts.get(row.kind) ?? 0) + 1);
   }
   return counts;
 });
@@ -39,28 +41,76 @@ const used = computed(() => {
 
 <template>
   <div class="page">
-    <div class="head"><h1>Fabric kit</h1><span class="soft">what each surface gets where it has no assembly of its own</span></div>
+    <div class="head">
+      <h1>Fabric kit</h1>
+      <span class="soft">what each surface gets where it has no assembly of its own</span>
+    </div>
     <div v-if="kit" class="body">
       <table class="plain">
-        <thead><tr><th>Role</th><th style="width: 260px">Assembly</th><th class="num">U</th><th class="num">taken by</th><th /></tr></thead>
+        <thead>
+          <tr>
+            <th>Role</th>
+            <th style="width: 260px">Assembly</th>
+            <th class="num">U</th>
+            <th class="num">taken by</th>
+            <th />
+          </tr>
+        </thead>
         <tbody>
-          <tr v-for="[role, title, elements] in ROLES" :key="role" :class="{ missing: !kit[role] && used.get(role) }">
+          <tr
+            v-for="[role, title, elements] in ROLES"
+            :key="role"
+            :class="{ missing: !kit[role] && used.get(role) }"
+          >
             <td>{{ title }}</td>
-            <td><Field bare :label="title" :value="kit[role]" :editor="{ type: 'choice', clearable: true, choices: choices(role, elements) }" :save="fieldSaver('kit', () => kit!.id, role, `Kit: ${title}`)" /></td>
-            <td class="num"><Figure :value="role === 'window' ? doc.get('glazing', kit.window)?.u_value : results.get('assembly', kit[role])?.u_value" quantity="u_value" /></td>
-            <td class="num">{{ used.get(role) ?? 0 }} <span class="unit">{{ role === "window" || role === "door" ? "openings" : "surfaces" }}</span></td>
+            <td>
+              <Field
+                bare
+                :label="title"
+                :value="kit[role]"
+                :editor="{ type: 'choice', clearable: true, choices: choices(role, elements) }"
+                :save="fieldSaver('kit', () => kit!.id, role, `Kit: ${title}`)"
+              />
+            </td>
+            <td class="num">
+              <Figure
+                :value="
+                  role === 'window'
+                    ? doc.get('glazing', kit.window)?.u_value
+                    : results.get('assembly', kit[role])?.u_value
+                "
+                quantity="u_value"
+              />
+            </td>
+            <td class="num">
+              {{ used.get(role) ?? 0 }}
+              <span class="unit">{{ role === "window" || role === "door" ? "openings" : "surfaces" }}</span>
+            </td>
             <td>
               <span v-if="!kit[role] && used.get(role)" class="fault">missing: rooms wait for it</span>
-              <button v-else-if="kit[role]" class="link" @click="emit('open', { kind: role === 'window' ? 'glazing' : 'assembly', id: kit[role]! })">open</button>
+              <button
+                v-else-if="kit[role]"
+                class="link"
+                @click="emit('open', { kind: role === 'window' ? 'glazing' : 'assembly', id: kit[role]! })"
+              >
+                open
+              </button>
             </td>
           </tr>
         </tbody>
       </table>
-      <p class="soft" style="margin-top: 12px">An empty project has no assemblies yet: add them at the left, then choose them here by role.</p>
+      <p class="soft" style="margin-top: 12px">
+        An empty project has no assemblies yet: add them at the left, then choose them here by role.
+      </p>
     </div>
   </div>
 </template>
 
 <style scoped>
-.missing { background: color-mix(in srgb, var(--ember) 9%, transparent); } table { max-width: 860px; }
+.missing {
+  background: color-mix(in srgb, var(--ember) 9%, transparent);
+}
+table {
+  max-width: 860px;
+}
 </style>

@@ -10,8 +10,20 @@ const doc = useDocument();
 const chosen = ref("");
 const rows = computed(() => doc.rows("material").sort((a, b) => a.name.localeCompare(b.name)));
 
-function number(key: keyof Material & string, title: string, quantity: string, clearable = false): Column<Material> {
-  return { key, title, quantity, width: 130, value: (row) => row[key], editor: { type: "number", quantity, clearable } };
+function number(
+  key: keyof Material & string,
+  title: string,
+  quantity: string,
+  clearable = false,
+): Column<Material> {
+  return {
+    key,
+    title,
+    quantity,
+    width: 130,
+    value: (row) => row[key],
+    editor: { type: "number", quantity, clearable },
+  };
 }
 const columns: Column<Material>[] = [
   { key: "name", title: "Material", width: 260, value: (row) => row.name, editor: { type: "text" } },
@@ -24,7 +36,12 @@ const save = gridSaver<Material>("material", "Material");
 
 async function add(): Promise<void> {
   const id = newId();
-  const fields = { name: "New material", conductivity_w_mk: 1.0, density_kg_m3: 1000, specific_heat_j_kgk: 1000 };
+  const fields = {
+    name: "New material",
+    conductivity_w_mk: 1.0,
+    density_kg_m3: 1000,
+    specific_heat_j_kgk: 1000,
+  };
   if (await doc.attempt("New material", [{ op: "create", kind: "material", id, fields }])) chosen.value = id;
 }
 async function remove(): Promise<void> {
@@ -35,10 +52,19 @@ async function remove(): Promise<void> {
 <template>
   <div class="page">
     <div class="head">
-      <h1>Materials</h1><span class="soft">starter values: EN ISO 10456:2007; air gaps: ISO 6946:2017</span><span class="grow" />
+      <h1>Materials</h1>
+      <span class="soft">starter values: EN ISO 10456:2007; air gaps: ISO 6946:2017</span
+      ><span class="grow" />
       <button class="act" @click="add">Add material</button>
       <button class="act" :disabled="!doc.get('material', chosen)" @click="remove">Delete</button>
     </div>
-    <DataGrid label="Materials" :columns="columns" :rows="rows" :selected="chosen" :save="save" @select="chosen = $event.id" />
+    <DataGrid
+      label="Materials"
+      :columns="columns"
+      :rows="rows"
+      :selected="chosen"
+      :save="save"
+      @select="chosen = $event.id"
+    />
   </div>
 </template>

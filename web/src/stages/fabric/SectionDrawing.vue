@@ -37,21 +37,40 @@ function hatchOf(material: { conductivity_w_mk: number | null; density_kg_m3: nu
 <template>
   <svg viewBox="0 0 640 190" role="img" aria-label="Section, outside at the left" class="drawing">
     <defs>
-      <pattern id="heavy" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)"><line y2="6" stroke="var(--walls)" stroke-width="2" /></pattern>
-      <pattern id="light" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)"><line y2="9" stroke="var(--floors)" stroke-width="1.2" /></pattern>
-      <pattern id="insulation" width="10" height="10" patternUnits="userSpaceOnUse"><path d="M0 5q2.5-7 5 0t5 0" fill="none" stroke="var(--sun)" /></pattern>
-      <pattern id="gap" width="8" height="8" patternUnits="userSpaceOnUse"><circle cx="4" cy="4" r=".7" fill="var(--soft)" /></pattern>
+      <pattern id="heavy" width="6" height="6" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+        <line y2="6" stroke="var(--walls)" stroke-width="2" />
+      </pattern>
+      <pattern id="light" width="9" height="9" patternUnits="userSpaceOnUse" patternTransform="rotate(-45)">
+        <line y2="9" stroke="var(--floors)" stroke-width="1.2" />
+      </pattern>
+      <pattern id="insulation" width="10" height="10" patternUnits="userSpaceOnUse">
+        <path d="M0 5q2.5-7 5 0t5 0" fill="none" stroke="var(--sun)" />
+      </pattern>
+      <pattern id="gap" width="8" height="8" patternUnits="userSpaceOnUse">
+        <circle cx="4" cy="4" r=".7" fill="var(--soft)" />
+      </pattern>
     </defs>
-    <text x="4" y="12">outside</text><text x="636" y="12" text-anchor="end">inside</text>
+    <text x="4" y="12">outside</text>
+    <text x="636" y="12" text-anchor="end">inside</text>
     <g v-for="piece in pieces" :key="piece.id" :transform="`translate(${piece.x + 40},20)`">
       <rect :width="piece.width" height="132" :fill="`url(#${piece.hatch})`" stroke="var(--ink)" />
       <title>{{ piece.name }}</title>
-      <text v-if="piece.width > 26" :x="piece.width / 2" y="148" text-anchor="middle">{{ format(piece.thickness, "thickness", view.system) }}</text>
+      <text v-if="piece.width > 26" :x="piece.width / 2" y="148" text-anchor="middle">
+        {{ format(piece.thickness, "thickness", view.system) }}
+      </text>
     </g>
     <text x="320" y="184" text-anchor="middle">to scale, {{ unitOf("thickness", view.system) }}</text>
   </svg>
 </template>
 
 <style scoped>
-.drawing { width: 100%; max-height: 200px; border: 1px solid var(--hair); } text { font-size: 11px; fill: var(--soft); }
+.drawing {
+  width: 100%;
+  max-height: 200px;
+  border: 1px solid var(--hair);
+}
+text {
+  font-size: 11px;
+  fill: var(--soft);
+}
 </style>

@@ -12,20 +12,25 @@ type Row = KitItem & { id: string };
 const doc = useDocument();
 const results = useResults();
 const view = useView();
-const rows = computed<Row[]>(() => results.rows("kit").sort(([a], [b]) => a.localeCompare(b)).map(([id, item]) => ({ id, ...item })));
+const rows = computed<Row[]>(() =>
+  results
+    .rows("kit")
+    .sort(([a], [b]) => a.localeCompare(b))
+    .map(([id, item]) => ({ id, ...item })),
+);
 
 function figure(value: number, quantity: string): string {
   return quantity ? `${format(value, quantity, view.system)} ${unitOf(quantity, view.system)}` : "";
 }
 const columns: Column<Row>[] = [
   { key: "tag", title: "Tag", width: 210, value: (r) => r.tag },
-  { key: "item", title: "Item", width: 300, value: (r) => r.item },
+  { key: "item", title: "Item", width: 320, value: (r) => r.item },
   { key: "serves", title: "Serves", width: 170, value: (r) => r.serves },
   { key: "duty", title: "Duty", width: 130, value: (r) => r.duty, text: (r) => figure(r.duty, r.duty_quantity) },
   { key: "second", title: "and", width: 130, value: (r) => r.second, text: (r) => figure(r.second, r.second_quantity) },
-  { key: "size", title: "Size", width: 190, value: (r) => r.size, text: (r) => r.size },
-  { key: "power", title: "Electrical", width: 110, quantity: "electric_power", value: (r) => r.power_w || null },
-  { key: "state", title: "State", width: 90, value: (r) => r.state },
+  { key: "size", title: "Size", width: 130, value: (r) => r.size, text: (r) => r.size },
+  { key: "power", title: "Electrical", width: 100, quantity: "electric_power", value: (r) => r.power_w || null },
+  { key: "state", title: "State", width: 84, value: (r) => r.state },
 ]; // prettier-ignore
 const link = computed(() => `/api/projects/${doc.projectId}/kit.csv?system=${view.system}`);
 </script>
@@ -33,12 +38,18 @@ const link = computed(() => `/api/projects/${doc.projectId}/kit.csv?system=${vie
 <template>
   <div class="page">
     <div class="head">
-      <h1>Kit</h1><span class="soft">{{ rows.length }} lines; everything sized or pinned, for procurement</span><span class="grow" />
-      <a class="act" :href="link" download="kit.csv" style="text-decoration: none; color: inherit">Take as CSV</a>
+      <h1>Kit</h1>
+      <span class="soft">{{ rows.length }} lines; everything sized or pinned, for procurement</span
+      ><span class="grow" />
+      <a class="act" :href="link" download="kit.csv" style="text-decoration: none; color: inherit"
+        >Take as CSV</a
+      >
     </div>
     <div style="flex: 1; min-height: 0">
       <DataGrid v-if="rows.length" label="Kit list" :columns="columns" :rows="rows" />
-      <p v-else class="empty">Nothing to buy yet: the kit list fills when an air system or a water circuit is worked out.</p>
+      <p v-else class="empty">
+        Nothing to buy yet: the kit list fills when an air system or a water circuit is worked out.
+      </p>
     </div>
   </div>
 </template>

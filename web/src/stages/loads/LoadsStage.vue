@@ -19,23 +19,23 @@ const rows = computed(() => loadRows());
 const chosen = computed(() => rows.value.find((row) => row.id === view.subject.id));
 
 function when(row: LoadRow): string {
-  if (!row.peak) return row.floating ? `air ${MONTHS[row.floating.month - 1]} ${clock(row.floating.step)}` : "–";
+  if (!row.peak) return row.floating ? `${MONTHS[row.floating.month - 1]} ${clock(row.floating.step)}` : "–";
   return `${MONTHS[row.peak.month - 1]} ${clock(row.peak.step)}`;
 }
 const explained = (quantity: string) => (row: LoadRow) => (row.isRoom ? { quantity, subject: row.id } : null);
 
 const columns = computed<Column<LoadRow>[]>(() => [
-  { key: "number", title: "No.", width: 50, value: (r) => r.number },
-  { key: "name", title: "Room", width: 124, value: (r) => r.name },
-  { key: "area", title: "area", quantity: "area", width: 68, value: (r) => r.area_m2 },
-  { key: "cooling", title: "cooling", quantity: "load", width: 104, value: (r) => r.peak?.sensible_w, prior: (r) => r.prior?.cooling_w,
+  { key: "number", title: "No.", width: 42, value: (r) => r.number },
+  { key: "name", title: "Room", width: 104, value: (r) => r.name },
+  { key: "area", title: "area", quantity: "area", width: 54, value: (r) => r.area_m2 },
+  { key: "cooling", title: "cooling", quantity: "load", width: 86, value: (r) => r.peak?.sensible_w, prior: (r) => r.prior?.cooling_w,
     text: undefined, explain: explained("room_cooling") },
-  { key: "when", title: "when", width: 82, value: when, text: when },
-  { key: "per_area", title: "per area", quantity: "power_per_area", width: 84, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null) },
-  { key: "latent", title: "latent", quantity: "load", width: 70, value: (r) => r.peak?.latent_w },
-  { key: "heating", title: "heating", quantity: "load", width: 104, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: explained("room_heating") },
-  { key: "supply", title: "supply", quantity: "airflow", width: 96, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.isRoom && r.flow_m3_s ? { quantity: "room_airflow", subject: r.id } : null) },
-  { key: "sources", title: "sources at the peak", width: 130, value: () => null },
+  { key: "when", title: "when", width: 74, value: when, text: when },
+  { key: "per_area", title: "by area", quantity: "power_per_area", width: 58, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null) },
+  { key: "latent", title: "latent", quantity: "load", width: 52, value: (r) => r.peak?.latent_w },
+  { key: "heating", title: "heating", quantity: "load", width: 78, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: explained("room_heating") },
+  { key: "supply", title: "supply", quantity: "airflow", width: 70, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.isRoom && r.flow_m3_s ? { quantity: "room_airflow", subject: r.id } : null) },
+  { key: "sources", title: "sources at peak", width: 92, value: () => null },
 ]); // prettier-ignore
 
 function select(row: LoadRow): void {
@@ -46,7 +46,15 @@ function select(row: LoadRow): void {
 const peaks = computed(() => {
   const id = view.selectedRoom;
   const room = doc.get("room", id);
-  const ids = room ? [room.id, room.level, room.air_system, "building"] : ["building", ...results.rows("group").filter(([, g]) => g.kind === "level" || g.kind === "air_system").map(([key]) => key)];
+  const ids = room
+    ? [room.id, room.level, room.air_system, "building"]
+    : [
+        "building",
+        ...results
+          .rows("group")
+          .filter(([, g]) => g.kind === "level" || g.kind === "air_system")
+          .map(([key]) => key),
+      ];
   return ids.flatMap((key) => rows.value.filter((row) => row.id === key));
 });
 const building = computed(() => results.get("group", "building"));
@@ -57,33 +65,69 @@ const building = computed(() => results.get("group", "building"));
     <div class="head">
       <h1>Loads</h1>
       <span class="switch" role="group" aria-label="Breakdown of">
-        <button v-for="item in ['cooling', 'heating'] as const" :key="item" :aria-pressed="mode === item" @click="mode = item">{{ item[0]!.toUpperCase() + item.slice(1) }}</button>
+        <button
+          v-for="item in ['cooling', 'heating'] as const"
+          :key="item"
+          :aria-pressed="mode === item"
+          @click="mode = item"
+        >
+          {{ item[0]!.toUpperCase() + item.slice(1) }}
+        </button>
       </span>
-      <span class="soft">{{ doc.rows("room").length }} rooms · 12 months × 144 steps searched · sensible, air at its set-point</span>
+      <span class="soft"
+        >{{ doc.rows("room").length }} rooms · 12 months × 144 steps searched · sensible, air at its
+        set-point</span
+      >
     </div>
-    <p v-if="!rows.length" class="empty">No room can be calculated yet. Rooms need a use, a floor area, a height and surfaces with assemblies; Snags (S) lists what is missing.</p>
+    <p v-if="!rows.length" class="empty">
+      No room can be calculated yet. Rooms need a use, a floor area, a height and surfaces with assemblies;
+      Snags (S) lists what is missing.
+    </p>
     <template v-else>
       <div class="grid">
-        <DataGrid label="Loads" :columns="columns" :rows="rows" :selected="view.subject.id" :strong="(row) => !row.isRoom" @select="select">
+        <DataGrid
+          label="Loads"
+          :columns="columns"
+          :rows="rows"
+          :selected="view.subject.id"
+          :strong="(row) => !row.isRoom"
+          @select="select"
+        >
           <template #cell-sources="{ row }">
             <SourceStrip v-if="row.peak" :parts="row.peak.parts_w" :categories="results.categories" />
-            <span v-else class="soft">{{ row.floating ? "not cooled: " : "" }}{{ row.floating ? `air to ${row.floating.text}` : "" }}</span>
+            <span v-else class="soft">{{ row.floating ? `air ${row.floating.text}` : "" }}</span>
           </template>
         </DataGrid>
       </div>
       <div class="under">
         <BreakdownBars v-if="chosen" :row="chosen" :mode="mode" />
         <section class="peaks">
-          <h2>Peaks it belongs to</h2>
+          <h2>
+            Peaks it belongs to <span class="unit">{{ unitOf("load", view.system) }}</span>
+          </h2>
           <table class="plain">
-            <thead><tr><th>of</th><th class="num">cool {{ unitOf("load", view.system) }}</th><th>when</th><th class="num">heat</th></tr></thead>
+            <thead>
+              <tr>
+                <th>of</th>
+                <th class="num">cooling</th>
+                <th>when</th>
+                <th class="num">heating</th>
+              </tr>
+            </thead>
             <tbody>
               <tr v-for="row in peaks" :key="row.id">
-                <td>{{ row.name }}</td><td class="num"><Figure bare :value="row.peak?.sensible_w" quantity="load" /></td><td>{{ when(row) }}</td><td class="num"><Figure bare :value="row.heating_w" quantity="load" /></td>
+                <td>{{ row.name }}</td>
+                <td class="num"><Figure bare :value="row.peak?.sensible_w" quantity="load" /></td>
+                <td>{{ when(row) }}</td>
+                <td class="num"><Figure bare :value="row.heating_w" quantity="load" /></td>
               </tr>
             </tbody>
           </table>
-          <p v-if="building" class="soft">Rooms' own peaks add to <Figure :value="building.sum_of_peaks_w" quantity="load" />; together they reach <Figure :value="building.cooling.sensible_w" quantity="load" />: diversity {{ building.diversity.toFixed(2) }}. Margins are not included.</p>
+          <p v-if="building" class="soft">
+            Rooms' own peaks add to <Figure :value="building.sum_of_peaks_w" quantity="load" />; together they
+            reach <Figure :value="building.cooling.sensible_w" quantity="load" />: diversity
+            {{ building.diversity.toFixed(2) }}. Margins are not included.
+          </p>
         </section>
       </div>
     </template>
@@ -91,7 +135,32 @@ const building = computed(() => results.get("group", "building"));
 </template>
 
 <style scoped>
-.grid { flex: 1.25; min-height: 120px; border-bottom: 2px solid var(--ink); overflow: hidden; }
-.under { flex: 1; min-height: 190px; display: grid; grid-template-columns: minmax(0, 1fr) 268px; } .peaks { border-left: 1px solid var(--line); padding: 8px 12px; overflow: auto; } .peaks td { height: 24px; padding: 1px 6px; }
-.peaks .soft { margin-top: 8px; font-size: 12px; font-family: var(--narrow); }
+.grid {
+  flex: 1.25;
+  min-height: 120px;
+  border-bottom: 2px solid var(--ink);
+  overflow: hidden;
+}
+.under {
+  flex: 1;
+  min-height: 190px;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 296px;
+}
+.peaks {
+  border-left: 1px solid var(--line);
+  padding: 8px 12px;
+  overflow: auto;
+}
+.peaks td,
+.peaks th {
+  height: 24px;
+  padding: 1px 4px;
+  white-space: nowrap;
+}
+.peaks .soft {
+  margin-top: 8px;
+  font-size: 12px;
+  font-family: var(--narrow);
+}
 </style>

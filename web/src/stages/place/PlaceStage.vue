@@ -43,7 +43,13 @@ function column(key: keyof DesignMonth & string, title: string, quantity: string
   return { key, title, quantity, width: 104, value: (row) => row[key], editor: { type: "number", quantity } };
 }
 const columns: Column<DesignMonth>[] = [
-  { key: "month", title: "Month", width: 62, value: (row) => row.month, text: (row) => MONTHS[row.month - 1] ?? "" },
+  {
+    key: "month",
+    title: "Month",
+    width: 62,
+    value: (row) => row.month,
+    text: (row) => MONTHS[row.month - 1] ?? "",
+  },
   column("dry_bulb_c", "Dry-bulb", "temperature"),
   column("wet_bulb_c", "Wet-bulb", "temperature"),
   column("range_k", "Daily range", "temperature_difference"),
@@ -72,7 +78,9 @@ const sun = computed(() =>
   FACES.map(([name, colour]) => ({
     name,
     colour: name === "Roof" ? "var(--ink)" : colour,
-    values: (day.value?.irradiance_w_m2[name] ?? []).map((value) => toShown(value, "irradiance", view.system)),
+    values: (day.value?.irradiance_w_m2[name] ?? []).map((value) =>
+      toShown(value, "irradiance", view.system),
+    ),
     dashed: name === "Roof",
   })),
 );
@@ -84,7 +92,11 @@ const temperature = computed(() => [
   },
 ]);
 const humidity = computed(() => [
-  { name: "relative humidity", colour: "var(--tide)", values: (day.value?.relative_humidity ?? []).map((v) => v * 100) },
+  {
+    name: "relative humidity",
+    colour: "var(--tide)",
+    values: (day.value?.relative_humidity ?? []).map((v) => v * 100),
+  },
 ]);
 const saveMonths = gridSaver<DesignMonth>("design_month", "Design month");
 </script>
@@ -98,7 +110,12 @@ const saveMonths = gridSaver<DesignMonth>("design_month", "Design month");
     <div v-if="site && project" class="body cols">
       <section class="facts">
         <h2>Site</h2>
-        <Field label="Name" :value="site.name" :editor="{ type: 'text' }" :save="fieldSaver('site', () => site!.id, 'name', 'Site name')" />
+        <Field
+          label="Name"
+          :value="site.name"
+          :editor="{ type: 'text' }"
+          :save="fieldSaver('site', () => site!.id, 'name', 'Site name')"
+        />
         <Field
           v-for="[key, label, quantity] in fields"
           :key="key"
@@ -110,15 +127,23 @@ const saveMonths = gridSaver<DesignMonth>("design_month", "Design month");
         <Field
           label="Course of the day"
           :value="project.profile"
-          :editor="{ type: 'choice', choices: [{ value: 'handbook', label: 'handbook profile' }, { value: 'sinusoid', label: 'sinusoid, peak 15:00' }] }"
+          :editor="{
+            type: 'choice',
+            choices: [
+              { value: 'handbook', label: 'handbook profile' },
+              { value: 'sinusoid', label: 'sinusoid, peak 15:00' },
+            ],
+          }"
           :save="fieldSaver('project', () => project!.id, 'profile', 'Course of the day')"
         />
         <p v-if="day" class="soft small">
           Pressure of the standard atmosphere at this elevation:
-          {{ toShown(day.pressure_pa, "air_pressure", view.system).toFixed(2) }} {{ unitOf("air_pressure", view.system) }}.
-          The winter day is flat and without sun.
+          {{ toShown(day.pressure_pa, "air_pressure", view.system).toFixed(2) }}
+          {{ unitOf("air_pressure", view.system) }}. The winter day is flat and without sun.
         </p>
-        <p v-if="site.name === 'Starter site'" class="fault">These are starter values. Enter your own site and conditions.</p>
+        <p v-if="site.name === 'Starter site'" class="fault">
+          These are starter values. Enter your own site and conditions.
+        </p>
       </section>
       <section class="table">
         <h2>Summer design days, one for each month</h2>
@@ -131,18 +156,76 @@ const saveMonths = gridSaver<DesignMonth>("design_month", "Design month");
           @select="view.month = $event.month"
         />
       </section>
-      <section class="path"><SunPath v-if="day" :elevation="day.sun_elevation_deg" :azimuth="day.sun_azimuth_deg" :step="view.step" :month="MONTHS[view.month - 1] ?? ''" /></section>
-      <section class="chart"><LineChart :title="`${MONTHS[view.month - 1]}, dry-bulb`" :unit="unitOf('temperature', view.system)" :series="temperature" /></section>
-      <section class="chart"><LineChart :title="`${MONTHS[view.month - 1]}, relative humidity`" unit="%" :series="humidity" /></section>
-      <section class="chart wide"><LineChart :title="`${MONTHS[view.month - 1]}, sun on`" :unit="unitOf('irradiance', view.system)" :series="sun" zero /></section>
+      <section class="path">
+        <SunPath
+          v-if="day"
+          :elevation="day.sun_elevation_deg"
+          :azimuth="day.sun_azimuth_deg"
+          :step="view.step"
+          :month="MONTHS[view.month - 1] ?? ''"
+        />
+      </section>
+      <section class="chart">
+        <LineChart
+          :title="`${MONTHS[view.month - 1]}, dry-bulb`"
+          :unit="unitOf('temperature', view.system)"
+          :series="temperature"
+        />
+      </section>
+      <section class="chart">
+        <LineChart :title="`${MONTHS[view.month - 1]}, relative humidity`" unit="%" :series="humidity" />
+      </section>
+      <section class="chart wide">
+        <LineChart
+          :title="`${MONTHS[view.month - 1]}, sun on`"
+          :unit="unitOf('irradiance', view.system)"
+          :series="sun"
+          zero
+        />
+      </section>
     </div>
   </div>
 </template>
 
 <style scoped>
-.cols { display: grid; grid-template: minmax(372px, 1.5fr) minmax(190px, 1fr) / 318px minmax(0, 1fr) minmax(0, 1fr) 300px; gap: 12px 22px; }
-.facts { grid-row: 1; } .table { grid-column: 2 / 4; display: flex; flex-direction: column; min-height: 0; } .path { grid-column: 4; }
-.chart { min-height: 0; min-width: 0; } .chart.wide { grid-column: 3 / 5; }
-.small { font-size: 12px; margin-top: 8px; }
-@media (max-width: 1099px) { .cols { display: block; } .cols section { height: 320px; margin-bottom: 18px; } .cols .facts { height: auto; } }
+.cols {
+  display: grid;
+  grid-template: minmax(372px, 1.5fr) minmax(190px, 1fr) / 318px minmax(0, 1fr) minmax(0, 1fr) 300px;
+  gap: 12px 22px;
+}
+.facts {
+  grid-row: 1;
+}
+.table {
+  grid-column: 2 / 4;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.path {
+  grid-column: 4;
+}
+.chart {
+  min-height: 0;
+  min-width: 0;
+}
+.chart.wide {
+  grid-column: 3 / 5;
+}
+.small {
+  font-size: 12px;
+  margin-top: 8px;
+}
+@media (max-width: 1099px) {
+  .cols {
+    display: block;
+  }
+  .cols section {
+    height: 320px;
+    margin-bottom: 18px;
+  }
+  .cols .facts {
+    height: auto;
+  }
+}
 </style>

@@ -12,8 +12,20 @@ const props = defineProps<{ room: Room }>();
 const doc = useDocument();
 const chosen = ref("");
 const chosenOpening = ref("");
-const ROLES = { outer_wall: "outer wall", roof: "roof", ground_floor: "ground floor", inner_wall: "inner wall", inner_floor: "inner floor, ceiling" };
-const BOUNDARIES = { outdoors: "outdoors", ground: "ground", adiabatic: "same as here", difference: "temperature difference", fixed: "fixed temperature" };
+const ROLES = {
+  outer_wall: "outer wall",
+  roof: "roof",
+  ground_floor: "ground floor",
+  inner_wall: "inner wall",
+  inner_floor: "inner floor, ceiling",
+};
+const BOUNDARIES = {
+  outdoors: "outdoors",
+  ground: "ground",
+  adiabatic: "same as here",
+  difference: "temperature difference",
+  fixed: "fixed temperature",
+};
 
 function list(labels: Record<string, string>) {
   return Object.entries(labels).map(([value, label]) => ({ value, label }));
@@ -27,7 +39,9 @@ const openings = computed(() => {
 const surface = computed(() => surfaces.value.find((row) => row.id === chosen.value));
 
 function openingArea(surfaceId: string): number {
-  return openings.value.filter((row) => row.surface === surfaceId).reduce((sum, row) => sum + row.count * row.width_m * row.height_m, 0);
+  return openings.value
+    .filter((row) => row.surface === surfaceId)
+    .reduce((sum, row) => sum + row.count * row.width_m * row.height_m, 0);
 }
 
 const surfaceColumns = computed<Column<Surface>[]>(() => [
@@ -71,7 +85,15 @@ async function addSurface(role: keyof typeof ROLES): Promise<void> {
   const flat = role === "roof" ? 0 : role === "ground_floor" || role === "inner_floor" ? 180 : 90;
   const boundary = role === "ground_floor" ? "ground" : role.startsWith("inner") ? "adiabatic" : "outdoors";
   const area_m2 = flat === 90 ? 10 : (props.room.floor_area_m2 ?? 10);
-  const fields = { room: props.room.id, name: ROLES[role][0]!.toUpperCase() + ROLES[role].slice(1), role, boundary, area_m2, tilt_deg: flat, azimuth_deg: flat === 90 ? 180 : 0 };
+  const fields = {
+    room: props.room.id,
+    name: ROLES[role][0]!.toUpperCase() + ROLES[role].slice(1),
+    role,
+    boundary,
+    area_m2,
+    tilt_deg: flat,
+    azimuth_deg: flat === 90 ? 180 : 0,
+  };
   if (await doc.attempt("New surface", [{ op: "create", kind: "surface", id, fields }])) chosen.value = id;
 }
 
@@ -80,7 +102,8 @@ async function addOpening(): Promise<void> {
   if (!target) return;
   const id = newId();
   const fields = { surface: target.id, name: "Window", count: 1, width_m: 1.2, height_m: 1.4 };
-  if (await doc.attempt("New opening", [{ op: "create", kind: "opening", id, fields }])) chosenOpening.value = id;
+  if (await doc.attempt("New opening", [{ op: "create", kind: "opening", id, fields }]))
+    chosenOpening.value = id;
 }
 
 async function remove(kind: "surface" | "opening", id: string): Promise<void> {
@@ -95,18 +118,52 @@ const saveOpenings = gridSaver<Opening>("opening", "Opening");
   <section class="box" :aria-label="`Surfaces and openings of ${room.number} ${room.name}`">
     <div class="bar">
       <h2>{{ room.number }} {{ room.name }}</h2>
-      <label class="soft">add <select aria-label="Add a surface" value="" @change="addSurface(($event.target as HTMLSelectElement).value as keyof typeof ROLES), (($event.target as HTMLSelectElement).value = '')">
-        <option value="" disabled>surface …</option>
-        <option v-for="(label, role) in ROLES" :key="role" :value="role">{{ label }}</option>
-      </select></label>
+      <label class="soft"
+        >add
+        <select
+          aria-label="Add a surface"
+          value=""
+          @change="
+            (addSurface(($event.target as HTMLSelectElement).value as keyof typeof ROLES),
+            (($event.target as HTMLSelectElement).value = ''))
+          "
+        >
+          <option value="" disabled>surface …</option>
+          <option v-for="(label, role) in ROLES" :key="role" :value="role">{{ label }}</option>
+        </select></label
+      >
       <button class="act" :disabled="!surface" @click="remove('surface', chosen)">Remove surface</button>
       <button class="act" :disabled="!surfaces.length" @click="addOpening">Add opening</button>
-      <button class="act" :disabled="!openings.some((row) => row.id === chosenOpening)" @click="remove('opening', chosenOpening)">Remove opening</button>
+      <button
+        class="act"
+        :disabled="!openings.some((row) => row.id === chosenOpening)"
+        @click="remove('opening', chosenOpening)"
+      >
+        Remove opening
+      </button>
     </div>
     <div class="cols">
       <div class="grids">
-        <div class="one"><DataGrid label="Surfaces" :columns="surfaceColumns" :rows="surfaces" :selected="chosen" :save="saveSurfaces" @select="chosen = $event.id" /></div>
-        <div class="one small"><DataGrid label="Openings" :columns="openingColumns" :rows="openings" :selected="chosenOpening" :save="saveOpenings" @select="chosenOpening = $event.id" /></div>
+        <div class="one">
+          <DataGrid
+            label="Surfaces"
+            :columns="surfaceColumns"
+            :rows="surfaces"
+            :selected="chosen"
+            :save="saveSurfaces"
+            @select="chosen = $event.id"
+          />
+        </div>
+        <div class="one small">
+          <DataGrid
+            label="Openings"
+            :columns="openingColumns"
+            :rows="openings"
+            :selected="chosenOpening"
+            :save="saveOpenings"
+            @select="chosenOpening = $event.id"
+          />
+        </div>
       </div>
       <CompassRose :surfaces="surfaces" :openings="openings" :chosen="chosen" @choose="chosen = $event" />
     </div>
@@ -114,9 +171,50 @@ const saveOpenings = gridSaver<Opening>("opening", "Opening");
 </template>
 
 <style scoped>
-.box { display: flex; flex-direction: column; } .bar { display: flex; gap: 10px; align-items: center; padding: 6px 14px; flex-wrap: wrap; } .bar h2 { margin: 0; flex: 1; }
-.bar select { border: 1px solid var(--line); background: var(--field); padding: 2px 4px; }
-.cols { flex: 1; display: grid; grid-template-columns: minmax(0, 1fr) 190px; min-height: 0; } .grids { display: flex; flex-direction: column; min-height: 0; min-width: 0; }
-.one { flex: 3; min-height: 60px; border-top: 1px solid var(--line); overflow: hidden; } .one.small { flex: 2; }
-@media (max-width: 1099px) { .cols { grid-template-columns: 1fr; } }
+.box {
+  display: flex;
+  flex-direction: column;
+}
+.bar {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 6px 14px;
+  flex-wrap: wrap;
+}
+.bar h2 {
+  margin: 0;
+  flex: 1;
+}
+.bar select {
+  border: 1px solid var(--line);
+  background: var(--field);
+  padding: 2px 4px;
+}
+.cols {
+  flex: 1;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 190px;
+  min-height: 0;
+}
+.grids {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  min-width: 0;
+}
+.one {
+  flex: 3;
+  min-height: 60px;
+  border-top: 1px solid var(--line);
+  overflow: hidden;
+}
+.one.small {
+  flex: 2;
+}
+@media (max-width: 1099px) {
+  .cols {
+    grid-template-columns: 1fr;
+  }
+}
 </style>

@@ -37,24 +37,37 @@ async function add(copy: boolean): Promise<void> {
     use: doc.rows("use")[0]?.id ?? null,
     name: "New room",
   };
-  const fields: Record<string, unknown> = copy && from ? { ...from, name: `${from.name}, copy`, outline_m: null } : plain;
+  const fields: Record<string, unknown> =
+    copy && from ? { ...from, name: `${from.name}, copy`, outline_m: null } : plain;
   delete fields["id"];
   const changes: Change[] = [{ op: "create", kind: "room", id, fields: { ...fields, number: nextNumber() } }];
   if (copy && from) changes.push(...copiedFaces(from.id, id));
   if (await doc.attempt(copy ? "Room copied" : "New room", changes)) view.selectRoom(id);
 }
 
+function withoutId<T extends { id: string }>(row: T): Record<string, unknown> {
+  const fields: Record<string, unknown> = { ...row };
+  delete fields["id"];
+  return fields;
+}
+
 /** Surfaces and openings of a room, once more for another. */
 function copiedFaces(from: string, to: string): Change[] {
-  return doc.rows("surface").filter((row) => row.room === from).flatMap((surface) => {
-    const id = newId();
-    const { id: _own, ...fields } = surface;
-    const openings = doc.rows("opening").filter((row) => row.surface === surface.id).map((opening): Change => {
-      const { id: _opening, ...rest } = opening;
-      return { op: "create", kind: "opening", id: newId(), fields: { ...rest, surface: id } };
+  return doc
+    .rows("surface")
+    .filter((row) => row.room === from)
+    .flatMap((surface) => {
+      const id = newId();
+      const fields = withoutId(surface);
+      const openings = doc
+        .rows("opening")
+        .filter((row) => row.surface === surface.id)
+        .map((opening): Change => {
+          const rest = withoutId(opening);
+          return { op: "create", kind: "opening", id: newId(), fields: { ...rest, surface: id } };
+        });
+      return [{ op: "create", kind: "surface", id, fields: { ...fields, room: to } } as Change, ...openings];
     });
-    return [{ op: "create", kind: "surface", id, fields: { ...fields, room: to } } as Change, ...openings];
-  });
 }
 
 async function remove(): Promise<void> {
@@ -70,7 +83,9 @@ async function remove(): Promise<void> {
     <div class="head">
       <h1>Rooms</h1>
       <span class="switch" role="group" aria-label="Columns">
-        <button v-for="(title, key) in SETS" :key="key" :aria-pressed="set === key" @click="set = key">{{ title }}</button>
+        <button v-for="(title, key) in SETS" :key="key" :aria-pressed="set === key" @click="set = key">
+          {{ title }}
+        </button>
       </span>
       <span class="grow" />
       <button class="act" @click="add(false)">Add room</button>
@@ -78,14 +93,37 @@ async function remove(): Promise<void> {
       <button class="act" :disabled="!room" @click="remove">Delete</button>
     </div>
     <div class="sheet">
-      <DataGrid v-if="rows.length" label="Rooms" :columns="columns" :rows="rows" :selected="view.selectedRoom" :save="save" @select="view.selectRoom($event.id)" />
-      <p v-else class="empty">No rooms yet. Add room makes the first; type its area, height and use in the sheet, then its walls and windows below.</p>
+      <DataGrid
+        v-if="rows.length"
+        label="Rooms"
+        :columns="columns"
+        :rows="rows"
+        :selected="view.selectedRoom"
+        :save="save"
+        @select="view.selectRoom($event.id)"
+      />
+      <p v-else class="empty">
+        No rooms yet. Add room makes the first; type its area, height and use in the sheet, then its walls and
+        windows below.
+      </p>
     </div>
     <RoomFaces v-if="room" :key="room.id" :room="room" class="faces" />
-    <p v-else class="empty faces">Choose a room to see its surfaces and openings. Values in italics are inherited from its use or level; type over them to give the room its own, Delete steps back.</p>
+    <p v-else class="empty faces">
+      Choose a room to see its surfaces and openings. Values in italics are inherited from its use or level;
+      type over them to give the room its own, Delete steps back.
+    </p>
   </div>
 </template>
 
 <style scoped>
-.sheet { flex: 1 1 46%; min-height: 150px; border-bottom: 2px solid var(--ink); overflow: hidden; } .faces { flex: 1 1 54%; min-height: 0; }
+.sheet {
+  flex: 1 1 46%;
+  min-height: 150px;
+  border-bottom: 2px solid var(--ink);
+  overflow: hidden;
+}
+.faces {
+  flex: 1 1 54%;
+  min-height: 0;
+}
 </style>

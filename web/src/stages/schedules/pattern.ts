@@ -67,11 +67,15 @@ function minuteOf(text: string): number {
 export function fromLine(line: string): Steps {
   const steps: Steps = [];
   let from = 0;
-  for (const part of line.split(/[·;]/).map((piece) => piece.trim()).filter(Boolean)) {
+  for (const part of line
+    .split(/[·;]/)
+    .map((piece) => piece.trim())
+    .filter(Boolean)) {
     const match = part.match(/^([\d:]+)\s*[–-]\s*([\d:]+)\s+(\S+)$/);
     if (!match) throw new Error(`“${part}” should read like 07–18 100.`);
     const [, start, end, figure] = match as unknown as [string, string, string, string];
-    if (minuteOf(start) !== from) throw new Error(`${start} should be ${clock(from)}: no gaps and no overlaps.`);
+    if (minuteOf(start) !== from)
+      throw new Error(`${start} should be ${clock(from)}: no gaps and no overlaps.`);
     const until = minuteOf(end);
     if (until <= from) throw new Error(`${end} does not come after ${start}.`);
     const value = Number(figure.replace(",", ".")) / 100;

@@ -6,7 +6,7 @@ import Figure from "@/parts/Figure.vue";
 import LineChart from "@/parts/LineChart.vue";
 import { choicesOf, fieldSaver } from "@/parts/saving";
 import type { GroupResult } from "@/results/types";
-import { toShown, unitOf } from "@/units/units";
+import { counted, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed } from "vue";
 import { gainCourses } from "./gains";
@@ -53,9 +53,13 @@ const courses = computed(() => {
   <div class="page">
     <div class="head">
       <h1>{{ use.name }}</h1>
-      <span class="soft">{{ rooms.length }} rooms<template v-if="result">, cooling together
-        <Figure :value="result.cooling.sensible_w" :prior="before?.cooling.sensible_w" quantity="load" />, heating
-        <Figure :value="result.heating_w" :prior="before?.heating_w" quantity="load" /></template></span>
+      <span class="soft"
+        >{{ counted(rooms.length, "room")
+        }}<template v-if="result"
+          >, cooling together
+          <Figure :value="result.cooling.sensible_w" :prior="before?.cooling.sensible_w" quantity="load" />,
+          heating <Figure :value="result.heating_w" :prior="before?.heating_w" quantity="load" /></template
+      ></span>
       <span class="grow" /><button class="act" @click="emit('remove')">Delete</button>
     </div>
     <div class="body two">
@@ -63,22 +67,72 @@ const courses = computed(() => {
         <Field label="Name" :value="use.name" :editor="{ type: 'text' }" :save="save('name', 'name')" />
         <div v-for="sentence in SENTENCES" :key="sentence.title" class="block">
           <h2>{{ sentence.title }}</h2>
-          <Field v-for="[key, label, quantity] in sentence.lines" :key="key" :label="label" :value="use[key]" :editor="{ type: 'number', quantity }" :save="save(key, label)" />
-          <Field v-if="sentence.schedule" label="present as" :value="use[sentence.schedule]" :editor="{ type: 'choice', choices: schedules, clearable: true }" :save="save(sentence.schedule, 'schedule')" />
-          <p v-if="sentence.schedule && !use[sentence.schedule]" class="soft">Without a schedule they are there all day.</p>
+          <Field
+            v-for="[key, label, quantity] in sentence.lines"
+            :key="key"
+            :label="label"
+            :value="use[key]"
+            :editor="{ type: 'number', quantity }"
+            :save="save(key, label)"
+          />
+          <Field
+            v-if="sentence.schedule"
+            label="present as"
+            :value="use[sentence.schedule]"
+            :editor="{ type: 'choice', choices: schedules, clearable: true }"
+            :save="save(sentence.schedule, 'schedule')"
+          />
+          <p v-if="sentence.schedule && !use[sentence.schedule]" class="soft">
+            Without a schedule they are there all day.
+          </p>
         </div>
         <div class="block">
           <h2>Set-points, air temperature</h2>
-          <Field label="Heated" :value="use.heated" :editor="{ type: 'yesno' }" :save="save('heated', 'heated')" />
-          <Field label="Heated to" :value="use.heating_setpoint_c" :editor="{ type: 'number', quantity: 'temperature' }" :save="save('heating_setpoint_c', 'heating set-point')" />
-          <Field label="Cooled" :value="use.cooled" :editor="{ type: 'yesno' }" :save="save('cooled', 'cooled')" />
-          <Field label="Cooled to" :value="use.cooling_setpoint_c" :editor="{ type: 'number', quantity: 'temperature' }" :save="save('cooling_setpoint_c', 'cooling set-point')" />
-          <p v-if="!use.cooled" class="soft">Not cooled: the air floats; the figure is only the reference that neighbours' temperature differences count from.</p>
+          <Field
+            label="Heated"
+            :value="use.heated"
+            :editor="{ type: 'yesno' }"
+            :save="save('heated', 'heated')"
+          />
+          <Field
+            label="Heated to"
+            :value="use.heating_setpoint_c"
+            :editor="{ type: 'number', quantity: 'temperature' }"
+            :save="save('heating_setpoint_c', 'heating set-point')"
+          />
+          <Field
+            label="Cooled"
+            :value="use.cooled"
+            :editor="{ type: 'yesno' }"
+            :save="save('cooled', 'cooled')"
+          />
+          <Field
+            label="Cooled to"
+            :value="use.cooling_setpoint_c"
+            :editor="{ type: 'number', quantity: 'temperature' }"
+            :save="save('cooling_setpoint_c', 'cooling set-point')"
+          />
+          <p v-if="!use.cooled" class="soft">
+            Not cooled: the air floats; the figure is only the reference that neighbours' temperature
+            differences count from.
+          </p>
         </div>
-        <Field label="Source of the values" :value="use.source" :editor="{ type: 'text', clearable: true }" :save="(value) => save('source', 'source')(value ?? '')" />
+        <Field
+          label="Source of the values"
+          :value="use.source"
+          :editor="{ type: 'text', clearable: true }"
+          :save="(value) => save('source', 'source')(value ?? '')"
+        />
       </section>
       <section>
-        <div class="chart"><LineChart title="Sensible heat to the room on a weekday" :unit="unitOf('power_per_area', view.system)" :series="courses" zero /></div>
+        <div class="chart">
+          <LineChart
+            title="Sensible heat to the room on a weekday"
+            :unit="unitOf('power_per_area', view.system)"
+            :series="courses"
+            zero
+          />
+        </div>
         <h2>Rooms of this use</h2>
         <p class="soft">{{ rooms.map((room) => `${room.number} ${room.name}`).join(" · ") || "none yet" }}</p>
       </section>
@@ -87,6 +141,17 @@ const courses = computed(() => {
 </template>
 
 <style scoped>
-.two { display: grid; grid-template-columns: 360px minmax(0, 1fr); gap: 32px; } .block { border-top: 1px solid var(--hair); padding: 7px 0; }
-.chart { height: 280px; margin-bottom: 16px; }
+.two {
+  display: grid;
+  grid-template-columns: 360px minmax(0, 1fr);
+  gap: 32px;
+}
+.block {
+  border-top: 1px solid var(--hair);
+  padding: 7px 0;
+}
+.chart {
+  height: 280px;
+  margin-bottom: 16px;
+}
 </style>

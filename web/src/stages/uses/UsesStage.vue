@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { newId, useDocument } from "@/document/store";
 import { useResults } from "@/results/store";
+import { counted } from "@/units/units";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import UsePage from "./UsePage.vue";
@@ -31,7 +32,8 @@ async function add(copy: boolean): Promise<void> {
   const always = doc.rows("schedule")[0]?.id ?? null;
   const from = use.value;
   const schedules = { people_schedule: always, lights_schedule: always, equipment_schedule: always };
-  const fields: Record<string, unknown> = copy && from ? { ...from, name: `${from.name}, copy` } : { name: "New use", ...schedules };
+  const fields: Record<string, unknown> =
+    copy && from ? { ...from, name: `${from.name}, copy` } : { name: "New use", ...schedules };
   delete fields["id"];
   if (await doc.attempt("New use", [{ op: "create", kind: "use", id: made, fields }])) id.value = made;
 }
@@ -45,13 +47,32 @@ async function remove(): Promise<void> {
 <template>
   <div class="split">
     <nav class="list" aria-label="Uses">
-      <button v-for="row in uses" :key="row.id" class="item" :class="{ on: row.id === use?.id }" @click="id = row.id">
-        {{ row.name }}<span class="soft">{{ counts.get(row.id) ?? 0 }} rooms</span>
+      <button
+        v-for="row in uses"
+        :key="row.id"
+        class="item"
+        :class="{ on: row.id === use?.id }"
+        @click="id = row.id"
+      >
+        {{ row.name }}<span class="soft">{{ counted(counts.get(row.id) ?? 0, "room") }}</span>
       </button>
-      <p class="add"><button class="link" @click="add(false)">+ use</button><button v-if="use" class="link" @click="add(true)">+ copy of this</button></p>
+      <p class="add">
+        <button class="link" @click="add(false)">+ use</button
+        ><button v-if="use" class="link" @click="add(true)">+ copy of this</button>
+      </p>
     </nav>
-    <UsePage v-if="use" :key="use.id" :use="use" :result="results.get('group', use.id)" :before="results.prior('group', use.id)" @remove="remove" />
-    <p v-else class="empty">A use says how a kind of room is used: people, lights, equipment, air, set-points. Rooms take it over and may differ. Add the first at the left.</p>
+    <UsePage
+      v-if="use"
+      :key="use.id"
+      :use="use"
+      :result="results.get('group', use.id)"
+      :before="results.prior('group', use.id)"
+      @remove="remove"
+    />
+    <p v-else class="empty">
+      A use says how a kind of room is used: people, lights, equipment, air, set-points. Rooms take it over
+      and may differ. Add the first at the left.
+    </p>
   </div>
 </template>
 

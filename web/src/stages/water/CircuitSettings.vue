@@ -15,8 +15,23 @@ const FIELDS: [Key, string, string][] = [
 
 <template>
   <div class="body" style="max-width: 400px">
-    <Field label="Name" :value="circuit.name" :editor="{ type: 'text' }" :save="fieldSaver('circuit', () => props.circuit.id, 'name', 'Circuit name')" />
-    <Field v-for="[key, label, quantity] in FIELDS" :key="key" :label="label" :value="circuit[key]" :editor="{ type: 'number', quantity }" :save="fieldSaver('circuit', () => props.circuit.id, key, label)" />
-    <p class="soft">Steel pipes, EN 10255 medium series. The pump's head is calculated from the index run; a section stands for flow and return together. The duties of all ends are added without diversity.</p>
+    <Field
+      label="Name"
+      :value="circuit.name"
+      :editor="{ type: 'text' }"
+      :save="fieldSaver('circuit', () => props.circuit.id, 'name', 'Circuit name')"
+    />
+    <Field
+      v-for="[key, label, quantity] in FIELDS"
+      :key="key"
+      :label="label"
+      :value="circuit[key]"
+      :editor="{ type: 'number', quantity }"
+      :save="fieldSaver('circuit', () => props.circuit.id, key, label)"
+    />
+    <p class="soft">
+      Steel pipes, EN 10255 medium series. The pump's head is calculated from the index run; a section stands
+      for flow and return together. The duties of all ends are added without diversity.
+    </p>
   </div>
 </template>

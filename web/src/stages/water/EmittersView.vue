@@ -12,8 +12,16 @@ const doc = useDocument();
 const results = useResults();
 const view = useView();
 const rows = computed(() => {
-  const ends = new Set(doc.rows("pipe_section").filter((row) => row.circuit === props.circuit.id).map((row) => row.room));
-  return doc.rows("room").filter((room) => ends.has(room.id)).sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true }));
+  const ends = new Set(
+    doc
+      .rows("pipe_section")
+      .filter((row) => row.circuit === props.circuit.id)
+      .map((row) => row.room),
+  );
+  return doc
+    .rows("room")
+    .filter((room) => ends.has(room.id))
+    .sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true }));
 });
 const columns: Column<Room>[] = [
   { key: "number", title: "No.", width: 60, value: (r) => r.number },
@@ -27,7 +35,18 @@ const columns: Column<Room>[] = [
 
 <template>
   <div style="flex: 1; min-height: 0; display: flex; flex-direction: column">
-    <p class="soft" style="padding: 8px 14px; margin: 0">Duty: the room's heating load, and warming supply air that comes below the set-point. Rating by EN 442-2:2014, n 1.30, logarithmic mean for rating and operation alike.</p>
-    <div style="flex: 1; min-height: 0"><DataGrid label="Emitters" :columns="columns" :rows="rows" :selected="view.selectedRoom" @select="view.selectRoom($event.id)" /></div>
+    <p class="soft" style="padding: 8px 14px; margin: 0">
+      Duty: the room's heating load, and warming supply air that comes below the set-point. Rating by EN
+      442-2:2014, n 1.30, logarithmic mean for rating and operation alike.
+    </p>
+    <div style="flex: 1; min-height: 0">
+      <DataGrid
+        label="Emitters"
+        :columns="columns"
+        :rows="rows"
+        :selected="view.selectedRoom"
+        @select="view.selectRoom($event.id)"
+      />
+    </div>
   </div>
 </template>

@@ -7,15 +7,56 @@ defineProps<{ id: string; result: CircuitResult; before: CircuitResult | undefin
 
 <template>
   <dl>
-    <div><dt>duty</dt><dd><Figure :value="result.duty_w" :prior="before?.duty_w" quantity="load" /></dd></div>
-    <div><dt>pump flow</dt><dd><Figure :value="result.pump.flow_m3_s" :prior="before?.pump.flow_m3_s" quantity="water_flow" /></dd></div>
-    <div><dt>pump head</dt><dd data-test="pump-head"><Figure :value="result.pump.head_pa" :prior="before?.pump.head_pa" quantity="head" :explain="{ quantity: 'pump_head', subject: id }" /></dd></div>
-    <div><dt>at the shaft</dt><dd><Figure :value="result.pump.shaft_w" quantity="power" /></dd></div>
-    <div><dt>motor, next size</dt><dd><Figure :value="result.pump.motor_w" quantity="electric_power" /></dd></div>
-    <div><dt>water in the pipes</dt><dd><Figure :value="result.water_content_m3" quantity="volume" /></dd></div>
+    <div>
+      <dt>duty</dt>
+      <dd><Figure :value="result.duty_w" :prior="before?.duty_w" quantity="load" /></dd>
+    </div>
+    <div>
+      <dt>pump flow</dt>
+      <dd><Figure :value="result.pump.flow_m3_s" :prior="before?.pump.flow_m3_s" quantity="water_flow" /></dd>
+    </div>
+    <div>
+      <dt>pump head</dt>
+      <dd data-test="pump-head">
+        <Figure
+          :value="result.pump.head_pa"
+          :prior="before?.pump.head_pa"
+          quantity="head"
+          :explain="{ quantity: 'pump_head', subject: id }"
+        />
+      </dd>
+    </div>
+    <div>
+      <dt>at the shaft</dt>
+      <dd><Figure :value="result.pump.shaft_w" quantity="power" /></dd>
+    </div>
+    <div>
+      <dt>motor, next size</dt>
+      <dd><Figure :value="result.pump.motor_w" quantity="electric_power" /></dd>
+    </div>
+    <div>
+      <dt>water in the pipes</dt>
+      <dd><Figure :value="result.water_content_m3" quantity="volume" /></dd>
+    </div>
   </dl>
 </template>
 
 <style scoped>
-dl { display: flex; flex-wrap: wrap; gap: 4px 26px; margin: 0; padding: 8px 14px; border-bottom: 1px solid var(--line); font-family: var(--narrow); } dt { color: var(--soft); font-size: 12px; } dd { margin: 0; font-size: 16px; }
+dl {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 26px;
+  margin: 0;
+  padding: 8px 14px;
+  border-bottom: 1px solid var(--line);
+  font-family: var(--narrow);
+}
+dt {
+  color: var(--soft);
+  font-size: 12px;
+}
+dd {
+  margin: 0;
+  font-size: 16px;
+}
 </style>

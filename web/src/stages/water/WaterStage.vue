@@ -3,7 +3,7 @@ import { newId, useDocument } from "@/document/store";
 import Figure from "@/parts/Figure.vue";
 import { useResults } from "@/results/store";
 import { useView } from "@/view/store";
-import { computed, ref } from "vue";
+import { computed, ref, watch } from "vue";
 import CircuitSettings from "./CircuitSettings.vue";
 import EmittersView from "./EmittersView.vue";
 import PipesView from "./PipesView.vue";
@@ -17,48 +17,89 @@ const circuits = computed(() => doc.rows("circuit").sort((a, b) => b.kind.locale
 const circuit = computed(() => doc.get("circuit", view.circuit) ?? circuits.value[0]);
 const result = computed(() => results.get("circuit", circuit.value?.id));
 
+watch(
+  () => circuit.value?.id,
+  (id) => {
+    if (id && results.get("circuit", id)) view.working = { quantity: "pump_head", subject: id };
+  },
+  { immediate: true },
+);
+
 async function add(kind: "heating" | "chilled"): Promise<void> {
   const id = newId();
-  const fields = kind === "heating" ? { name: "Heating", kind, flow_c: 55, return_c: 45 } : { name: "Chilled water", kind, flow_c: 7, return_c: 13 };
+  const fields =
+    kind === "heating"
+      ? { name: "Heating", kind, flow_c: 55, return_c: 45 }
+      : { name: "Chilled water", kind, flow_c: 7, return_c: 13 };
   if (await doc.attempt("New circuit", [{ op: "create", kind: "circuit", id, fields }])) view.circuit = id;
 }
 
 async function remove(): Promise<void> {
   if (!circuit.value) return;
-  if (await doc.attempt("Circuit deleted", [{ op: "delete", kind: "circuit", id: circuit.value.id }])) view.circuit = "";
+  if (await doc.attempt("Circuit deleted", [{ op: "delete", kind: "circuit", id: circuit.value.id }]))
+    view.circuit = "";
 }
 </script>
 
 <template>
   <div class="split">
     <nav class="list" aria-label="Water circuits">
-      <button v-for="row in circuits" :key="row.id" class="item" :class="{ on: row.id === circuit?.id }" @click="view.circuit = row.id">
-        {{ row.name }}<span class="soft"><Figure :value="results.get('circuit', row.id)?.duty_w" quantity="load" /></span>
+      <button
+        v-for="row in circuits"
+        :key="row.id"
+        class="item"
+        :class="{ on: row.id === circuit?.id }"
+        @click="view.circuit = row.id"
+      >
+        {{ row.name
+        }}<span class="soft"><Figure :value="results.get('circuit', row.id)?.duty_w" quantity="load" /></span>
       </button>
-      <p class="add"><button class="link" @click="add('heating')">+ heating</button><button class="link" @click="add('chilled')">+ chilled</button></p>
+      <p class="add">
+        <button class="link" @click="add('heating')">+ heating</button
+        ><button class="link" @click="add('chilled')">+ chilled</button>
+      </p>
     </nav>
     <div v-if="circuit" class="page">
       <div class="head">
         <h1>{{ circuit.name }}</h1>
-        <span class="soft">two pipes, <Figure :value="circuit.flow_c" quantity="temperature" /> / <Figure :value="circuit.return_c" quantity="temperature" /></span>
+        <span class="soft"
+          >two pipes, <Figure :value="circuit.flow_c" quantity="temperature" /> /
+          <Figure :value="circuit.return_c" quantity="temperature"
+        /></span>
         <span class="grow" />
         <span class="switch" role="group" aria-label="View">
           <button :aria-pressed="tab === 'pipes'" @click="tab = 'pipes'">Pipes</button>
-          <button v-if="circuit.kind === 'heating'" :aria-pressed="tab === 'emitters'" @click="tab = 'emitters'">Emitters</button>
+          <button
+            v-if="circuit.kind === 'heating'"
+            :aria-pressed="tab === 'emitters'"
+            @click="tab = 'emitters'"
+          >
+            Emitters
+          </button>
           <button :aria-pressed="tab === 'settings'" @click="tab = 'settings'">Settings</button>
         </span>
         <button class="act" @click="remove">Delete</button>
       </div>
-      <PumpFigures v-if="result" :id="circuit.id" :result="result" :before="results.prior('circuit', circuit.id)" />
+      <PumpFigures
+        v-if="result"
+        :id="circuit.id"
+        :result="result"
+        :before="results.prior('circuit', circuit.id)"
+      />
       <PipesView v-if="tab === 'pipes'" :key="circuit.id" :circuit="circuit" />
       <EmittersView v-else-if="tab === 'emitters' && circuit.kind === 'heating'" :circuit="circuit" />
       <CircuitSettings v-else :circuit="circuit" />
     </div>
-    <p v-else class="empty">No water circuit yet. A heating circuit feeds radiators and heating coils, a chilled one the cooling coils. Add one at the left.</p>
+    <p v-else class="empty">
+      No water circuit yet. A heating circuit feeds radiators and heating coils, a chilled one the cooling
+      coils. Add one at the left.
+    </p>
   </div>
 </template>
 
 <style scoped src="../list.css"></style>
 <style scoped>
-.split { grid-template-columns: 190px minmax(0, 1fr); }
+.split {
+  grid-template-columns: 190px minmax(0, 1fr);
+}
 </style>

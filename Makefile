@@ -1,0 +1,80 @@
+# Pendrum: `make demo` installs and serves the demo, `make test` installs and runs every check.
+PY := .venv/bin/python
+MANAGE := $(PY) server/manage.py
+BIND ?= 127.0.0.1:8734
+CHROMIUM := /usr/bin/chromium
+WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/vite.config.ts web/package-lock.json
+
+.PHONY: demo test check format lint types contracts generated-check generated unit browser build serve bench
+
+demo: .venv/.run web/dist/.built
+	@PENDRUM_DEMO=1 $(MANAGE) migrate -v0
+	@PENDRUM_DEMO=1 $(MANAGE) load_demo
+	@echo "Pendrum with the demo: http://$(BIND)/  (Ctrl+C ends it)"
+	@cd server && PENDRUM_DEMO=1 PENDRUM_BIND=$(BIND) PYTHONPATH=..:. ../.venv/bin/gunicorn --log-level warning -c config/gunicorn_settings.py config.wsgi
+
+test: check browser
+
+check: format lint types contracts generated-check unit
+
+.venv/bin/python:
+	python3.11 -m venv .venv || python3 -m venv .venv
+
+.venv/.run: requirements.lock core/pyproject.toml | .venv/bin/python
+	$(PY) -m pip install -q --disable-pip-version-check -r requirements.lock
+	$(PY) -m pip install -q --disable-pip-version-check --no-deps -e core
+	@touch $@
+
+.venv/.dev: requirements-dev.lock .venv/.run
+	$(PY) -m pip install -q --disable-pip-version-check -r requirements-dev.lock
+	@touch $@
+
+web/node_modules/.installed: web/package-lock.json
+	cd web && npm ci --no-audit --no-fund --loglevel=error
+	@touch $@
+
+web/dist/.built: web/node_modules/.installed $(WEB_SOURCES)
+	cd web && npm run -s build
+	@touch $@
+
+build: web/dist/.built
+
+# What a machine needs for the browser tests, where it is not there.
+$(CHROMIUM):
+	@if command -v apt-get >/dev/null; then \
+	  S=; [ "$$(id -u)" = 0 ] || S=sudo; \
+	  $$S apt-get update -qq && $$S apt-get install -yqq --no-install-recommends chromium; \
+	else echo "Install Chromium at $(CHROMIUM)." && exit 1; fi
+
+format: .venv/.dev web/node_modules/.installed
+	.venv/bin/ruff format --check .
+	cd web && npm run -s format
+
+lint: .venv/.dev web/node_modules/.installed
+	.venv/bin/ruff check .
+	cd web && npm run -s lint
+
+types: .venv/.dev web/node_modules/.installed
+	.venv/bin/mypy
+	cd web && npm run -s types
+
+contracts: .venv/.dev
+	PYTHONPATH=server:core .venv/bin/lint-imports
+
+generated: .venv/.dev web/node_modules/.installed
+	$(MANAGE) write_generated
+	cd web && npm run -s api
+
+generated-check: .venv/.dev web/node_modules/.installed
+	$(MANAGE) write_generated --check
+	$(MANAGE) makemigrations --check --dry-run -v0
+	cd web && npx openapi-typescript ../server/openapi.json -o /tmp/pendrum-schema.d.ts >/dev/null && cmp /tmp/pendrum-schema.d.ts src/api/schema.d.ts
+
+unit: .venv/.dev web/node_modules/.installed
+	$(MANAGE) test core server docs
+
+browser: .venv/.dev web/dist/.built $(CHROMIUM)
+	DJANGO_ALLOW_ASYNC_UNSAFE=true $(MANAGE) test e2e
+
+bench: .venv/.dev
+	$(PY) bench/run.py

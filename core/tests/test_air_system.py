@@ -1,0 +1,172 @@
+"""A whole air system: mass and energy balances at every step, and Working that agrees with the results."""
+
+import unittest
+from dataclasses import replace
+
+import numpy as np
+
+from core.tests.rooms import CLIMATE, room
+from pendrum_core.air.outdoor_air import system_outdoor_air
+from pendrum_core.air.psychrometrics import enthalpy_j_kg, relative_humidity
+from pendrum_core.checks.results import result_snags
+from pendrum_core.model.building import Building
+from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
+from pendrum_core.results.kit import kit_list
+from pendrum_core.run import calculate, room_heating_duty_w
+from pendrum_core.working.explain import explain
+
+
+def building(**system: object) -> Building:
+    """Three rooms on one system, with ducts, a chilled and a heating circuit."""
+    rooms = tuple(room(f"r{i}", 90.0 * i) for i in range(3))
+    terminals = tuple(Terminal(r.id, 4.0, 0.0025, 0.0003, 1.0, 0.0) for r in rooms)
+    ducts = (
+        Section("main", "Main", None, 10.0, 0.4),
+        *(
+            Section(f"d{r.id}", f"Branch {r.id}", "main", 5.0 + i, 1.0, end=r.id, end_drop_pa=30.0)
+            for i, r in enumerate(rooms)
+        ),
+    )
+    air = AirSystem(**{"id": "s", "name": "S", "terminals": terminals, "sections": ducts, **system})
+    chilled = Circuit(
+        "c", "Chilled", "chilled", (Section("cp", "Pipe", None, 15.0, 6.0, end="s", end_drop_pa=15_000.0),), 7.0, 13.0
+    )
+    pipes = (
+        Section("hm", "Main", None, 10.0, 4.0),
+        Section("hs", "Coil", "hm", 6.0, 5.0, end="s", end_drop_pa=9000.0),
+        *(Section(f"h{r.id}", f"To {r.id}", "hm", 8.0, 4.0, end=r.id, end_drop_pa=3000.0) for r in rooms),
+    )
+    return Building(CLIMATE, rooms, (), (air,), (chilled, Circuit("h", "Heating", "heating", pipes, 55.0, 45.0)))
+
+
+class Balances(unittest.TestCase):
+    def setUp(self) -> None:
+        self.results = calculate(building())
+        self.system = self.results.systems["s"]
+
+    def test_everything_is_worked_out(self) -> None:
+        self.assertEqual(self.results.failures, ())
+        self.assertTrue(self.system.converged)
+
+    def test_energy_of_the_whole_path_at_every_step(self) -> None:
+        """Enthalpy carried in by outdoor air and rooms leaves by coil, relief air and condensate."""
+        s, p = self.system, self.system.path
+        x, m = s.outdoor_share, s.mass_kg_s
+        mixed = x * enthalpy_j_kg(p.outdoor_c, p.outdoor_w) + (1 - x) * enthalpy_j_kg(p.return_c, p.return_w)
+        self.assertLess(np.abs(mixed - enthalpy_j_kg(p.mixed_c, p.mixed_w)).max(), 1e-3)
+        off_heater = p.coil.leaving_c + p.heating_w / (m * (1006 + 1860 * p.coil.leaving_w))
+        self.assertLess(np.abs(off_heater + s.fan.rise_k - p.supply_c).max(), 1e-9)
+        total = m * (enthalpy_j_kg(p.mixed_c, p.mixed_w) - enthalpy_j_kg(p.coil.leaving_c, p.coil.leaving_w))
+        condensate = m * (p.mixed_w - p.coil.leaving_w) * 4186.0 * p.coil.leaving_c
+        self.assertLess(np.abs(total - condensate - s.coil_total_w).max(), 1e-3)
+
+    def test_moisture_of_the_rooms_closes(self) -> None:
+        s, p = self.system, self.system.path
+        gained = removed = 0.0
+        for terminal in building().systems[0].terminals:
+            loads, flow = self.results.rooms[terminal.room], s.airflows[terminal.room].mass_kg_s
+            leak = loads.room.infiltration_m3_s / 0.8442  # m3/kg of dry air at 20 °C and the site's 99.5 kPa
+            room_w = (flow * p.coil.leaving_w + leak * p.outdoor_w + loads.latent_w[None] / 2.5456e6) / (flow + leak)
+            gained = gained + flow * room_w
+            removed += flow
+        self.assertLess(np.abs(gained / removed - p.return_w).max(), 2e-5)
+
+    def test_rooms_get_what_they_need(self) -> None:
+        s = self.system
+        supplied = np.zeros_like(s.path.supply_c)
+        needed = np.zeros_like(supplied)
+        for room_id, flow in s.airflows.items():
+            supplied += flow.mass_kg_s * flow.supply.specific_heat_j_kgk * (24.0 - s.path.supply_c)
+            needed += self.results.rooms[room_id].total
+        self.assertLess(np.abs(supplied - s.path.reheat_w + s.path.short_w - needed).max(), 1e-6)
+        self.assertLess(s.path.short_w.max(), 1e-6)
+        self.assertGreaterEqual(s.path.supply_c.min(), 14.0 - 1e-9)
+
+    def test_coil_peak_is_the_largest_of_all_steps(self) -> None:
+        self.assertEqual(self.system.coil_total_w[self.system.peak], self.system.coil_total_w.max())
+        self.assertLessEqual(
+            relative_humidity(self.system.path.coil.leaving_c, self.system.path.coil.leaving_w, 99_500.0).max(), 1.001
+        )
+
+    def test_winter_coil_by_hand(self) -> None:
+        w, s = self.system.winter, self.system
+        mixed = s.outdoor_share * -9.0 + (1 - s.outdoor_share) * 20.0
+        self.assertAlmostEqual(w.mixed_c, mixed, places=9)
+        self.assertAlmostEqual(w.duty_w, s.mass_kg_s * 1006.0 * (20.0 - s.fan.rise_k - mixed), places=6)
+
+    def test_pinned_flow_that_is_too_small_falls_short_and_says_so(self) -> None:
+        base = building()
+        terminals = tuple(replace(t, pinned_flow_m3_s=0.05) for t in base.systems[0].terminals)
+        results = calculate(building(terminals=terminals))
+        self.assertGreater(results.systems["s"].path.short_w.max(), 100.0)
+        self.assertIn("airflow_short", {snag.code for snag in result_snags(results)})
+
+    def test_supply_above_the_room_is_a_failure_with_a_reason(self) -> None:
+        results = calculate(building(supply_c=25.0))
+        self.assertIn("25.0", results.failures[0].reason)
+        self.assertIn("not_calculated", {snag.code for snag in result_snags(results)})
+
+
+class Ventilation(unittest.TestCase):
+    def test_system_efficiency_by_hand(self) -> None:
+        # Two rooms: Voz 60 and 40 L/s of 200 and 100 L/s. Xs = 100/300, Zd = 0.4, Ev = 0.9333, Vot = 107.1 L/s.
+        needs = {"a": 0.06, "b": 0.04}
+        found = system_outdoor_air(needs, needs, {"a": 0.2, "b": 0.1})
+        self.assertEqual(found.critical_room, "b")
+        self.assertAlmostEqual(found.efficiency, 1 + 1 / 3 - 0.4)
+        self.assertAlmostEqual(found.intake_m3_s, 0.1 / (1 + 1 / 3 - 0.4))
+
+    def test_intake_never_above_supply(self) -> None:
+        needs = {"a": 0.2, "b": 0.01}
+        self.assertLessEqual(system_outdoor_air(needs, needs, {"a": 0.1, "b": 0.1}).intake_m3_s, 0.2)
+
+
+class WorkingTrees(unittest.TestCase):
+    def setUp(self) -> None:
+        self.results = calculate(building())
+
+    def test_value_is_the_result(self) -> None:
+        r = self.results
+        month, step = r.systems["s"].peak
+        for quantity, subject, want in (
+            ("room_cooling", "r1", r.rooms["r1"].cooling.sensible_w),
+            ("room_heating", "r1", r.rooms["r1"].heating.load_w),
+            ("room_airflow", "r1", r.systems["s"].airflows["r1"].design_m3_s),
+            ("coil_total", "s", r.systems["s"].coil_total_w[month, step]),
+            ("fan_static", "s", r.systems["s"].fan.static_pa),
+            ("duct_section", "dr1", r.systems["s"].ducts.sections["dr1"].loss_pa),
+            ("pump_head", "c", r.circuits["c"].pump.head_pa),
+        ):
+            self.assertAlmostEqual(explain(r, quantity, subject).value, want, places=9, msg=quantity)
+
+    def test_parts_of_a_load_add_up_level_by_level(self) -> None:
+        tree = explain(self.results, "room_cooling", "r1")
+        parts = [node for node in tree.inputs if node.quantity == "power"]
+        self.assertAlmostEqual(sum(node.value for node in parts), tree.value, delta=0.2)
+        for node in parts:
+            if node.inputs and node.inputs[0].quantity == "power" and node.name.startswith(("Walls", "Sun", "Windows")):
+                self.assertAlmostEqual(sum(child.value for child in node.inputs), node.value, delta=1e-6, msg=node.name)
+
+    def test_fan_static_adds_up(self) -> None:
+        tree = explain(self.results, "fan_static", "s")
+        index, *unit, dynamic = tree.inputs
+        self.assertAlmostEqual(index.value + sum(n.value for n in unit) - dynamic.value, tree.value)
+        self.assertAlmostEqual(sum(n.value for n in index.inputs), index.value)
+
+    def test_unknown_is_refused(self) -> None:
+        with self.assertRaises(KeyError):
+            explain(self.results, "room_cooling", "nowhere")
+        with self.assertRaises(KeyError):
+            explain(self.results, "colour", "r1")
+
+
+class Kit(unittest.TestCase):
+    def test_everything_sized_is_on_the_list(self) -> None:
+        results = calculate(building())
+        items = {item.tag: item for item in kit_list(results)}
+        self.assertAlmostEqual(items["S SF"].duty, results.systems["s"].fan.flow_m3_s)
+        self.assertAlmostEqual(items["Chilled P"].second, results.circuits["c"].pump.head_pa)
+        duty = room_heating_duty_w("r1", results.rooms, results.systems)
+        self.assertAlmostEqual(items["R r1"].duty, duty)
+        ducts = sum(item.duty for tag, item in items.items() if item.item.startswith("Round duct"))
+        self.assertAlmostEqual(ducts, sum(s.length_m for s in building().systems[0].sections))

@@ -1,0 +1,202 @@
+"""The room heat balance: against a plain march in time, a direct steady solution, and its own invariants."""
+
+import unittest
+from dataclasses import replace
+
+import numpy as np
+from hypothesis import given, settings
+from hypothesis import strategies as st
+
+from core.tests.rooms import CLIMATE, DAY, SLAB, WALL, room
+from pendrum_core.fabric.layers import total_resistance
+from pendrum_core.model.building import Building, Group
+from pendrum_core.model.rooms import CATEGORIES
+from pendrum_core.room.group import TOLERANCE, calculate_chunk, group_parts_w
+from pendrum_core.room.outdoors import outdoors
+from pendrum_core.run import Memory, calculate
+from pendrum_core.schedule.pattern import step_averages
+
+OUTSIDE = outdoors(CLIMATE)
+
+
+def march(subject, month: int, days: int = 40) -> np.ndarray:
+    """Finite volumes and backward Euler at 100 s: load at held air, as step averages of the last day [W]."""
+    cells, dt = 12, 100.0
+    c = CLIMATE.coefficients
+    nodes, starts = [], []
+    for e in subject.elements:
+        starts.append(len(nodes))
+        for layer in e.layers:
+            n = cells if layer.capacity_j_m2k > 0 else 1
+            nodes += [(layer.resistance_m2k_w / n, layer.capacity_j_m2k / n)] * n
+    size, area = len(nodes), np.array([e.area_m2 for e in subject.elements])
+    count = len(subject.elements)
+    matrix = np.zeros((size + count, size + count))  # cells, then inner faces
+    heat = np.array([capacity for _, capacity in nodes] + [0.0] * count)
+    for i, e in enumerate(subject.elements):
+        first = starts[i]
+        last = (starts[i + 1] if i + 1 < count else size) - 1
+        for k in range(first, last):
+            g = 1.0 / (nodes[k][0] / 2 + nodes[k + 1][0] / 2)
+            matrix[k, k] += g
+            matrix[k + 1, k + 1] += g
+            matrix[k, k + 1] -= g
+            matrix[k + 1, k] -= g
+        g, face = 2.0 / nodes[last][0], size + i
+        matrix[last, last] += g
+        matrix[last, face] -= g
+        matrix[face, face] += g + e.convection_w_m2k + c.radiation_inside
+        matrix[face, last] -= g
+        matrix[face, size:] -= c.radiation_inside * area / area.sum()
+        if e.boundary.kind != "adiabatic":
+            outer = 1.0 / c.outside if e.boundary.kind == "outdoors" else e.boundary.extra_resistance_m2k_w
+            matrix[first, first] += 1.0 / (outer + nodes[first][0] / 2)
+    inverse = np.linalg.inv(matrix + np.diag(heat / dt))
+    temperature = np.full(size + count, subject.cooling_setpoint_c)
+    load = np.zeros(144)
+    ta = subject.cooling_setpoint_c
+    window = subject.windows[0]
+    sun = OUTSIDE.window_factor_w_m2(90.0, window.azimuth_deg, 2)[month] * window.area_m2 * 0.8 * 0.5
+    for day in range(days):
+        for step in range(144):
+            fraction = step_averages(DAY)[step]
+            radiant = 0.9 * sun[step] + sum(g.sensible_w * g.radiant_share for g in subject.gains) * fraction
+            air = 0.1 * sun[step] + sum(g.sensible_w * (1 - g.radiant_share) for g in subject.gains) * fraction
+            drive = np.zeros(size + count)
+            for i, e in enumerate(subject.elements):
+                drive[size + i] = e.convection_w_m2k * ta + radiant / area.sum()
+                b = e.boundary
+                if b.kind == "adiabatic":
+                    continue
+                te = {"temperature": b.temperature_c, "difference": ta + b.cooling_difference_k}.get(b.kind)
+                outer = 1.0 / c.outside if te is None else b.extra_resistance_m2k_w
+                if te is None:
+                    te = OUTSIDE.sol_air_c(b.tilt_deg, b.azimuth_deg, b.solar_absorptance)[month, step]
+                drive[starts[i]] += te / (outer + nodes[starts[i]][0] / 2)
+            total = 0.0
+            for _ in range(6):
+                temperature = inverse @ (drive + heat / dt * temperature)
+                convected = sum(
+                    e.area_m2 * e.convection_w_m2k * (temperature[size + i] - ta)
+                    for i, e in enumerate(subject.elements)
+                )
+                total += convected / 6
+            leak = subject.infiltration_m3_s * OUTSIDE.air_heat_j_m3k * (OUTSIDE.dry_bulb_c[month, step] - ta)
+            if day == days - 1:
+                load[step] = total + air + leak
+    return load
+
+
+class AgainstOtherMeans(unittest.TestCase):
+    def test_a_plain_march_in_time(self) -> None:
+        subject = room()
+        found = calculate_chunk([subject], OUTSIDE)[0]
+        month = found.cooling.month
+        want = march(subject, month)
+        self.assertAlmostEqual(found.total[month].max() / want.max(), 1.0, delta=0.01)
+        self.assertLessEqual(abs(int(found.total[month].argmax()) - int(want.argmax())), 1)
+        self.assertLess(np.abs(found.total[month] - want).max(), 0.02 * want.max())
+
+    def test_steady_winter_solved_directly(self) -> None:
+        subject = room()
+        c = CLIMATE.coefficients
+        area = np.array([e.area_m2 for e in subject.elements])
+        n = len(area)
+        matrix, right = np.zeros((n, n)), np.zeros(n)
+        for i, e in enumerate(subject.elements):
+            b = e.boundary
+            te = {
+                "outdoors": CLIMATE.winter_dry_bulb_c - 0.5 * c.radiation_outside * 11.0 / c.outside,
+                "temperature": b.temperature_c,
+                "difference": 20.0 - b.heating_difference_k,
+            }.get(b.kind)
+            outer = 1.0 / c.outside if b.kind == "outdoors" else b.extra_resistance_m2k_w
+            u = 0.0 if te is None else 1.0 / (total_resistance(e.layers) + outer)
+            matrix[i, i] += u + e.convection_w_m2k + c.radiation_inside
+            matrix[i] -= c.radiation_inside * area / area.sum()
+            right[i] = u * (te or 0.0) + e.convection_w_m2k * 20.0
+        faces = np.linalg.solve(matrix, right)
+        lost = sum(e.area_m2 * e.convection_w_m2k * (20.0 - faces[i]) for i, e in enumerate(subject.elements))
+        lost += subject.infiltration_m3_s * OUTSIDE.air_heat_j_m3k * 29.0
+        found = calculate_chunk([subject], OUTSIDE)[0].heating
+        self.assertAlmostEqual(found.load_w / lost, 1.0, delta=1e-9)
+        self.assertAlmostEqual(sum(found.parts_w), found.load_w, places=6)
+
+
+class Invariants(unittest.TestCase):
+    @settings(max_examples=15, deadline=None)
+    @given(
+        azimuth=st.floats(0, 359),
+        scale=st.floats(0.2, 20),
+        people=st.floats(0, 5000),
+        cooled=st.booleans(),
+    )
+    def test_parts_add_up_and_balance_closes(self, azimuth: float, scale: float, people: float, cooled: bool) -> None:
+        found = calculate_chunk([room("a", azimuth, cooled, scale, people)], OUTSIDE)[0]
+        self.assertLess(found.split_error, TOLERANCE)
+        self.assertLess(found.balance_error, TOLERANCE)
+        self.assertLess(np.abs(found.parts.sum(axis=0) - found.total).max(), 1e-6 * np.abs(found.total).max())
+
+    def test_doubling_every_size_doubles_the_load(self) -> None:
+        one, two = calculate_chunk([room("a"), room("b", scale=2.0)], OUTSIDE)
+        self.assertLess(np.abs(two.total - 2 * one.total).max(), 1e-6 * one.total.max())
+
+    def test_superposition(self) -> None:
+        none, some, more = calculate_chunk([room("a", people=0), room("b", people=100), room("c", people=300)], OUTSIDE)
+        self.assertLess(np.abs((more.total - none.total) - 3 * (some.total - none.total)).max(), 1e-6)
+
+    def test_order_of_rooms_is_irrelevant(self) -> None:
+        rooms = [room(f"r{i}", 40.0 * i, cooled=i % 3 > 0) for i in range(6)]
+        forth = {r.room.id: r.total for r in calculate_chunk(rooms, OUTSIDE)}
+        back = {r.room.id: r.total for r in calculate_chunk(rooms[::-1], OUTSIDE)}
+        for key, total in forth.items():
+            self.assertLess(np.abs(total - back[key]).max(), 1e-6)
+
+    @settings(max_examples=10, deadline=None)
+    @given(lower=st.floats(18, 24), by=st.floats(0.1, 6))
+    def test_a_lower_set_point_never_lowers_the_load(self, lower: float, by: float) -> None:
+        cold = replace(room("a"), cooling_setpoint_c=lower)
+        warm = replace(room("b"), cooling_setpoint_c=lower + by)
+        low, high = calculate_chunk([cold, warm], OUTSIDE)
+        self.assertGreaterEqual((low.total - high.total).min(), -1e-6)
+
+    def test_a_radiant_watt_arrives_whole_in_the_end(self) -> None:
+        """Over a day a room with only adiabatic faces passes all its gain on to the air."""
+        closed = replace(
+            room(), windows=(), infiltration_m3_s=0.0,
+            elements=tuple(replace(e, boundary=replace(e.boundary, kind="adiabatic"), category="neighbours",
+                                   layers=SLAB if e.layers != WALL else WALL) for e in room().elements),
+        )  # fmt: skip
+        found = calculate_chunk([closed], OUTSIDE)[0]
+        given_wh = sum(g.sensible_w for g in closed.gains) * step_averages(DAY).sum() / 6
+        self.assertAlmostEqual(found.total[0].sum() / 6 / given_wh, 1.0, delta=1e-9)
+
+
+class Groups(unittest.TestCase):
+    def setUp(self) -> None:
+        self.rooms = tuple(room(f"r{i}", 90.0 * i) for i in range(4))
+        self.building = Building(
+            CLIMATE, self.rooms, (Group("all", "all", "building", tuple(r.id for r in self.rooms)),)
+        )
+
+    def test_coincident_peak(self) -> None:
+        results = calculate(self.building)
+        group = results.groups["all"]
+        stacked = np.sum([np.maximum(results.rooms[r.id].total, 0) for r in self.rooms], axis=0)
+        self.assertAlmostEqual(group.cooling.sensible_w, stacked.max())
+        self.assertLessEqual(group.diversity, 1.0)
+        parts = group_parts_w(list(results.rooms.values()), group.cooling.month, slice(0, None))
+        self.assertAlmostEqual(parts[:, group.cooling.step].sum(), stacked.max(), places=6)
+        self.assertEqual(len(group.cooling.parts_w), len(CATEGORIES))
+
+    def test_memory_calculates_only_what_changed(self) -> None:
+        memory = Memory()
+        self.assertEqual(calculate(self.building, memory).rooms_calculated, 4)
+        self.assertEqual(calculate(self.building, memory).rooms_calculated, 0)
+        other = (replace(self.rooms[0], infiltration_m3_s=0.02), *self.rooms[1:])
+        changed = calculate(replace(self.building, rooms=other), memory)
+        self.assertEqual(changed.rooms_calculated, 1)
+        fresh = calculate(replace(self.building, rooms=other))
+        self.assertAlmostEqual(changed.groups["all"].cooling.sensible_w, fresh.groups["all"].cooling.sensible_w)
+        colder = replace(self.building, climate=replace(CLIMATE, winter_dry_bulb_c=-20.0))
+        self.assertEqual(calculate(colder, memory).rooms_calculated, 4)

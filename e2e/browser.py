@@ -1,0 +1,113 @@
+"""A real browser before a live server, and the words in which the tests speak of the interface."""
+
+import json
+import re
+from typing import Any
+
+from accounts.demo import demo_engineer
+from calculations import service
+from django.contrib.staticfiles.testing import StaticLiveServerTestCase
+from django.test import override_settings
+from playwright.sync_api import Browser, Locator, Page, Playwright, sync_playwright
+from projects import document
+
+_ARGUMENTS = [
+    "--no-sandbox",
+    "--disable-gpu",
+    "--disable-dev-shm-usage",
+    "--font-render-hinting=none",
+    "--hide-scrollbars",
+]
+_running: dict[str, Any] = {}
+
+
+def _browser() -> Browser:
+    """One browser for all tests of the process."""
+    if "browser" not in _running:
+        playwright: Playwright = sync_playwright().start()
+        _running["browser"] = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=_ARGUMENTS)
+    return _running["browser"]
+
+
+@override_settings(DEMO_SIGN_IN=True)
+class BrowserTest(StaticLiveServerTestCase):
+    def setUp(self) -> None:
+        document.forget_all()
+        service.forget_all()
+        self.engineer = demo_engineer()
+        self.context = _browser().new_context(
+            viewport={"width": 1280, "height": 800}, reduced_motion="reduce", locale="en-GB", timezone_id="UTC"
+        )
+        self.context.grant_permissions(["clipboard-read", "clipboard-write"])
+        self.page: Page = self.context.new_page()
+        self.page.set_default_timeout(10_000)
+        self.problems: list[str] = []
+        self.page.on("pageerror", lambda error: self.problems.append(str(error)))
+        self.page.on("console", lambda m: self.problems.append(m.text) if m.type == "error" else None)
+
+    def tearDown(self) -> None:
+        self.context.close()
+
+    # The interface
+
+    def open(self, path: str = "/") -> None:
+        self.page.goto(self.live_server_url + path)
+
+    def stage(self, name: str) -> None:
+        self.page.get_by_role("navigation", name="Stages").get_by_role("link", name=name).click()
+        self.page.get_by_role("heading", level=1).first.wait_for()
+
+    def press(self, name: str, exact: bool = False) -> None:
+        self.page.get_by_role("button", name=name, exact=exact).first.click()
+
+    def fill(self, label: str, text: str) -> None:
+        field = self.page.get_by_label(label, exact=True).first
+        field.fill(text)
+        field.press("Enter")
+        self.settle()
+
+    def choose(self, label: str, option: str) -> None:
+        self.page.get_by_label(label, exact=True).first.select_option(label=option)
+        self.settle()
+
+    def settle(self) -> None:
+        """Wait until nothing is under way."""
+        self.page.wait_for_timeout(60)
+        self.page.locator("[role=status]", has_text="worked out").wait_for()
+
+    def cell(self, grid: str, row: int, column: str) -> Locator:
+        """A grid's cell by row number (0 is the first) and column key."""
+        rows = self.page.get_by_role("grid", name=grid, exact=True).locator("[role=rowgroup] [role=row]")
+        return rows.nth(row).locator(f"[data-column={column}]")
+
+    def type_cell(self, grid: str, row: int, column: str, text: str) -> None:
+        """Type into a cell as into a spreadsheet: choose it, type, Enter."""
+        self.cell(grid, row, column).click()
+        self.page.keyboard.type(text)
+        self.page.keyboard.press("Enter")
+        self.settle()
+
+    def choose_cell(self, grid: str, row: int, column: str, option: str) -> None:
+        self.cell(grid, row, column).click()
+        self.page.keyboard.press("Enter")
+        self.page.locator(".cell select.editor").select_option(label=option)
+        self.settle()
+
+    # What the server holds
+
+    @property
+    def project(self) -> str:
+        return self.page.url.split("/")[3]
+
+    def fetch(self, path: str) -> Any:
+        answer = self.page.request.get(f"{self.live_server_url}/api/projects/{self.project}/{path}")
+        return json.loads(answer.text())
+
+    def results(self) -> dict[str, dict[str, Any]]:
+        return self.fetch("results")["changed"]
+
+    @staticmethod
+    def number(text: str) -> float:
+        """The last figure in a text: a changed one shows its old value first."""
+        plain = text.replace("\u2009", "").replace("−", "-")
+        return float(re.findall(r"-?\d+(?:\.\d+)?", plain)[-1])

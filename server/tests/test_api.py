@@ -1,0 +1,178 @@
+"""Access, results, Working and exports over HTTP."""
+
+import csv
+import io
+from pathlib import Path
+
+from django.contrib.auth import get_user_model
+from django.test import Client, override_settings
+
+from demo.management.commands.write_generated import generated
+from demo.tarnwick import load_tarnwick
+from demo.trial import load_trial
+from exchange.kit import safe_cell
+from tests.base import ApiTest, Small
+
+
+class Access(ApiTest):
+    def test_nobody_gets_in_unsigned(self) -> None:
+        stranger = Client()
+        for path in ("/api/session", "/api/projects/x/document", "/api/projects/x/results", "/api/projects/x/kit.csv"):
+            answer = stranger.get(path)
+            self.assertEqual(answer.status_code, 401, path)
+            self.assertEqual(answer.json()["code"], "sign_in")
+
+    def test_other_peoples_projects_are_not_there(self) -> None:
+        project = self.new_project()
+        other = Client()
+        other.force_login(get_user_model().objects.create_user("other"))
+        self.assertEqual(other.get(f"/api/projects/{project}/document").status_code, 404)
+        body = {"base_version": 0, "label": "x", "changes": [{"op": "delete", "kind": "level", "id": "x"}]}
+        self.assertEqual(
+            other.post(f"/api/projects/{project}/changes", body, content_type="application/json").status_code, 404
+        )
+
+    def test_a_foreign_page_cannot_post(self) -> None:
+        strict = Client(enforce_csrf_checks=True)
+        strict.force_login(self.user)
+        answer = strict.post("/api/projects", {"name": "x"}, content_type="application/json")
+        self.assertEqual(answer.status_code, 403)
+
+    def test_headers(self) -> None:
+        answer = self.get("/session")
+        self.assertIn("script-src 'self'", answer["Content-Security-Policy"])
+        self.assertNotIn("script-src 'self' 'unsafe-inline'", answer["Content-Security-Policy"])
+        self.assertEqual(answer["X-Frame-Options"], "DENY")
+        self.assertEqual(answer["X-Content-Type-Options"], "nosniff")
+
+    def test_only_the_demo_signs_in(self) -> None:
+        stranger = Client()
+        with override_settings(DEMO_SIGN_IN=False):
+            stranger.get("/")
+            self.assertEqual(stranger.get("/api/session").status_code, 401)
+
+    def test_malformed_bodies_are_4xx(self) -> None:
+        project = self.new_project()
+        for body in (
+            "",
+            "[]",
+            "{",
+            '{"base_version": "x"}',
+            '{"changes": null}',
+            '{"base_version":1,"label":"","changes":[]}',
+        ):
+            answer = self.client.post(f"/api/projects/{project}/changes", body, content_type="application/json")
+            self.assertIn(answer.status_code, (400, 422), body)
+            self.assertIn("title", answer.json())
+        for query in ("kind=room&subject=nowhere&month=7", "kind=group&subject=building&month=13"):
+            self.assertEqual(self.client.get(f"/api/projects/{project}/day?{query}").status_code, 404)
+        self.assertEqual(self.get(f"/projects/{project}/place", month=13).status_code, 422)
+
+
+class Results(ApiTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.small = Small(self)
+        self.path = f"/projects/{self.small.project}"
+
+    def test_an_edit_answers_with_what_changed(self) -> None:
+        before = self.get(f"{self.path}/results").json()["changed"]
+        answer = self.set(self.small.project, "opening", self.small.ids["opening"], width_m=3).json()
+        changed = answer["results"]["changed"]
+        room, system = self.small.ids["room"], self.small.ids["system"]
+        self.assertFalse(answer["results"]["all"])
+        self.assertGreater(
+            changed["room"][room]["cooling"]["sensible_w"], before["room"][room]["cooling"]["sensible_w"]
+        )
+        self.assertGreater(changed["airflow"][room]["design_m3_s"], before["airflow"][room]["design_m3_s"])
+        self.assertGreater(changed["air_system"][system]["coil_total_w"], before["air_system"][system]["coil_total_w"])
+        self.assertNotIn("assembly", changed)
+
+    def test_results_are_those_of_a_fresh_calculation(self) -> None:
+        from calculations import service
+
+        self.set(self.small.project, "room", self.small.ids["room"], lights_w_m2=31)
+        kept = self.get(f"{self.path}/results").json()["changed"]
+        service.forget_all()
+        self.assertEqual(self.get(f"{self.path}/results").json()["changed"], kept)
+
+    def test_openings_larger_than_the_wall_name_both(self) -> None:
+        self.set(self.small.project, "opening", self.small.ids["opening"], width_m=20)
+        snag = self.get(f"{self.path}/results").json()["changed"]["snag"][
+            f"openings_larger/{self.small.ids['surface']}"
+        ]
+        self.assertEqual(snag["level"], "stops")
+        for word in ("Window", "South", "30.00", "15.00"):
+            self.assertIn(word, snag["sentence"])
+
+    def test_a_missing_role_stops_the_room_and_says_so(self) -> None:
+        self.set(self.small.project, "kit", self.small.kit, window=None)
+        changed = self.get(f"{self.path}/results").json()["changed"]
+        self.assertEqual(changed["room"], {})
+        self.assertIn("has no glazing", changed["snag"][f"no_glazing/{self.small.ids['opening']}"]["sentence"])
+
+    def test_origins(self) -> None:
+        effective = self.get(f"{self.path}/results").json()["changed"]["effective"][self.small.ids["room"]]
+        self.assertEqual(effective["lights_w_m2"], [10, "use"])
+        self.assertEqual(effective["height_m"], [3, "level"])
+        answer = self.set(self.small.project, "room", self.small.ids["room"], lights_w_m2=12).json()
+        changed = answer["results"]["changed"]["effective"][self.small.ids["room"]]
+        self.assertEqual(changed["lights_w_m2"], [12, "own"])
+
+    def test_day_adds_up_to_the_peak(self) -> None:
+        room = self.small.ids["room"]
+        peak = self.get(f"{self.path}/results").json()["changed"]["room"][room]["cooling"]
+        day = self.get(f"{self.path}/day", kind="room", subject=room, month=peak["month"]).json()
+        total = sum(course[peak["step"]] for course in day["parts"].values())
+        self.assertAlmostEqual(total, peak["sensible_w"], delta=0.1)
+        winter = self.get(f"{self.path}/day", kind="group", subject="building", month=0).json()
+        self.assertGreater(sum(course[0] for course in winter["parts"].values()), 0)
+
+    def test_working_carries_origins(self) -> None:
+        tree = self.get(f"{self.path}/working", quantity="room_cooling", subject=self.small.ids["room"]).json()
+        texts = str(tree)
+        self.assertIn("Use › Office", texts)
+        self.assertIn("Fabric kit", texts)
+        self.assertEqual(self.get(f"{self.path}/working", quantity="room_cooling", subject="x").status_code, 404)
+
+    def test_kit_as_csv_in_both_systems(self) -> None:
+        for system, unit in (("SI", "kW"), ("IP", "MBh")):
+            answer = self.get(f"{self.path}/kit.csv", system=system)
+            rows = list(csv.reader(io.StringIO(answer.content.decode())))
+            coil = next(row for row in rows if row[0] == "AHU-1 CC")
+            self.assertEqual(coil[4], unit)
+        self.assertEqual(self.get(f"{self.path}/kit.csv", system="XX").status_code, 422)
+
+    def test_formulas_are_defused(self) -> None:
+        self.set(self.small.project, "air_system", self.small.ids["system"], name="=1+1")
+        text = self.get(f"{self.path}/kit.csv").content.decode()
+        self.assertIn("'=1+1", text)
+        self.assertEqual(safe_cell("@x"), "'@x")
+        self.assertEqual(safe_cell("12"), "12")
+
+
+class Demo(ApiTest):
+    def test_tarnwick_is_whole(self) -> None:
+        project = load_tarnwick(self.user)
+        answer = self.get(f"/projects/{project.id}/results").json()["changed"]
+        self.assertEqual(len(answer["room"]), 28)
+        self.assertEqual([s for s in answer["snag"].values() if s["level"] == "stops"], [])
+        self.assertEqual(len(answer["air_system"]), 2)
+        self.assertEqual(len(answer["circuit"]), 2)
+        # Plan area 42 x 24 m on two levels.
+        self.assertAlmostEqual(answer["group"]["building"]["floor_area_m2"], 2 * 42 * 24, delta=0.5)
+        rows = self.document(project.id)["objects"]
+        outer = sum(s["area_m2"] for s in rows["surface"] if s["role"] == "outer_wall")
+        self.assertAlmostEqual(outer, 2 * (42 + 24) * (4.2 + 3.8), delta=1.0)
+
+    def test_trial_building(self) -> None:
+        project = load_trial(self.user, 60)
+        answer = self.get(f"/projects/{project.id}/results").json()["changed"]
+        self.assertEqual(len(answer["room"]), 60)
+        self.assertEqual(answer["snag"], {k: v for k, v in answer["snag"].items() if v["level"] != "stops"})
+
+
+class Generated(ApiTest):
+    def test_committed_files_are_fresh(self) -> None:
+        for path, text in generated().items():
+            self.assertEqual(Path(path).read_text(), text, f"{path.name} is stale: run make generated")
