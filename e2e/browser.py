@@ -4,11 +4,12 @@ import json
 import re
 from typing import Any
 
-from accounts.demo import demo_engineer
-from calculations import service
 from django.contrib.staticfiles.testing import StaticLiveServerTestCase
 from django.test import override_settings
 from playwright.sync_api import Browser, Locator, Page, Playwright, sync_playwright
+
+from accounts.demo import demo_engineer
+from calculations import service
 from projects import document
 
 _ARGUMENTS = [

@@ -1,8 +1,8 @@
 """The demo building: every stage, by mouse and by keyboard."""
 
 from axe_playwright_python.sync_playwright import Axe
-from demo.tarnwick import load_tarnwick
 
+from demo.tarnwick import load_tarnwick
 from e2e.browser import BrowserTest
 
 STAGES = ("Place", "Fabric", "Schedules", "Uses", "Rooms", "Loads", "Air", "Water", "Kit", "Compare", "Issue")

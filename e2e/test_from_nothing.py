@@ -8,7 +8,7 @@ class FromNothing(BrowserTest):
         self.open()
         self.page.get_by_text("No project yet").wait_for()
         self.press("Projects")
-        self.page.get_by_text("New project …").click()
+        self.page.get_by_text("New project …", exact=True).click()
         self.page.get_by_label("Project name").fill("Alder Mill")
         self.press("Start it")
         self.page.get_by_role("heading", name="Place").wait_for()
@@ -146,6 +146,7 @@ class FromNothing(BrowserTest):
         self.assertAlmostEqual(float(value.inner_text()), peak * 3.412142 / 1000, delta=0.06)
         self.press("SI", exact=True)
         self.press("▸ Sun through windows")
+        self.press("▸ Window", exact=True)
         self.page.get_by_role("complementary", name="Working").get_by_text("Sun entering at this time").first.wait_for(
             state="attached"
         )

@@ -172,7 +172,7 @@ nav a.on {
   font-weight: 600;
 }
 nav a.later {
-  color: var(--faint);
+  color: var(--soft);
 }
 .bar {
   display: block;
@@ -244,5 +244,19 @@ nav a.later {
   padding: 4px 6px;
   width: 100%;
   display: block;
+}
+/* At 200 % zoom the strip keeps what the work needs; the rest is on keys. */
+@media (max-width: 1099px) {
+  .word,
+  .jump,
+  .icon,
+  .state {
+    display: none;
+  }
+}
+@media (max-width: 720px) {
+  .project {
+    max-width: 92px;
+  }
 }
 </style>

@@ -1,0 +1,119 @@
+"""Measures how fast and how large: `make bench`. Writes a table to stdout; docs/performance.md keeps one.
+
+Every size runs in a process of its own, with a database of its own, so that peak memory is the size's alone.
+"""
+
+import json
+import os
+import resource
+import subprocess
+import sys
+import tempfile
+import time
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+SIZES = (50, 100, 250, 500, 1000)
+
+
+def measure(rooms: int) -> dict[str, float]:
+    """Figures of one building size; to be called in a fresh process."""
+    sys.path[:0] = [str(ROOT), str(ROOT / "server")]
+    os.environ["PENDRUM_VAR"] = tempfile.mkdtemp(prefix="pendrum-bench-")
+    os.environ["DJANGO_SETTINGS_MODULE"] = "config.settings"
+    os.environ["PENDRUM_HOSTS"] = "testserver"
+    import django
+
+    django.setup()
+    from django.core.management import call_command
+    from django.test import Client
+
+    from accounts.demo import demo_engineer
+    from calculations import service
+    from demo.trial import load_trial
+    from pendrum_core.run import Memory, calculate
+    from projects import document
+    from projects.models import Project
+
+    call_command("migrate", verbosity=0)
+    owner = demo_engineer()
+    load_trial(owner, 2)
+    project = load_trial(owner, rooms)
+    small = Project.objects.exclude(pk=project.pk).first()
+    service.calculated(document.load_document(small))  # libraries imported, sun worked out
+
+    def timed(work):
+        start = time.perf_counter()
+        result = work()
+        return (time.perf_counter() - start) * 1000, result
+
+    document.forget_all()
+    load_ms, _ = timed(lambda: document.load_document(project))
+    client = Client()
+    client.force_login(owner)
+    document.forget_all()
+    read_ms, answer = timed(lambda: client.get(f"/api/projects/{project.id}/document"))
+    loaded = document.load_document(project)
+    building = service._state(project.id).snapshots.take(loaded).building
+    full_ms, _ = timed(lambda: calculate(building, Memory()))
+    first_ms, _ = timed(lambda: client.get(f"/api/projects/{project.id}/results"))
+
+    room_ids = list(loaded.of("room"))
+    edits, floor = [], 30.0
+    version = loaded.version
+    for index in range(12):
+        floor += 0.25
+        change = {
+            "op": "set",
+            "kind": "room",
+            "id": room_ids[index % len(room_ids)],
+            "fields": {"floor_area_m2": floor},
+        }
+        body = {"base_version": version, "label": "bench", "changes": [change]}
+        path = f"/api/projects/{project.id}/changes"
+        ms, answer = timed(lambda b=body, p=path: client.post(p, b, content_type="application/json"))
+        version = answer.json()["version"]
+        edits.append(ms)
+    schedule = next(iter(loaded.of("schedule")))
+    shared = {
+        "op": "set",
+        "kind": "schedule",
+        "id": schedule,
+        "fields": {"weekday": [[420, 0.0], [1140, 1.0], [1440, 0.0]]},
+    }
+    body = {"base_version": version, "label": "bench", "changes": [shared]}
+    shared_ms, _ = timed(
+        lambda: client.post(f"/api/projects/{project.id}/changes", body, content_type="application/json")
+    )
+    return {
+        "rooms": rooms,
+        "surfaces": len(loaded.of("surface")),
+        "full calculation ms": round(full_ms),
+        "edit of one room, median ms": round(sorted(edits)[len(edits) // 2]),
+        "edit of one room, worst ms": round(max(edits)),
+        "edit of a schedule of all rooms ms": round(shared_ms),
+        "document from the database ms": round(load_ms),
+        "document over HTTP ms": round(read_ms),
+        "first results over HTTP ms": round(first_ms),
+        "peak memory MB": round(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024),
+    }
+
+
+def main() -> None:
+    """Run every size and print a table."""
+    rows = []
+    for size in SIZES:
+        done = subprocess.run([sys.executable, __file__, str(size)], check=True, capture_output=True, text=True)
+        rows.append(json.loads(done.stdout.strip().splitlines()[-1]))
+        print(f"{size} rooms measured", file=sys.stderr)
+    print("| " + " | ".join(rows[0]) + " |")
+    print("|" + "---:|" * len(rows[0]))
+    for row in rows:
+        print("| " + " | ".join(f"{value:,}" for value in row.values()) + " |")
+
+
+if __name__ == "__main__":
+    if len(sys.argv) > 1:
+        print(json.dumps(measure(int(sys.argv[1]))))
+    else:
+        main()
