@@ -60,8 +60,11 @@ def calculate(building: Building, memory: Memory | None = None, progress: Progre
     failures: list[Failure] = []
     groups = {group.id: _group(group, rooms, memory) for group in building.groups if group.room_ids}
     systems = _systems(building, rooms, outside, memory, failures)
-    circuits, emitters = _circuits(building, rooms, systems, failures)
-    return BuildingResults(building, outside, rooms, groups, systems, circuits, emitters, tuple(failures), len(waiting))
+    duties = _heating_duties(rooms, systems)
+    circuits, emitters = _circuits(building, rooms, duties, systems, failures)
+    return BuildingResults(
+        building, outside, rooms, groups, systems, duties, circuits, emitters, tuple(failures), len(waiting)
+    )
 
 
 def _same(now: tuple[RoomLoads, ...], before: tuple[RoomLoads, ...]) -> bool:
@@ -104,14 +107,17 @@ def _systems(
     return results
 
 
-def room_heating_duty_w(room: str, rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> float:
-    """What a room's emitter must give: its heating load, and warming supply air that is below the set-point [W]."""
-    deficit = sum(system.winter.deficit_w.get(room, 0.0) for system in systems.values())
-    return (rooms[room].heating.load_w if room in rooms else 0.0) + deficit
+def _heating_duties(rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> dict[str, float]:
+    """What each room's emitter must give: its heating load, and warming supply air that is below the set-point [W]."""
+    duties = {room: loads.heating.load_w for room, loads in rooms.items()}
+    for system in systems.values():
+        for room, deficit in system.winter.deficit_w.items():
+            duties[room] += deficit
+    return duties
 
 
 def _duties(
-    circuit: Circuit, rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]
+    circuit: Circuit, room_duties: Mapping[str, float], systems: Mapping[str, AirSystemResult]
 ) -> dict[str, float]:
     duties: dict[str, float] = {}
     for section in circuit.sections:
@@ -122,21 +128,22 @@ def _duties(
             month, step = system.peak
             cold = max(0.0, float(system.coil_total_w[month, step]))
             duties[section.end] = system.winter.duty_w if circuit.kind == "heating" else cold
-        elif section.end in rooms and circuit.kind == "heating":
-            duties[section.end] = room_heating_duty_w(section.end, rooms, systems)
+        elif section.end in room_duties and circuit.kind == "heating":
+            duties[section.end] = room_duties[section.end]
     return duties
 
 
 def _circuits(
     building: Building,
     rooms: Mapping[str, RoomLoads],
+    room_duties: Mapping[str, float],
     systems: Mapping[str, AirSystemResult],
     failures: list[Failure],
 ) -> tuple[dict[str, CircuitResult], dict[str, EmitterResult]]:
     circuits: dict[str, CircuitResult] = {}
     emitters: dict[str, EmitterResult] = {}
     for circuit in building.circuits:
-        duties = _duties(circuit, rooms, systems)
+        duties = _duties(circuit, room_duties, systems)
         if not any(duty > 0.0 for duty in duties.values()):
             continue
         try:

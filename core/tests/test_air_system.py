@@ -12,7 +12,7 @@ from pendrum_core.checks.results import result_snags
 from pendrum_core.model.building import Building
 from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
 from pendrum_core.results.kit import kit_list
-from pendrum_core.run import calculate, room_heating_duty_w
+from pendrum_core.run import calculate
 from pendrum_core.working.explain import explain
 
 
@@ -166,7 +166,7 @@ class Kit(unittest.TestCase):
         items = {item.tag: item for item in kit_list(results)}
         self.assertAlmostEqual(items["S SF"].duty, results.systems["s"].fan.flow_m3_s)
         self.assertAlmostEqual(items["Chilled P"].second, results.circuits["c"].pump.head_pa)
-        duty = room_heating_duty_w("r1", results.rooms, results.systems)
+        duty = results.rooms["r1"].heating.load_w + results.systems["s"].winter.deficit_w["r1"]
         self.assertAlmostEqual(items["R r1"].duty, duty)
         ducts = sum(item.duty for tag, item in items.items() if item.item.startswith("Round duct"))
         self.assertAlmostEqual(ducts, sum(s.length_m for s in building().systems[0].sections))

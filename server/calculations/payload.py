@@ -10,8 +10,8 @@ from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.fabric import assembly_values, glazing_curve
 from pendrum_core.results.kit import kit_list
 from pendrum_core.results.loads import GroupLoads, Peak, RoomLoads
-from pendrum_core.run import room_heating_duty_w
 from projects.document import Document
+from projects.resolver import Effective
 
 Record = dict[str, Any]
 Payload = dict[str, dict[str, Record]]
@@ -36,7 +36,7 @@ def _room(loads: RoomLoads, results: BuildingResults, months: tuple[int, ...]) -
         "cooling": _peak(loads.cooling, months),
         "heating_w": loads.heating.load_w,
         "heating_parts_w": list(loads.heating.parts_w),
-        "heating_duty_w": room_heating_duty_w(loads.room.id, results.rooms, results.systems),
+        "heating_duty_w": results.heating_duty_w[loads.room.id],
         "floating_peak_c": loads.floating_peak_c,
         "floating_month": months[loads.peak_month],
         "floating_step": loads.peak_step,
@@ -154,6 +154,7 @@ class PayloadMaker:
 
     def __init__(self) -> None:
         self._rooms: dict[str, tuple[RoomLoads, float, Record]] = {}
+        self._effective: dict[str, tuple[dict[str, Effective], Record]] = {}
         self._assemblies: tuple[tuple[int, ...], tuple[Any, ...], dict[str, Record]] | None = None
 
     def make(self, document: Document, snapshot: Snapshot, results: BuildingResults) -> Payload:
@@ -164,10 +165,7 @@ class PayloadMaker:
         snags = [*snapshot.snags, *result_snags(results)]
         return {
             "room": {room: self._room_record(loads, results, months) for room, loads in results.rooms.items()},
-            "effective": {
-                room: {field: [v.value, v.origin] for field, v in values.items()}
-                for room, values in snapshot.effective.items()
-            },
+            "effective": {room: self._effective_record(room, values) for room, values in snapshot.effective.items()},
             "group": {identity: _group(group, months) for identity, group in results.groups.items()},
             "air_system": systems,
             "airflow": airflows,
@@ -183,12 +181,19 @@ class PayloadMaker:
                 for identity, row in document.of("glazing").items()
             },
             "snag": {f"{snag.code}/{snag.id}": dict(vars(snag)) for snag in snags},
-            "kit": {f"{i:05d}": dict(vars(item)) for i, item in enumerate(kit_list(results))},
+            "kit": {f"{item.order}/{item.tag}/{item.owner}": dict(vars(item)) for item in kit_list(results)},
         }
+
+    def _effective_record(self, room: str, values: dict[str, Effective]) -> Record:
+        kept = self._effective.get(room)
+        if kept is None or kept[0] is not values:
+            kept = (values, {field: [v.value, v.origin] for field, v in values.items()})
+            self._effective[room] = kept
+        return kept[1]
 
     def _room_record(self, loads: RoomLoads, results: BuildingResults, months: tuple[int, ...]) -> Record:
         kept = self._rooms.get(loads.room.id)
-        duty = room_heating_duty_w(loads.room.id, results.rooms, results.systems)
+        duty = results.heating_duty_w[loads.room.id]
         if kept is None or kept[0] is not loads or kept[1] != duty:
             kept = (loads, duty, _room(loads, results, months))
             self._rooms[loads.room.id] = kept

@@ -1,7 +1,7 @@
 """From a document to the core's frozen inputs; what is missing becomes a snag, never a silent default."""
 
 from collections import defaultdict
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from typing import Any
 
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
@@ -45,6 +45,7 @@ class Snapshots:
         self._rooms: dict[
             str, tuple[tuple[int, ...], tuple[Row, ...], Room | None, list[Snag], dict[str, Effective]]
         ] = {}
+        self._sections: dict[str, tuple[Row, Section]] = {}
 
     def take(self, document: Document) -> Snapshot:
         """Turn a document into core inputs."""
@@ -75,10 +76,21 @@ class Snapshots:
             climate=climate_of(document),
             rooms=tuple(rooms.values()),
             groups=tuple(_groups(document, rooms)),
-            systems=tuple(_systems(document, rooms, effective)),
-            circuits=tuple(_circuits(document)),
+            systems=tuple(_systems(document, rooms, effective, self._section)),
+            circuits=tuple(_circuits(document, self._section)),
         )
         return Snapshot(building, snags, effective)
+
+    def _section(self, row: Row, end: str | None) -> Section:
+        """A section as the core takes it; the same object while its row is the same."""
+        kept = self._sections.get(row["id"])
+        if kept is None or kept[0] is not row:
+            kept = (row, _section(row, end))
+            self._sections[row["id"]] = kept
+        return kept[1]
+
+
+MakeSection = Callable[[Row, str | None], Section]
 
 
 def _index(document: Document) -> tuple[dict[str, list[Row]], dict[str, list[Row]], dict[str, list[Row]]]:
@@ -372,7 +384,7 @@ def _section(row: Row, end: str | None) -> Section:
 
 
 def _systems(
-    document: Document, rooms: dict[str, Room], effective: dict[str, dict[str, Effective]]
+    document: Document, rooms: dict[str, Room], effective: dict[str, dict[str, Effective]], make: MakeSection
 ) -> Iterable[AirSystem]:
     sections: dict[str, list[Row]] = defaultdict(list)
     for row in document.of("duct_section").values():
@@ -395,20 +407,19 @@ def _systems(
         inputs = {column: row[column] for column in row}
         yield AirSystem(
             terminals=tuple(terminals),
-            sections=tuple(_section(s, s["room"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])),
+            sections=tuple(make(s, s["room"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])),
             **inputs,
         )
 
 
-def _circuits(document: Document) -> Iterable[Circuit]:
+def _circuits(document: Document, make: MakeSection) -> Iterable[Circuit]:
     sections: dict[str, list[Row]] = defaultdict(list)
     for row in document.of("pipe_section").values():
         sections[row["circuit"]].append(row)
     for row in document.of("circuit").values():
         yield Circuit(
             sections=tuple(
-                _section(s, s["room"] or s["air_system"])
-                for s in sorted(sections[row["id"]], key=lambda s: s["position"])
+                make(s, s["room"] or s["air_system"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])
             ),
             **row,
         )

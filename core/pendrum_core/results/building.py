@@ -22,13 +22,17 @@ class Failure:
 
 @dataclass(frozen=True)
 class BuildingResults:
-    """Everything worked out for a building; maps by id."""
+    """Everything worked out for a building; maps by id.
+
+    `heating_duty_w` is by room: its heating load, and warming supply air that comes below the set-point [W].
+    """
 
     building: Building
     outdoors: Outdoors
     rooms: Mapping[str, RoomLoads]
     groups: Mapping[str, GroupLoads]
     systems: Mapping[str, AirSystemResult]
+    heating_duty_w: Mapping[str, float]
     circuits: Mapping[str, CircuitResult]
     emitters: Mapping[str, EmitterResult]
     failures: tuple[Failure, ...]

@@ -13,6 +13,8 @@ class KitItem:
     """One line of the kit list.
 
     Attributes:
+        order: 0 air, 1 water, 2 emitters; lines are sorted by it and the tag.
+        owner: id of the system, circuit or room it belongs to.
         tag, item, serves: what it is.
         duty, duty_quantity: main duty as an SI value with its quantity; a second one may follow.
         size: standard size chosen.
@@ -20,6 +22,8 @@ class KitItem:
         state: "sized" or "pinned".
     """
 
+    order: int
+    owner: str
     tag: str
     item: str
     serves: str
@@ -44,45 +48,67 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
         r = results.systems[system.id]
         month, step = r.peak
         name = system.name
-        yield KitItem(f"{name} SF", "Supply fan, flow and static pressure", name, r.fan.flow_m3_s, "airflow", r.fan.static_pa, "pressure",
+        yield KitItem(0, system.id, f"{name} SF", "Supply fan, flow and static pressure", name, r.fan.flow_m3_s, "airflow", r.fan.static_pa, "pressure",
                       _motor(r.fan.motor_w), r.fan.electrical_w, "sized")  # fmt: skip
         total = float(r.coil_total_w[month, step])
         sensible = r.mass_kg_s * float(r.path.coil.sensible_j_kg[month, step])
         yield KitItem(
-            f"{name} CC", "Cooling coil, total and sensible", name, total, "load", sensible, "load", "", 0.0, "sized"
+            0,
+            system.id,
+            f"{name} CC",
+            "Cooling coil, total and sensible",
+            name,
+            total,
+            "load",
+            sensible,
+            "load",
+            "",
+            0.0,
+            "sized",
         )
-        yield KitItem(f"{name} HC", "Heating coil, duty and leaving air", name, r.winter.duty_w, "load", r.winter.leaving_c, "temperature",
+        yield KitItem(0, system.id, f"{name} HC", "Heating coil, duty and leaving air", name, r.winter.duty_w, "load", r.winter.leaving_c, "temperature",
                       "", 0.0, "sized")  # fmt: skip
         reheat = float(r.path.reheat_w.max())
         if reheat > 1.0:
-            yield KitItem(f"{name} RH", "Terminal reheat, electric, all rooms together", name, reheat, "load", 0.0, "",
+            yield KitItem(0, system.id, f"{name} RH", "Terminal reheat, electric, all rooms together", name, reheat, "load", 0.0, "",
                           "", reheat, "sized")  # fmt: skip
         pinned = [f for f in r.airflows.values() if f.governing == "pinned"]
         state = f"{len(pinned)} pinned" if pinned else "sized"
         yield KitItem(
-            f"{name} T", f"Supply terminals, {len(r.airflows)}", name, r.flow_m3_s, "airflow", 0.0, "", "", 0.0, state
+            0,
+            system.id,
+            f"{name} T",
+            f"Supply terminals, {len(r.airflows)}",
+            name,
+            r.flow_m3_s,
+            "airflow",
+            0.0,
+            "",
+            "",
+            0.0,
+            state,
         )
         if r.ducts:
             lengths: dict[float, float] = defaultdict(float)
             for section in system.sections:
                 lengths[r.ducts.sections[section.id].diameter_m] += section.length_m
             for diameter, length in sorted(lengths.items()):
-                yield KitItem(f"{name} D{diameter * 1000:.0f}", "Round duct, length and sheet", name, length, "length",
+                yield KitItem(0, system.id, f"{name} D{diameter * 1000:.0f}", "Round duct, length and sheet", name, length, "length",
                               pi * diameter * length, "area", f"{diameter * 1000:.0f} mm", 0.0, "sized")  # fmt: skip
     for circuit in results.building.circuits:
         if circuit.id not in results.circuits:
             continue
         c = results.circuits[circuit.id]
-        yield KitItem(f"{circuit.name} P", "Pump, flow and head", circuit.name, c.pump.flow_m3_s, "water_flow", c.pump.head_pa, "head",
+        yield KitItem(1, circuit.id, f"{circuit.name} P", "Pump, flow and head", circuit.name, c.pump.flow_m3_s, "water_flow", c.pump.head_pa, "head",
                       _motor(c.pump.motor_w), c.pump.electrical_w, "sized")  # fmt: skip
         runs: dict[str, float] = defaultdict(float)
         for section in circuit.sections:
             runs[c.sections[section.id].size] += 2.0 * section.length_m
         for size, length in sorted(runs.items(), key=lambda item: float(item[0].split()[-1].replace("mm", "0"))):
-            yield KitItem(f"{circuit.name} {size}", "Steel pipe, flow and return", circuit.name, length, "length", 0.0, "",
+            yield KitItem(1, circuit.id, f"{circuit.name} {size}", "Steel pipe, flow and return", circuit.name, length, "length", 0.0, "",
                           size, 0.0, "sized")  # fmt: skip
     for room_id, emitter in results.emitters.items():
         if emitter.duty_w > 0.0:
             room = results.rooms[room_id].room
-            yield KitItem(f"R {room.number}", "Radiator, duty and rating at 75/65/20", f"{room.number} {room.name}", emitter.duty_w, "load",
+            yield KitItem(2, room_id, f"R {room.number}", "Radiator, duty and rating at 75/65/20", f"{room.number} {room.name}", emitter.duty_w, "load",
                           emitter.rating_w, "load", "", 0.0, "sized")  # fmt: skip

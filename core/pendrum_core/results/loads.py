@@ -50,6 +50,7 @@ class RoomLoads:
         parts: (categories, 12, 144): signed sensible load [W] in a cooled room, contribution to the air
             temperature above `reference_c` [K] in a floating one.
         total: their sum, (12, 144).
+        removed_w: the positive part of it: what counts in a group of rooms, (12, 144).
         latent_w: moisture from people and equipment, (144,) [W].
         cooling: None for a room that is not cooled.
         heating: load 0 for a room that is not heated.
@@ -62,6 +63,7 @@ class RoomLoads:
     room: Room
     parts: Array
     total: Array
+    removed_w: Array
     latent_w: Array
     cooling: Peak | None
     heating: Heating

@@ -63,6 +63,7 @@ def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads]
                 room=room,
                 parts=own,
                 total=total[index].copy(),
+                removed_w=np.maximum(total[index], 0.0),
                 latent_w=split.latent_w[index].copy(),
                 cooling=peak_of(total[index], own[:, month, step], split.latent_w[index]) if room.cooled else None,
                 heating=_heating(solved, cold, index),
@@ -80,25 +81,23 @@ def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads]
 
 def group_parts_w(rooms: Sequence[RoomLoads], month: int, steps: slice) -> Array:
     """Split of a group's coincident load over some steps of a month, (categories, steps) [W]."""
-    parts = np.zeros((len(CATEGORIES), len(range(*steps.indices(rooms[0].total.shape[1])))))
-    for loads in rooms:
-        if loads.cooling is not None:
-            parts += loads.parts[:, month, steps] * (loads.total[month, steps] > 0.0)
-    return parts
+    cooled = [loads for loads in rooms if loads.cooling is not None]
+    if not cooled:
+        return np.zeros((len(CATEGORIES), len(range(*steps.indices(rooms[0].total.shape[1])))))
+    counted = np.stack([loads.total[month, steps] for loads in cooled]) > 0.0
+    return np.asarray((np.stack([loads.parts[:, month, steps] for loads in cooled]) * counted[:, None]).sum(axis=0))
 
 
 def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads]) -> GroupLoads:
     """Add rooms to a group; at least one room."""
     course, latent = np.zeros_like(rooms[0].total), np.zeros_like(rooms[0].latent_w)
-    heating, heating_parts, peaks = 0.0, np.zeros(len(CATEGORIES)), 0.0
-    for loads in rooms:
-        if loads.cooling is not None:
-            course += np.maximum(loads.total, 0.0)
-            latent += loads.latent_w
-            peaks += loads.cooling.sensible_w
-        if loads.heating.load_w > 0.0:
-            heating += loads.heating.load_w
-            heating_parts += loads.heating.parts_w
+    cooled = [loads for loads in rooms if loads.cooling is not None]
+    for loads in cooled:
+        course += loads.removed_w
+        latent += loads.latent_w
+    peaks = sum(loads.cooling.sensible_w for loads in cooled if loads.cooling is not None)
+    heated = [loads.heating for loads in rooms if loads.heating.load_w > 0.0]
+    heating_parts = np.array([heating.parts_w for heating in heated]).reshape(-1, len(CATEGORIES)).sum(axis=0)
     month, step = peak_time(course)
     return GroupLoads(
         id=group_id,
@@ -109,6 +108,6 @@ def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads])
         course_w=course,
         latent_w=latent,
         cooling=peak_of(course, group_parts_w(rooms, month, slice(step, step + 1))[:, 0], latent),
-        heating=Heating(heating, tuple(float(value) for value in heating_parts)),
+        heating=Heating(sum(h.load_w for h in heated), tuple(float(value) for value in heating_parts)),
         sum_of_peaks_w=peaks,
     )

@@ -135,6 +135,8 @@ export interface Snag {
 }
 
 export interface KitItem {
+  order: number;
+  owner: string;
   tag: string;
   item: string;
   serves: string;

@@ -15,7 +15,7 @@ const view = useView();
 const rows = computed<Row[]>(() =>
   results
     .rows("kit")
-    .sort(([a], [b]) => a.localeCompare(b))
+    .sort(([a], [b]) => a.localeCompare(b, "en", { numeric: true }))
     .map(([id, item]) => ({ id, ...item })),
 );
 
