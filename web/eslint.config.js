@@ -2,6 +2,17 @@ import boundaries from "eslint-plugin-boundaries";
 import vue from "eslint-plugin-vue";
 import ts from "typescript-eslint";
 
+// One direction: the frame shows stages, stages use parts and stores, everything rests on units and the API.
+const MAY_IMPORT = {
+  app: ["app", "stages", "parts", "document", "results", "view", "units", "api"],
+  stages: ["parts", "document", "results", "view", "units", "api"],
+  parts: ["parts", "document", "results", "view", "units", "api"],
+  document: ["document", "results", "api"],
+  results: ["results", "units", "api"],
+  view: ["view", "units"],
+  units: ["units"],
+  api: ["api"],
+};
 const layers = ["app", "stages", "parts", "document", "results", "view", "units", "api"];
 
 export default [
@@ -21,9 +32,18 @@ export default [
       ),
     },
     rules: {
+      "boundaries/dependencies": [
+        "error",
+        {
+          default: "disallow",
+          policies: Object.entries(MAY_IMPORT).map(([type, allowed]) => ({
+            from: { element: { type } },
+            allow: { to: allowed.map((other) => ({ element: { type: other } })) },
+          })),
+        },
+      ],
       "vue/multi-word-component-names": "off",
       "@typescript-eslint/no-explicit-any": "error",
-      "no-restricted-imports": ["error", { patterns: ["@/stages/*/*/../*"] }],
     },
   },
 ];

@@ -3,6 +3,8 @@
 import os
 import threading
 
+from config.collector import calm_collector
+
 bind = os.environ.get("PENDRUM_BIND", "127.0.0.1:8734")
 workers = 1
 threads = 4
@@ -13,6 +15,7 @@ control_socket_disable = True
 
 def post_worker_init(worker: object) -> None:
     """Import the slow libraries beside the first request, not in it."""
+    calm_collector()
     threading.Thread(target=_warm_up, daemon=True).start()
 
 

@@ -172,7 +172,7 @@ function onKey(event: KeyboardEvent): void {
           />
           <text :x="x(buildingPeak + 0.5) + 4" y="30">building {{ clock(buildingPeak) }}</text>
         </g>
-        <text v-if="ownPeak !== null" :x="x(ownPeak + 0.5)" y="28" text-anchor="middle" class="own">
+        <text v-if="ownPeak !== null" :x="x(ownPeak + 0.5) - 5" y="28" text-anchor="start" class="own">
           ▼ own peak
         </text>
         <line

@@ -81,7 +81,12 @@ const other = computed(() => (view.system === "SI" ? "IP" : "SI"));
       <div class="formula">
         {{ tree.formula }}<b v-if="tree.numbers">{{ tree.numbers }}</b>
       </div>
-      <WorkingNode v-for="(node, index) in tree.inputs" :key="index" :node="node" :depth="0" />
+      <WorkingNode
+        v-for="(node, index) in tree.inputs"
+        :key="tree.name + node.name + index"
+        :node="node"
+        :depth="0"
+      />
       <p class="soft small">{{ tree.source }}<br />{{ tree.note }}</p>
     </div>
     <p v-else class="empty">

@@ -2,7 +2,7 @@
 import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { useVirtualizer } from "@tanstack/vue-virtual";
-import { computed, nextTick, ref, watch } from "vue";
+import { computed, nextTick, onMounted, ref, watch } from "vue";
 import { faultText, fromText, toText } from "./edit";
 import { parseBlock, type Column, type Edit } from "./grid";
 
@@ -38,16 +38,15 @@ const virtual = useVirtualizer(
   })),
 );
 
-// A selection made elsewhere is brought into view here.
-watch(
-  () => props.selected,
-  (id) => {
-    const index = props.rows.findIndex((row) => row.id === id);
-    if (index < 0 || at.value.row === index) return;
-    at.value = { row: index, column: at.value.column };
-    virtual.value.scrollToIndex(index, { align: "auto" });
-  },
-);
+/** Bring a selection made elsewhere into view. */
+function showSelected(): void {
+  const index = props.rows.findIndex((row) => row.id === props.selected);
+  if (index < 0 || at.value.row === index) return;
+  at.value = { row: index, column: at.value.column };
+  virtual.value.scrollToIndex(index, { align: "auto" });
+}
+watch(() => props.selected, showSelected);
+onMounted(() => requestAnimationFrame(showSelected));
 
 function cellKey(row: R, column: Column<R>): string {
   return `${row.id}/${column.key}`;

@@ -28,9 +28,9 @@ export function sectionColumns<T extends DuctSection | PipeSection>(
     { key: "flow", title: "flow", quantity: flow, width: 66, value: (r) => o.result(r)?.flow_m3_s, prior: (r) => o.prior(r)?.flow_m3_s },
     { key: "size", title: "size", width: 56, value: (r) => o.result(r)?.size ?? "–", text: (r) => (o.result(r) ? `${o.result(r)?.size}${o.result(r)?.sized ? "" : " pin"}` : "–") },
     { key: "pinned_diameter_m", title: "pin", quantity: "diameter", width: 46, value: (r) => r.pinned_diameter_m, editor: { type: "number", quantity: "diameter", clearable: true } },
-    { key: "velocity", title: "velocity", quantity: velocity, width: 54, value: (r) => o.result(r)?.velocity_m_s },
+    { key: "velocity", title: "speed", quantity: velocity, width: 54, value: (r) => o.result(r)?.velocity_m_s },
     { key: "rate", title: "rate", quantity: rate, width: 54, value: (r) => o.result(r)?.rate_pa_m },
     { key: "loss", title: "loss", quantity: loss, width: 70, value: (r) => o.result(r)?.loss_pa, prior: (r) => o.prior(r)?.loss_pa, explain: o.explain },
-    { key: "balancing", title: "balance", quantity: loss, width: 58, value: (r) => o.result(r)?.balancing_pa },
+    { key: "balancing", title: "damper", quantity: loss, width: 58, value: (r) => o.result(r)?.balancing_pa },
   ]; // prettier-ignore
 }

@@ -52,7 +52,7 @@ const columns = computed(() =>
       explain: (row) => (results.get("duct_section", row.id) ? { quantity: "duct_section", subject: row.id } : null),
     },
     [
-      { key: "room", title: "ends at", width: 54, value: (row) => row.room, text: (row) => doc.get("room", row.room)?.number ?? "–",
+      { key: "room", title: "room", width: 54, value: (row) => row.room, text: (row) => doc.get("room", row.room)?.number ?? "–",
         editor: { type: "choice", clearable: true, choices: rooms.value.map((room) => ({ value: room.id, label: `${room.number} ${room.name}` })) } },
     ],
   ),

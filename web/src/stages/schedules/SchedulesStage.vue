@@ -177,6 +177,9 @@ async function remove(): Promise<void> {
 
 <style scoped src="../list.css"></style>
 <style scoped>
+.place b {
+  margin-right: 6px;
+}
 .two {
   display: grid;
   grid-template-columns: minmax(0, 1fr) 270px;
