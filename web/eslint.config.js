@@ -1,3 +1,4 @@
+import { fileURLToPath } from "node:url";
 import boundaries from "eslint-plugin-boundaries";
 import vue from "eslint-plugin-vue";
 import ts from "typescript-eslint";
@@ -24,7 +25,7 @@ export default [
     files: ["src/**/*.{ts,vue}"],
     plugins: { boundaries },
     settings: {
-      "import/resolver": { typescript: true, node: { extensions: [".ts", ".vue"] } },
+      "import/resolver": { [fileURLToPath(new URL("./eslint-resolver.cjs", import.meta.url))]: {} },
       "boundaries/elements": layers.map((type) =>
         type === "stages"
           ? { type, pattern: "src/stages/*", capture: ["stage"] }

@@ -99,12 +99,21 @@ class Balances(unittest.TestCase):
         terminals = tuple(replace(t, pinned_flow_m3_s=0.05) for t in base.systems[0].terminals)
         results = calculate(building(terminals=terminals))
         self.assertGreater(results.systems["s"].path.short_w.max(), 100.0)
-        self.assertIn("airflow_short", {snag.code for snag in result_snags(results)})
+        self.assertIn("airflow_short", {snag.code for snag in result_snags(results, {})})
 
     def test_supply_above_the_room_is_a_failure_with_a_reason(self) -> None:
         results = calculate(building(supply_c=25.0))
         self.assertIn("25.0", results.failures[0].reason)
-        self.assertIn("not_calculated", {snag.code for snag in result_snags(results)})
+        self.assertIn("not_calculated", {snag.code for snag in result_snags(results, {})})
+
+
+class Yardsticks(unittest.TestCase):
+    def test_a_room_outside_its_range_is_named(self) -> None:
+        results = calculate(building())
+        found = results.rooms["r1"].cooling.sensible_w / 20.0
+        snags = list(result_snags(results, {"r0": (0.0, 1e4), "r1": (found + 1, found + 2)}))
+        self.assertEqual([snag.id for snag in snags if snag.code == "yardstick"], ["r1"])
+        self.assertIn(f"{found:.0f} W/m²", next(s.sentence for s in snags if s.code == "yardstick"))
 
 
 class Ventilation(unittest.TestCase):

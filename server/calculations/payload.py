@@ -162,7 +162,7 @@ class PayloadMaker:
         months = tuple(month.month for month in results.building.climate.months)
         systems, airflows, duct_sections = _systems(results, months)
         circuits, pipe_sections = _circuits(results)
-        snags = [*snapshot.snags, *result_snags(results)]
+        snags = [*snapshot.snags, *result_snags(results, snapshot.yardsticks_w_m2)]
         return {
             "room": {room: self._room_record(loads, results, months) for room, loads in results.rooms.items()},
             "effective": {room: self._effective_record(room, values) for room, values in snapshot.effective.items()},

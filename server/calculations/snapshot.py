@@ -13,6 +13,7 @@ from pendrum_core.model.schedules import CONSTANT_ONE, DayPattern
 from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
 from projects.document import Document, Row
 from projects.resolver import Effective, effective_values, opening_construction, surface_assembly
+from projects.starter import STARTER_SITE
 
 AIR_J_M3K = 1200.0  # heat capacity of room air per volume, at 20 °C near sea level
 FURNITURE_J_M2K = 10_000.0  # per floor area, in the air node
@@ -32,10 +33,17 @@ class Missing(Exception):
 class Snapshot:
     """Core inputs of one document version, with the snags found on the way."""
 
-    def __init__(self, building: Building, snags: list[Snag], effective: dict[str, dict[str, Effective]]) -> None:
+    def __init__(
+        self,
+        building: Building,
+        snags: list[Snag],
+        effective: dict[str, dict[str, Effective]],
+        yardsticks_w_m2: dict[str, tuple[float, float]],
+    ) -> None:
         self.building = building
         self.snags = snags
         self.effective = effective
+        self.yardsticks_w_m2 = yardsticks_w_m2
 
 
 class Snapshots:
@@ -72,6 +80,7 @@ class Snapshots:
                 rooms[room["id"]] = entry[2]
         self._rooms = kept
         snags.extend(_duplicate_numbers(document))
+        snags.extend(_starter_site(document))
         building = Building(
             climate=climate_of(document),
             rooms=tuple(rooms.values()),
@@ -79,7 +88,7 @@ class Snapshots:
             systems=tuple(_systems(document, rooms, effective, self._section)),
             circuits=tuple(_circuits(document, self._section)),
         )
-        return Snapshot(building, snags, effective)
+        return Snapshot(building, snags, effective, _yardsticks(document, rooms))
 
     def _section(self, row: Row, end: str | None) -> Section:
         """A section as the core takes it; the same object while its row is the same."""
@@ -362,6 +371,21 @@ def _duplicate_numbers(document: Document) -> list[Snag]:
                               f"{room['name']} and {first['name']} both have the number {room['number']}.",
                               "give one of them another number"))  # fmt: skip
     return snags
+
+
+def _starter_site(document: Document) -> list[Snag]:
+    site = document.one("site")
+    if site["name"] != STARTER_SITE:
+        return []
+    sentence = "The site and its design conditions are still the starter values of a new project."
+    return [Snag(DOUBTFUL, "starter_site", "site", site["id"], "place", sentence, "enter your own and name the site")]
+
+
+def _yardsticks(document: Document, rooms: dict[str, Room]) -> dict[str, tuple[float, float]]:
+    """Ordinary range of cooling by room, from its use [W/m2]."""
+    uses = document.of("use")
+    found = ((room, uses[document.of("room")[room]["use"]]) for room in rooms)
+    return {room: (use["yardstick_low_w_m2"], use["yardstick_high_w_m2"]) for room, use in found}
 
 
 def _groups(document: Document, rooms: dict[str, Room]) -> Iterable[Group]:

@@ -51,7 +51,7 @@ _USES: dict[str, dict[str, Any]] = {
     "Cold store": {"lights": 3, "set": (4, 4), "heated": False, "cooled": False, "when": "Passing", "ach": 0.05},
     "Gallery": {"people": 0.3571, "lights": 16, "air": (3.8, 0.3), "set": (21, 23), "when": "Gallery visitors",
                 "light_when": "Gallery spots"},
-    "Steady store": {"lights": 4, "air": (0.0, 0.3), "set": (20, 22), "when": "Passing", "ach": 0.1},
+    "Steady store": {"yard": (3, 40), "lights": 4, "air": (0.0, 0.3), "set": (20, 22), "when": "Passing", "ach": 0.1},
     "Meeting": {"people": 0.2857, "lights": 9, "equip": 8, "air": (2.5, 0.3), "set": (20.5, 24),
                 "when": "Meeting afternoons"},
     "Staff room": {"people": 0.12, "lights": 9, "equip": 10, "air": (2.5, 0.3), "set": (20.5, 26), "cooled": False,
@@ -160,6 +160,7 @@ def _uses(draft: Draft, project: Project) -> dict[str, str]:
             air_per_person_m3_s=per_person / 1000, air_per_area_m3_s_m2=per_area / 1000,
             minimum_air_changes=u.get("mac", 0), heated=u.get("heated", True), heating_setpoint_c=u["set"][0],
             cooled=u.get("cooled", True), cooling_setpoint_c=u["set"][1], source=_VENTILATION,
+            yardstick_low_w_m2=u.get("yard", (20, 150))[0], yardstick_high_w_m2=u.get("yard", (20, 150))[1],
         )  # fmt: skip
     return uses
 

@@ -1,6 +1,6 @@
 """Snags that only results can show."""
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
 from pendrum_core.results.building import BuildingResults
@@ -9,12 +9,16 @@ UNBALANCED_PA = 60.0
 _FAILED_STAGE = {"air_system": "air", "circuit": "water"}
 
 
-def result_snags(results: BuildingResults) -> Iterator[Snag]:
-    """Walk over the results and yield what an engineer should look at."""
+def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[float, float]]) -> Iterator[Snag]:
+    """Walk over the results and yield what an engineer should look at.
+
+    `yardsticks_w_m2` is the ordinary range of cooling per floor area by room [W/m2].
+    """
     for failure in results.failures:
         stage = _FAILED_STAGE[failure.kind]
         yield Snag(STOPS, "not_calculated", failure.kind, failure.id, stage, failure.reason, "change the value named")
     yield from _room_snags(results)
+    yield from _yardstick_snags(results, yardsticks_w_m2)
     yield from _system_snags(results)
     yield from _circuit_snags(results)
 
@@ -41,6 +45,21 @@ def _room_snags(results: BuildingResults) -> Iterator[Snag]:
                 NOTE, "heated_without_emitter", "room", room_id, "water",
                 f"{name} needs {loads.heating.load_w / 1000:.2f} kW of heating but no pipe ends at it.",
                 "add a pipe section that ends at the room",
+            )  # fmt: skip
+
+
+def _yardstick_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[float, float]]) -> Iterator[Snag]:
+    for room_id, (low, high) in yardsticks_w_m2.items():
+        loads = results.rooms.get(room_id)
+        if loads is None or loads.cooling is None:
+            continue
+        found = loads.cooling.sensible_w / loads.room.floor_area_m2
+        if not low <= found <= high:
+            yield Snag(
+                NOTE, "yardstick", "room", room_id, "rooms",
+                f"{loads.room.number} {loads.room.name}: {found:.0f} W/m² of cooling lies outside the ordinary "
+                f"{low:.0f} to {high:.0f} W/m² of its use.",
+                "look at its breakdown, or widen the range of the use",
             )  # fmt: skip
 
 

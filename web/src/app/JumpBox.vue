@@ -93,18 +93,7 @@ onMounted(() => input.value?.focus());
 </template>
 
 <style scoped>
-.veil {
-  position: fixed;
-  inset: 0;
-  z-index: 40;
-  background: color-mix(in srgb, var(--ink) 18%, transparent);
-}
 .box {
-  width: min(460px, 92vw);
-  margin: 80px auto;
-  background: var(--paper);
-  border: 1px solid var(--ink);
-  padding: 10px;
   display: grid;
 }
 input {

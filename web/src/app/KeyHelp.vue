@@ -39,21 +39,6 @@ onMounted(() => box.value?.focus());
 </template>
 
 <style scoped>
-.veil {
-  position: fixed;
-  inset: 0;
-  z-index: 40;
-  background: color-mix(in srgb, var(--ink) 18%, transparent);
-  overflow: auto;
-}
-.box {
-  width: min(460px, 92vw);
-  margin: 56px auto;
-  background: var(--paper);
-  border: 1px solid var(--ink);
-  padding: 14px;
-  outline: none;
-}
 td {
   padding: 1px 8px !important;
   height: 24px !important;

@@ -117,6 +117,21 @@ const courses = computed(() => {
             differences count from.
           </p>
         </div>
+        <div class="block">
+          <h2>Yardstick</h2>
+          <Field
+            label="Ordinary cooling, from"
+            :value="use.yardstick_low_w_m2"
+            :editor="{ type: 'number', quantity: 'power_per_area' }"
+            :save="save('yardstick_low_w_m2', 'yardstick')"
+          />
+          <Field
+            label="to"
+            :value="use.yardstick_high_w_m2"
+            :editor="{ type: 'number', quantity: 'power_per_area' }"
+            :save="save('yardstick_high_w_m2', 'yardstick')"
+          />
+        </div>
         <Field
           label="Source of the values"
           :value="use.source"
