@@ -60,6 +60,7 @@ class BrowserTest(StaticLiveServerTestCase):
 
     def press(self, name: str, exact: bool = False) -> None:
         self.page.get_by_role("button", name=name, exact=exact).first.click()
+        self.settle()
 
     def fill(self, label: str, text: str) -> None:
         field = self.page.get_by_label(label, exact=True).first
