@@ -56,7 +56,9 @@ class BrowserTest(StaticLiveServerTestCase):
 
     def stage(self, name: str) -> None:
         self.page.get_by_role("navigation", name="Stages").get_by_role("link", name=name).click()
+        self.page.wait_for_url(f"**/{name.lower()}*")
         self.page.get_by_role("heading", level=1).first.wait_for()
+        self.settle()
 
     def press(self, name: str, exact: bool = False) -> None:
         self.page.get_by_role("button", name=name, exact=exact).first.click()
@@ -75,7 +77,7 @@ class BrowserTest(StaticLiveServerTestCase):
     def settle(self) -> None:
         """Wait until nothing is under way."""
         self.page.wait_for_timeout(60)
-        self.page.locator("[role=status]", has_text="worked out").wait_for()
+        self.page.locator("[role=status]", has_text="worked out").wait_for(state="attached")
 
     def cell(self, grid: str, row: int, column: str) -> Locator:
         """A grid's cell by row number (0 is the first) and column key."""

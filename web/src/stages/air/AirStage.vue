@@ -127,7 +127,10 @@ async function remove(): Promise<void> {
       <DuctsView v-else-if="tab === 'ducts'" :id="system.id" :key="system.id" />
       <SystemSettings v-else :system="system" />
     </div>
-    <p v-else class="empty">No air system yet. Add one at the left, then choose its rooms.</p>
+    <div v-else class="page">
+      <div class="head"><h1>Air</h1></div>
+      <p class="empty">No air system yet. Add one at the left, then choose its rooms.</p>
+    </div>
   </div>
 </template>
 

@@ -69,10 +69,13 @@ async function remove(): Promise<void> {
       :before="results.prior('group', use.id)"
       @remove="remove"
     />
-    <p v-else class="empty">
-      A use says how a kind of room is used: people, lights, equipment, air, set-points. Rooms take it over
-      and may differ. Add the first at the left.
-    </p>
+    <div v-else class="page">
+      <div class="head"><h1>Uses</h1></div>
+      <p class="empty">
+        A use says how a kind of room is used: people, lights, equipment, air, set-points. Rooms take it over
+        and may differ. Add the first at the left.
+      </p>
+    </div>
   </div>
 </template>
 

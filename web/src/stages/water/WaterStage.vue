@@ -90,10 +90,13 @@ async function remove(): Promise<void> {
       <EmittersView v-else-if="tab === 'emitters' && circuit.kind === 'heating'" :circuit="circuit" />
       <CircuitSettings v-else :circuit="circuit" />
     </div>
-    <p v-else class="empty">
-      No water circuit yet. A heating circuit feeds radiators and heating coils, a chilled one the cooling
-      coils. Add one at the left.
-    </p>
+    <div v-else class="page">
+      <div class="head"><h1>Water</h1></div>
+      <p class="empty">
+        No water circuit yet. A heating circuit feeds radiators and heating coils, a chilled one the cooling
+        coils. Add one at the left.
+      </p>
+    </div>
   </div>
 </template>
 
