@@ -68,7 +68,7 @@ generated: .venv/.dev web/node_modules/.installed
 generated-check: .venv/.dev web/node_modules/.installed
 	$(MANAGE) write_generated --check
 	$(MANAGE) makemigrations --check --dry-run -v0
-	cd web && npx openapi-typescript ../server/openapi.json -o /tmp/pendrum-schema.d.ts >/dev/null && cmp /tmp/pendrum-schema.d.ts src/api/schema.d.ts
+	cd web && npx openapi-typescript ../server/openapi.json -o ../var/schema.d.ts >/dev/null && cmp ../var/schema.d.ts src/api/schema.d.ts
 
 unit: .venv/.dev web/node_modules/.installed
 	$(MANAGE) test core server docs

@@ -1,6 +1,6 @@
 """The one entry of the core: a building in, results out."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Mapping
 
 from pendrum_core.air.system import AirSystemResult, RoomDemand, size_system
 from pendrum_core.model.building import Building, Group
@@ -13,8 +13,6 @@ from pendrum_core.room.group import CHUNK, calculate_chunk, group_loads
 from pendrum_core.room.outdoors import Outdoors, outdoors
 from pendrum_core.water.emitters import EmitterResult, size_radiator
 from pendrum_core.water.network import CircuitResult, size_circuit
-
-Progress = Callable[[int, int], None]
 
 
 class Memory:
@@ -38,10 +36,8 @@ class Memory:
         return kept is not None and (kept.room is room or kept.room == room)
 
 
-def calculate(building: Building, memory: Memory | None = None, progress: Progress | None = None) -> BuildingResults:
+def calculate(building: Building, memory: Memory | None = None) -> BuildingResults:
     """Calculate a building; with a `memory`, only what changed since its last use.
-
-    `progress` is called with rooms done and rooms to do after each chunk; it may raise to cancel.
 
     Raises:
         CheckFailed: a room's parts do not add up or its balance does not close.
@@ -53,8 +49,6 @@ def calculate(building: Building, memory: Memory | None = None, progress: Progre
     for start in range(0, len(waiting), CHUNK):
         for loads in calculate_chunk(waiting[start : start + CHUNK], outside):
             memory.rooms[loads.room.id] = loads
-        if progress is not None:
-            progress(min(start + CHUNK, len(waiting)), len(waiting))
     rooms = {room.id: memory.rooms[room.id] for room in building.rooms}
     memory.rooms = dict(rooms)
     failures: list[Failure] = []

@@ -2,7 +2,6 @@
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from math import pi
 
 from pendrum_core.climate.atmosphere import dry_air_density_kg_m3
 from pendrum_core.model.systems import Section
@@ -64,11 +63,6 @@ class SectionResult:
     friction_loss_pa: float
     fitting_loss_pa: float
     loss_pa: float
-
-    @property
-    def sheet_area_factor_m(self) -> float:
-        """Circumference [m]: sheet area per metre."""
-        return pi * self.diameter_m
 
 
 def section_loss(

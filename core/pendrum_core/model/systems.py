@@ -63,7 +63,6 @@ class AirSystem:
         outlet_velocity_m_s: in the fan outlet.
         friction_limit_pa_m, velocity_limit_m_s: of duct sizing.
         roughness_m: of the ducts.
-        condensate_credit: count the heat that leaves with the condensate.
     """
 
     id: str

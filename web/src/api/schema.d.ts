@@ -4,1400 +4,1409 @@
  */
 
 export interface paths {
-  "/api/session": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/session": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Session
+         * @description Who is signed in, and the projects that belong to them.
+         */
+        get: operations["session"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Session
-     * @description Who is signed in, and the projects that belong to them.
-     */
-    get: operations["session"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/projects": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/projects": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * New Project
+         * @description Start an empty project.
+         */
+        post: operations["create_project"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * New Project
-     * @description Start an empty project.
-     */
-    post: operations["create_project"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/projects/{project_id}/document": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/projects/{project_id}/document": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Document
+         * @description Everything the engineer entered.
+         */
+        get: operations["document"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Document
-     * @description Everything the engineer entered.
-     */
-    get: operations["document"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/projects/{project_id}/changes": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/projects/{project_id}/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Changes
+         * @description Apply a change set: all of it or nothing.
+         */
+        post: operations["apply_changes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Changes
-     * @description Apply a change set: all of it or nothing.
-     */
-    post: operations["apply_changes"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/projects/{project_id}/undo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/projects/{project_id}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo
+         * @description Take the last edit back.
+         */
+        post: operations["undo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Undo
-     * @description Take the last edit back.
-     */
-    post: operations["undo"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/projects/{project_id}/redo": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/projects/{project_id}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo
+         * @description Repeat the edit that was taken back.
+         */
+        post: operations["redo"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    get?: never;
-    put?: never;
-    /**
-     * Redo
-     * @description Repeat the edit that was taken back.
-     */
-    post: operations["redo"];
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/projects/{project_id}/results": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/projects/{project_id}/results": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Results
+         * @description All results of the present version.
+         */
+        get: operations["results"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Results
-     * @description All results of the present version.
-     */
-    get: operations["results"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/projects/{project_id}/day": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/projects/{project_id}/day": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Day
+         * @description Courses of a room or group over a summer day.
+         */
+        get: operations["day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Day
-     * @description Courses of a room or group over a summer day.
-     */
-    get: operations["day"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/projects/{project_id}/air/{system}": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/projects/{project_id}/air/{system}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Air
+         * @description States along an air path over a summer day.
+         */
+        get: operations["air_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Air
-     * @description States along an air path over a summer day.
-     */
-    get: operations["air_day"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/projects/{project_id}/place": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/projects/{project_id}/place": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Place
+         * @description Temperature, humidity and sun of a design day.
+         */
+        get: operations["place_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Place
-     * @description Temperature, humidity and sun of a design day.
-     */
-    get: operations["place_day"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/projects/{project_id}/working": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/projects/{project_id}/working": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Explained
+         * @description How a figure came about.
+         */
+        get: operations["working"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Explained
-     * @description How a figure came about.
-     */
-    get: operations["working"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
-  "/api/projects/{project_id}/kit.csv": {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
+    "/api/projects/{project_id}/kit.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kit
+         * @description The kit list as CSV, in "SI" or "IP".
+         */
+        get: operations["kit_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
     };
-    /**
-     * Kit
-     * @description The kit list as CSV, in "SI" or "IP".
-     */
-    get: operations["kit_csv"];
-    put?: never;
-    post?: never;
-    delete?: never;
-    options?: never;
-    head?: never;
-    patch?: never;
-    trace?: never;
-  };
 }
 export type webhooks = Record<string, never>;
 export interface components {
-  schemas: {
-    /** ProjectOut */
-    ProjectOut: {
-      /** Id */
-      id: string;
-      /** Name */
-      name: string;
-      /** Version */
-      version: number;
-    };
-    /** SessionOut */
-    SessionOut: {
-      /** User */
-      user: string;
-      /** Projects */
-      projects: components["schemas"]["ProjectOut"][];
-    };
-    /** NewProject */
-    NewProject: {
-      /** Name */
-      name: string;
-    };
-    /** DocumentOut */
-    DocumentOut: {
-      /** Version */
-      version: number;
-      /** Objects */
-      objects: {
-        [key: string]: {
-          [key: string]: unknown;
-        }[];
-      };
-      steps: components["schemas"]["StepsOut"];
-    };
-    /**
-     * StepsOut
-     * @description Labels of what undo and redo would do; None where there is nothing.
-     */
-    StepsOut: {
-      /** Undo */
-      undo: string | null;
-      /** Redo */
-      redo: string | null;
-    };
-    /** AppliedOut */
-    AppliedOut: {
-      /** Version */
-      version: number;
-      objects: components["schemas"]["ObjectsOut"];
-      results: components["schemas"]["ResultsOut"];
-      steps: components["schemas"]["StepsOut"];
-    };
-    /**
-     * ObjectsOut
-     * @description Objects that changed, by kind, and the ids of those that are gone.
-     */
-    ObjectsOut: {
-      /** Changed */
-      changed: {
-        [key: string]: {
-          [key: string]: unknown;
-        }[];
-      };
-      /** Gone */
-      gone: {
-        [key: string]: string[];
-      };
-    };
-    /**
-     * ResultsOut
-     * @description Result records by kind and id; `all` where they replace everything the browser holds.
-     */
-    ResultsOut: {
-      /** Version */
-      version: number;
-      /** Milliseconds */
-      milliseconds: number;
-      /** Rooms Calculated */
-      rooms_calculated: number;
-      /** Changed */
-      changed: {
-        [key: string]: {
-          [key: string]: {
-            [key: string]: unknown;
-          };
+    schemas: {
+        /** ProjectOut */
+        ProjectOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Version */
+            version: number;
         };
-      };
-      /** Gone */
-      gone: {
-        [key: string]: string[];
-      };
-      /** Categories */
-      categories: string[];
-      /**
-       * All
-       * @default true
-       */
-      all: boolean;
+        /** SessionOut */
+        SessionOut: {
+            /** User */
+            user: string;
+            /** Projects */
+            projects: components["schemas"]["ProjectOut"][];
+        };
+        /** NewProject */
+        NewProject: {
+            /** Name */
+            name: string;
+        };
+        /** DocumentOut */
+        DocumentOut: {
+            /** Version */
+            version: number;
+            /** Objects */
+            objects: {
+                [key: string]: {
+                    [key: string]: unknown;
+                }[];
+            };
+            steps: components["schemas"]["StepsOut"];
+        };
+        /**
+         * StepsOut
+         * @description Labels of what undo and redo would do; None where there is nothing.
+         */
+        StepsOut: {
+            /** Undo */
+            undo: string | null;
+            /** Redo */
+            redo: string | null;
+        };
+        /** AppliedOut */
+        AppliedOut: {
+            /** Version */
+            version: number;
+            objects: components["schemas"]["ObjectsOut"];
+            results: components["schemas"]["ResultsOut"];
+            steps: components["schemas"]["StepsOut"];
+        };
+        /**
+         * ObjectsOut
+         * @description Objects that changed, by kind, and the ids of those that are gone.
+         */
+        ObjectsOut: {
+            /** Changed */
+            changed: {
+                [key: string]: {
+                    [key: string]: unknown;
+                }[];
+            };
+            /** Gone */
+            gone: {
+                [key: string]: string[];
+            };
+        };
+        /**
+         * ResultsOut
+         * @description Result records by kind and id; `all` where they replace everything the browser holds.
+         */
+        ResultsOut: {
+            /** Version */
+            version: number;
+            /** Milliseconds */
+            milliseconds: number;
+            /** Rooms Calculated */
+            rooms_calculated: number;
+            /** Changed */
+            changed: {
+                [key: string]: {
+                    [key: string]: {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+            /** Gone */
+            gone: {
+                [key: string]: string[];
+            };
+            /** Categories */
+            categories: string[];
+            /**
+             * All
+             * @default true
+             */
+            all: boolean;
+        };
+        /** ChangeIn */
+        ChangeIn: {
+            /**
+             * Op
+             * @enum {string}
+             */
+            op: "create" | "set" | "delete";
+            /** Kind */
+            kind: string;
+            /** Id */
+            id: string;
+            /** Fields */
+            fields?: {
+                [key: string]: unknown;
+            };
+        };
+        /** ChangeSetIn */
+        ChangeSetIn: {
+            /** Base Version */
+            base_version: number;
+            /** Label */
+            label: string;
+            /** Changes */
+            changes: components["schemas"]["ChangeIn"][];
+        };
+        /**
+         * ProblemOut
+         * @description An error: machine code, sentence, and the faulty fields with value and allowed range.
+         */
+        ProblemOut: {
+            /** Status */
+            status: number;
+            /** Code */
+            code: string;
+            /** Title */
+            title: string;
+            /** Faults */
+            faults: {
+                [key: string]: unknown;
+            }[];
+        };
+        /** SiteFields */
+        SiteFields: {
+            /** Name */
+            name: string;
+            /** Latitude */
+            latitude: number;
+            /** Longitude */
+            longitude: number;
+            /** Utc Offset H */
+            utc_offset_h: number;
+            /** Elevation M */
+            elevation_m: number;
+            /**
+             * Ground Reflectance
+             * @default 0.2
+             */
+            ground_reflectance: number;
+            /** Ground Temperature C */
+            ground_temperature_c: number;
+            /** Winter Dry Bulb C */
+            winter_dry_bulb_c: number;
+        };
+        /** DesignMonthFields */
+        DesignMonthFields: {
+            /** Month */
+            month: number;
+            /** Dry Bulb C */
+            dry_bulb_c: number;
+            /** Wet Bulb C */
+            wet_bulb_c: number;
+            /** Range K */
+            range_k: number;
+            /** Tau B */
+            tau_b: number;
+            /** Tau D */
+            tau_d: number;
+        };
+        /** MaterialFields */
+        MaterialFields: {
+            /** Name */
+            name: string;
+            /**
+             * Conductivity W Mk
+             * @default null
+             */
+            conductivity_w_mk: number | null;
+            /**
+             * Density Kg M3
+             * @default 0
+             */
+            density_kg_m3: number;
+            /**
+             * Specific Heat J Kgk
+             * @default 0
+             */
+            specific_heat_j_kgk: number;
+            /**
+             * Resistance M2K W
+             * @default null
+             */
+            resistance_m2k_w: number | null;
+        };
+        /** AssemblyFields */
+        AssemblyFields: {
+            /** Name */
+            name: string;
+            /**
+             * Element
+             * @enum {string}
+             */
+            element: "wall" | "roof" | "floor" | "partition" | "door";
+            /**
+             * Solar Absorptance
+             * @default 0.6
+             */
+            solar_absorptance: number;
+            /**
+             * Ground U Value
+             * @default null
+             */
+            ground_u_value: number | null;
+        };
+        /** LayerFields */
+        LayerFields: {
+            /** Assembly */
+            assembly: string;
+            /** Position */
+            position: number;
+            /** Material */
+            material: string;
+            /**
+             * Thickness M
+             * @default null
+             */
+            thickness_m: number | null;
+        };
+        /** GlazingFields */
+        GlazingFields: {
+            /** Name */
+            name: string;
+            /** U Value */
+            u_value: number;
+            /** G Value */
+            g_value: number;
+            /**
+             * Frame Share
+             * @default 0.2
+             */
+            frame_share: number;
+            /**
+             * Panes
+             * @default 2
+             * @enum {integer}
+             */
+            panes: 1 | 2 | 3;
+        };
+        /** KitFields */
+        KitFields: {
+            /** Name */
+            name: string;
+            /**
+             * Outer Wall
+             * @default null
+             */
+            outer_wall: string | null;
+            /**
+             * Roof
+             * @default null
+             */
+            roof: string | null;
+            /**
+             * Ground Floor
+             * @default null
+             */
+            ground_floor: string | null;
+            /**
+             * Inner Wall
+             * @default null
+             */
+            inner_wall: string | null;
+            /**
+             * Inner Floor
+             * @default null
+             */
+            inner_floor: string | null;
+            /**
+             * Door
+             * @default null
+             */
+            door: string | null;
+            /**
+             * Window
+             * @default null
+             */
+            window: string | null;
+        };
+        /** ProjectFields */
+        ProjectFields: {
+            /** Name */
+            name: string;
+            /**
+             * Profile
+             * @default handbook
+             * @enum {string}
+             */
+            profile: "handbook" | "sinusoid";
+            /**
+             * Heating Margin
+             * @default 0
+             */
+            heating_margin: number;
+            /**
+             * Cooling Margin
+             * @default 0
+             */
+            cooling_margin: number;
+            /**
+             * Kit
+             * @default null
+             */
+            kit: string | null;
+        };
+        /** ScheduleFields */
+        ScheduleFields: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default fraction
+             * @constant
+             */
+            kind: "fraction";
+            /** Weekday */
+            weekday: [
+                number,
+                number
+            ][];
+            /** Weekend */
+            weekend: [
+                number,
+                number
+            ][];
+        };
+        /** UseFields */
+        UseFields: {
+            /** Name */
+            name: string;
+            /**
+             * People Per M2
+             * @default 0
+             */
+            people_per_m2: number;
+            /**
+             * Person Sensible W
+             * @default 75
+             */
+            person_sensible_w: number;
+            /**
+             * Person Latent W
+             * @default 55
+             */
+            person_latent_w: number;
+            /**
+             * People Radiant Share
+             * @default 0.6
+             */
+            people_radiant_share: number;
+            /**
+             * People Schedule
+             * @default null
+             */
+            people_schedule: string | null;
+            /**
+             * Lights W M2
+             * @default 0
+             */
+            lights_w_m2: number;
+            /**
+             * Lights Radiant Share
+             * @default 0.5
+             */
+            lights_radiant_share: number;
+            /**
+             * Lights Schedule
+             * @default null
+             */
+            lights_schedule: string | null;
+            /**
+             * Equipment W M2
+             * @default 0
+             */
+            equipment_w_m2: number;
+            /**
+             * Equipment Radiant Share
+             * @default 0.3
+             */
+            equipment_radiant_share: number;
+            /**
+             * Equipment Latent Share
+             * @default 0
+             */
+            equipment_latent_share: number;
+            /**
+             * Equipment Vented Share
+             * @default 0
+             */
+            equipment_vented_share: number;
+            /**
+             * Equipment Schedule
+             * @default null
+             */
+            equipment_schedule: string | null;
+            /**
+             * Infiltration Ach
+             * @default 0.3
+             */
+            infiltration_ach: number;
+            /**
+             * Air Per Person M3 S
+             * @default 0
+             */
+            air_per_person_m3_s: number;
+            /**
+             * Air Per Area M3 S M2
+             * @default 0
+             */
+            air_per_area_m3_s_m2: number;
+            /**
+             * Air Effectiveness
+             * @default 1
+             */
+            air_effectiveness: number;
+            /**
+             * Minimum Air Changes
+             * @default 0
+             */
+            minimum_air_changes: number;
+            /**
+             * Heated
+             * @default true
+             */
+            heated: boolean;
+            /**
+             * Heating Setpoint C
+             * @default 20
+             */
+            heating_setpoint_c: number;
+            /**
+             * Cooled
+             * @default true
+             */
+            cooled: boolean;
+            /**
+             * Cooling Setpoint C
+             * @default 24
+             */
+            cooling_setpoint_c: number;
+            /**
+             * Yardstick Low W M2
+             * @default 20
+             */
+            yardstick_low_w_m2: number;
+            /**
+             * Yardstick High W M2
+             * @default 150
+             */
+            yardstick_high_w_m2: number;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
+        };
+        /** LevelFields */
+        LevelFields: {
+            /** Name */
+            name: string;
+            /**
+             * Position
+             * @default 0
+             */
+            position: number;
+            /**
+             * Floor M
+             * @default 0
+             */
+            floor_m: number;
+            /**
+             * Height M
+             * @default 3
+             */
+            height_m: number;
+        };
+        /** AirSystemFields */
+        AirSystemFields: {
+            /** Name */
+            name: string;
+            /**
+             * Supply C
+             * @default 14
+             */
+            supply_c: number;
+            /**
+             * Winter Supply C
+             * @default 20
+             */
+            winter_supply_c: number;
+            /**
+             * Bypass Factor
+             * @default 0.12
+             */
+            bypass_factor: number;
+            /**
+             * Fan Efficiency
+             * @default 0.65
+             */
+            fan_efficiency: number;
+            /**
+             * Motor Efficiency
+             * @default 0.85
+             */
+            motor_efficiency: number;
+            /**
+             * Motor Margin
+             * @default 0.15
+             */
+            motor_margin: number;
+            /**
+             * Filter Drop Pa
+             * @default 150
+             */
+            filter_drop_pa: number;
+            /**
+             * Coil Drop Pa
+             * @default 120
+             */
+            coil_drop_pa: number;
+            /**
+             * Other Drop Pa
+             * @default 80
+             */
+            other_drop_pa: number;
+            /**
+             * Outlet Velocity M S
+             * @default 8
+             */
+            outlet_velocity_m_s: number;
+            /**
+             * Friction Limit Pa M
+             * @default 0.8
+             */
+            friction_limit_pa_m: number;
+            /**
+             * Velocity Limit M S
+             * @default 7
+             */
+            velocity_limit_m_s: number;
+        };
+        /** RoomFields */
+        RoomFields: {
+            /** Number */
+            number: string;
+            /** Name */
+            name: string;
+            /**
+             * Level
+             * @default null
+             */
+            level: string | null;
+            /**
+             * Use
+             * @default null
+             */
+            use: string | null;
+            /**
+             * Air System
+             * @default null
+             */
+            air_system: string | null;
+            /**
+             * Floor Area M2
+             * @default null
+             */
+            floor_area_m2: number | null;
+            /**
+             * Height M
+             * @default null
+             */
+            height_m: number | null;
+            /**
+             * Outline M
+             * @default null
+             */
+            outline_m: [
+                number,
+                number
+            ][] | null;
+            /**
+             * People Per M2
+             * @default null
+             */
+            people_per_m2: number | null;
+            /**
+             * Lights W M2
+             * @default null
+             */
+            lights_w_m2: number | null;
+            /**
+             * Equipment W M2
+             * @default null
+             */
+            equipment_w_m2: number | null;
+            /**
+             * Infiltration Ach
+             * @default null
+             */
+            infiltration_ach: number | null;
+            /**
+             * Minimum Air Changes
+             * @default null
+             */
+            minimum_air_changes: number | null;
+            /**
+             * Heated
+             * @default null
+             */
+            heated: boolean | null;
+            /**
+             * Heating Setpoint C
+             * @default null
+             */
+            heating_setpoint_c: number | null;
+            /**
+             * Cooled
+             * @default null
+             */
+            cooled: boolean | null;
+            /**
+             * Cooling Setpoint C
+             * @default null
+             */
+            cooling_setpoint_c: number | null;
+            /**
+             * Pinned Flow M3 S
+             * @default null
+             */
+            pinned_flow_m3_s: number | null;
+        };
+        /** SurfaceFields */
+        SurfaceFields: {
+            /** Room */
+            room: string;
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "outer_wall" | "roof" | "ground_floor" | "inner_wall" | "inner_floor";
+            /**
+             * Boundary
+             * @enum {string}
+             */
+            boundary: "outdoors" | "ground" | "adiabatic" | "difference" | "fixed";
+            /** Area M2 */
+            area_m2: number;
+            /**
+             * Tilt Deg
+             * @default 90
+             */
+            tilt_deg: number;
+            /**
+             * Azimuth Deg
+             * @default 0
+             */
+            azimuth_deg: number;
+            /**
+             * Assembly
+             * @default null
+             */
+            assembly: string | null;
+            /**
+             * Cooling Difference K
+             * @default 0
+             */
+            cooling_difference_k: number;
+            /**
+             * Heating Difference K
+             * @default 0
+             */
+            heating_difference_k: number;
+            /**
+             * Fixed Temperature C
+             * @default null
+             */
+            fixed_temperature_c: number | null;
+        };
+        /** OpeningFields */
+        OpeningFields: {
+            /** Surface */
+            surface: string;
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default window
+             * @enum {string}
+             */
+            kind: "window" | "door";
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /** Width M */
+            width_m: number;
+            /** Height M */
+            height_m: number;
+            /**
+             * Glazing
+             * @default null
+             */
+            glazing: string | null;
+            /**
+             * Assembly
+             * @default null
+             */
+            assembly: string | null;
+        };
+        /** DuctSectionFields */
+        DuctSectionFields: {
+            /** Name */
+            name: string;
+            /**
+             * Position
+             * @default 0
+             */
+            position: number;
+            /**
+             * Parent
+             * @default null
+             */
+            parent: string | null;
+            /**
+             * Room
+             * @default null
+             */
+            room: string | null;
+            /** Length M */
+            length_m: number;
+            /**
+             * Loss Coefficient
+             * @default 0
+             */
+            loss_coefficient: number;
+            /**
+             * End Drop Pa
+             * @default 0
+             */
+            end_drop_pa: number;
+            /**
+             * Pinned Diameter M
+             * @default null
+             */
+            pinned_diameter_m: number | null;
+            /** Air System */
+            air_system: string;
+        };
+        /** CircuitFields */
+        CircuitFields: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "heating" | "chilled";
+            /** Flow C */
+            flow_c: number;
+            /** Return C */
+            return_c: number;
+            /**
+             * Friction Limit Pa M
+             * @default 150
+             */
+            friction_limit_pa_m: number;
+            /**
+             * Velocity Limit M S
+             * @default 1.5
+             */
+            velocity_limit_m_s: number;
+            /**
+             * Source Drop Pa
+             * @default 15000
+             */
+            source_drop_pa: number;
+            /**
+             * Pump Margin
+             * @default 0.1
+             */
+            pump_margin: number;
+            /**
+             * Pump Efficiency
+             * @default 0.55
+             */
+            pump_efficiency: number;
+            /**
+             * Motor Efficiency
+             * @default 0.85
+             */
+            motor_efficiency: number;
+            /**
+             * Motor Margin
+             * @default 0.15
+             */
+            motor_margin: number;
+        };
+        /** PipeSectionFields */
+        PipeSectionFields: {
+            /** Name */
+            name: string;
+            /**
+             * Position
+             * @default 0
+             */
+            position: number;
+            /**
+             * Parent
+             * @default null
+             */
+            parent: string | null;
+            /**
+             * Room
+             * @default null
+             */
+            room: string | null;
+            /** Length M */
+            length_m: number;
+            /**
+             * Loss Coefficient
+             * @default 0
+             */
+            loss_coefficient: number;
+            /**
+             * End Drop Pa
+             * @default 0
+             */
+            end_drop_pa: number;
+            /**
+             * Pinned Diameter M
+             * @default null
+             */
+            pinned_diameter_m: number | null;
+            /** Circuit */
+            circuit: string;
+            /**
+             * Air System
+             * @default null
+             */
+            air_system: string | null;
+        };
     };
-    /** ChangeIn */
-    ChangeIn: {
-      /**
-       * Op
-       * @enum {string}
-       */
-      op: "create" | "set" | "delete";
-      /** Kind */
-      kind: string;
-      /** Id */
-      id: string;
-      /** Fields */
-      fields?: {
-        [key: string]: unknown;
-      };
-    };
-    /** ChangeSetIn */
-    ChangeSetIn: {
-      /** Base Version */
-      base_version: number;
-      /** Label */
-      label: string;
-      /** Changes */
-      changes: components["schemas"]["ChangeIn"][];
-    };
-    /**
-     * ProblemOut
-     * @description An error: machine code, sentence, and the faulty fields with value and allowed range.
-     */
-    ProblemOut: {
-      /** Status */
-      status: number;
-      /** Code */
-      code: string;
-      /** Title */
-      title: string;
-      /** Faults */
-      faults: {
-        [key: string]: unknown;
-      }[];
-    };
-    /** SiteFields */
-    SiteFields: {
-      /** Name */
-      name: string;
-      /** Latitude */
-      latitude: number;
-      /** Longitude */
-      longitude: number;
-      /** Utc Offset H */
-      utc_offset_h: number;
-      /** Elevation M */
-      elevation_m: number;
-      /**
-       * Ground Reflectance
-       * @default 0.2
-       */
-      ground_reflectance: number;
-      /** Ground Temperature C */
-      ground_temperature_c: number;
-      /** Winter Dry Bulb C */
-      winter_dry_bulb_c: number;
-    };
-    /** DesignMonthFields */
-    DesignMonthFields: {
-      /** Month */
-      month: number;
-      /** Dry Bulb C */
-      dry_bulb_c: number;
-      /** Wet Bulb C */
-      wet_bulb_c: number;
-      /** Range K */
-      range_k: number;
-      /** Tau B */
-      tau_b: number;
-      /** Tau D */
-      tau_d: number;
-    };
-    /** MaterialFields */
-    MaterialFields: {
-      /** Name */
-      name: string;
-      /**
-       * Conductivity W Mk
-       * @default null
-       */
-      conductivity_w_mk: number | null;
-      /**
-       * Density Kg M3
-       * @default 0
-       */
-      density_kg_m3: number;
-      /**
-       * Specific Heat J Kgk
-       * @default 0
-       */
-      specific_heat_j_kgk: number;
-      /**
-       * Resistance M2K W
-       * @default null
-       */
-      resistance_m2k_w: number | null;
-    };
-    /** AssemblyFields */
-    AssemblyFields: {
-      /** Name */
-      name: string;
-      /**
-       * Element
-       * @enum {string}
-       */
-      element: "wall" | "roof" | "floor" | "partition" | "door";
-      /**
-       * Solar Absorptance
-       * @default 0.6
-       */
-      solar_absorptance: number;
-      /**
-       * Ground U Value
-       * @default null
-       */
-      ground_u_value: number | null;
-    };
-    /** LayerFields */
-    LayerFields: {
-      /** Assembly */
-      assembly: string;
-      /** Position */
-      position: number;
-      /** Material */
-      material: string;
-      /**
-       * Thickness M
-       * @default null
-       */
-      thickness_m: number | null;
-    };
-    /** GlazingFields */
-    GlazingFields: {
-      /** Name */
-      name: string;
-      /** U Value */
-      u_value: number;
-      /** G Value */
-      g_value: number;
-      /**
-       * Frame Share
-       * @default 0.2
-       */
-      frame_share: number;
-      /**
-       * Panes
-       * @default 2
-       * @enum {integer}
-       */
-      panes: 1 | 2 | 3;
-    };
-    /** KitFields */
-    KitFields: {
-      /** Name */
-      name: string;
-      /**
-       * Outer Wall
-       * @default null
-       */
-      outer_wall: string | null;
-      /**
-       * Roof
-       * @default null
-       */
-      roof: string | null;
-      /**
-       * Ground Floor
-       * @default null
-       */
-      ground_floor: string | null;
-      /**
-       * Inner Wall
-       * @default null
-       */
-      inner_wall: string | null;
-      /**
-       * Inner Floor
-       * @default null
-       */
-      inner_floor: string | null;
-      /**
-       * Door
-       * @default null
-       */
-      door: string | null;
-      /**
-       * Window
-       * @default null
-       */
-      window: string | null;
-    };
-    /** ProjectFields */
-    ProjectFields: {
-      /** Name */
-      name: string;
-      /**
-       * Profile
-       * @default handbook
-       * @enum {string}
-       */
-      profile: "handbook" | "sinusoid";
-      /**
-       * Heating Margin
-       * @default 0
-       */
-      heating_margin: number;
-      /**
-       * Cooling Margin
-       * @default 0
-       */
-      cooling_margin: number;
-      /**
-       * Kit
-       * @default null
-       */
-      kit: string | null;
-    };
-    /** ScheduleFields */
-    ScheduleFields: {
-      /** Name */
-      name: string;
-      /**
-       * Kind
-       * @default fraction
-       * @constant
-       */
-      kind: "fraction";
-      /** Weekday */
-      weekday: [number, number][];
-      /** Weekend */
-      weekend: [number, number][];
-    };
-    /** UseFields */
-    UseFields: {
-      /** Name */
-      name: string;
-      /**
-       * People Per M2
-       * @default 0
-       */
-      people_per_m2: number;
-      /**
-       * Person Sensible W
-       * @default 75
-       */
-      person_sensible_w: number;
-      /**
-       * Person Latent W
-       * @default 55
-       */
-      person_latent_w: number;
-      /**
-       * People Radiant Share
-       * @default 0.6
-       */
-      people_radiant_share: number;
-      /**
-       * People Schedule
-       * @default null
-       */
-      people_schedule: string | null;
-      /**
-       * Lights W M2
-       * @default 0
-       */
-      lights_w_m2: number;
-      /**
-       * Lights Radiant Share
-       * @default 0.5
-       */
-      lights_radiant_share: number;
-      /**
-       * Lights Schedule
-       * @default null
-       */
-      lights_schedule: string | null;
-      /**
-       * Equipment W M2
-       * @default 0
-       */
-      equipment_w_m2: number;
-      /**
-       * Equipment Radiant Share
-       * @default 0.3
-       */
-      equipment_radiant_share: number;
-      /**
-       * Equipment Latent Share
-       * @default 0
-       */
-      equipment_latent_share: number;
-      /**
-       * Equipment Vented Share
-       * @default 0
-       */
-      equipment_vented_share: number;
-      /**
-       * Equipment Schedule
-       * @default null
-       */
-      equipment_schedule: string | null;
-      /**
-       * Infiltration Ach
-       * @default 0.3
-       */
-      infiltration_ach: number;
-      /**
-       * Air Per Person M3 S
-       * @default 0
-       */
-      air_per_person_m3_s: number;
-      /**
-       * Air Per Area M3 S M2
-       * @default 0
-       */
-      air_per_area_m3_s_m2: number;
-      /**
-       * Air Effectiveness
-       * @default 1
-       */
-      air_effectiveness: number;
-      /**
-       * Minimum Air Changes
-       * @default 0
-       */
-      minimum_air_changes: number;
-      /**
-       * Heated
-       * @default true
-       */
-      heated: boolean;
-      /**
-       * Heating Setpoint C
-       * @default 20
-       */
-      heating_setpoint_c: number;
-      /**
-       * Cooled
-       * @default true
-       */
-      cooled: boolean;
-      /**
-       * Cooling Setpoint C
-       * @default 24
-       */
-      cooling_setpoint_c: number;
-      /**
-       * Yardstick Low W M2
-       * @default 20
-       */
-      yardstick_low_w_m2: number;
-      /**
-       * Yardstick High W M2
-       * @default 150
-       */
-      yardstick_high_w_m2: number;
-      /**
-       * Source
-       * @default
-       */
-      source: string;
-    };
-    /** LevelFields */
-    LevelFields: {
-      /** Name */
-      name: string;
-      /**
-       * Position
-       * @default 0
-       */
-      position: number;
-      /**
-       * Floor M
-       * @default 0
-       */
-      floor_m: number;
-      /**
-       * Height M
-       * @default 3
-       */
-      height_m: number;
-    };
-    /** AirSystemFields */
-    AirSystemFields: {
-      /** Name */
-      name: string;
-      /**
-       * Supply C
-       * @default 14
-       */
-      supply_c: number;
-      /**
-       * Winter Supply C
-       * @default 20
-       */
-      winter_supply_c: number;
-      /**
-       * Bypass Factor
-       * @default 0.12
-       */
-      bypass_factor: number;
-      /**
-       * Fan Efficiency
-       * @default 0.65
-       */
-      fan_efficiency: number;
-      /**
-       * Motor Efficiency
-       * @default 0.85
-       */
-      motor_efficiency: number;
-      /**
-       * Motor Margin
-       * @default 0.15
-       */
-      motor_margin: number;
-      /**
-       * Filter Drop Pa
-       * @default 150
-       */
-      filter_drop_pa: number;
-      /**
-       * Coil Drop Pa
-       * @default 120
-       */
-      coil_drop_pa: number;
-      /**
-       * Other Drop Pa
-       * @default 80
-       */
-      other_drop_pa: number;
-      /**
-       * Outlet Velocity M S
-       * @default 8
-       */
-      outlet_velocity_m_s: number;
-      /**
-       * Friction Limit Pa M
-       * @default 0.8
-       */
-      friction_limit_pa_m: number;
-      /**
-       * Velocity Limit M S
-       * @default 7
-       */
-      velocity_limit_m_s: number;
-    };
-    /** RoomFields */
-    RoomFields: {
-      /** Number */
-      number: string;
-      /** Name */
-      name: string;
-      /**
-       * Level
-       * @default null
-       */
-      level: string | null;
-      /**
-       * Use
-       * @default null
-       */
-      use: string | null;
-      /**
-       * Air System
-       * @default null
-       */
-      air_system: string | null;
-      /**
-       * Floor Area M2
-       * @default null
-       */
-      floor_area_m2: number | null;
-      /**
-       * Height M
-       * @default null
-       */
-      height_m: number | null;
-      /**
-       * Outline M
-       * @default null
-       */
-      outline_m: [number, number][] | null;
-      /**
-       * People Per M2
-       * @default null
-       */
-      people_per_m2: number | null;
-      /**
-       * Lights W M2
-       * @default null
-       */
-      lights_w_m2: number | null;
-      /**
-       * Equipment W M2
-       * @default null
-       */
-      equipment_w_m2: number | null;
-      /**
-       * Infiltration Ach
-       * @default null
-       */
-      infiltration_ach: number | null;
-      /**
-       * Minimum Air Changes
-       * @default null
-       */
-      minimum_air_changes: number | null;
-      /**
-       * Heated
-       * @default null
-       */
-      heated: boolean | null;
-      /**
-       * Heating Setpoint C
-       * @default null
-       */
-      heating_setpoint_c: number | null;
-      /**
-       * Cooled
-       * @default null
-       */
-      cooled: boolean | null;
-      /**
-       * Cooling Setpoint C
-       * @default null
-       */
-      cooling_setpoint_c: number | null;
-      /**
-       * Pinned Flow M3 S
-       * @default null
-       */
-      pinned_flow_m3_s: number | null;
-    };
-    /** SurfaceFields */
-    SurfaceFields: {
-      /** Room */
-      room: string;
-      /** Name */
-      name: string;
-      /**
-       * Role
-       * @enum {string}
-       */
-      role: "outer_wall" | "roof" | "ground_floor" | "inner_wall" | "inner_floor";
-      /**
-       * Boundary
-       * @enum {string}
-       */
-      boundary: "outdoors" | "ground" | "adiabatic" | "difference" | "fixed";
-      /** Area M2 */
-      area_m2: number;
-      /**
-       * Tilt Deg
-       * @default 90
-       */
-      tilt_deg: number;
-      /**
-       * Azimuth Deg
-       * @default 0
-       */
-      azimuth_deg: number;
-      /**
-       * Assembly
-       * @default null
-       */
-      assembly: string | null;
-      /**
-       * Cooling Difference K
-       * @default 0
-       */
-      cooling_difference_k: number;
-      /**
-       * Heating Difference K
-       * @default 0
-       */
-      heating_difference_k: number;
-      /**
-       * Fixed Temperature C
-       * @default null
-       */
-      fixed_temperature_c: number | null;
-    };
-    /** OpeningFields */
-    OpeningFields: {
-      /** Surface */
-      surface: string;
-      /** Name */
-      name: string;
-      /**
-       * Kind
-       * @default window
-       * @enum {string}
-       */
-      kind: "window" | "door";
-      /**
-       * Count
-       * @default 1
-       */
-      count: number;
-      /** Width M */
-      width_m: number;
-      /** Height M */
-      height_m: number;
-      /**
-       * Glazing
-       * @default null
-       */
-      glazing: string | null;
-      /**
-       * Assembly
-       * @default null
-       */
-      assembly: string | null;
-    };
-    /** DuctSectionFields */
-    DuctSectionFields: {
-      /** Name */
-      name: string;
-      /**
-       * Position
-       * @default 0
-       */
-      position: number;
-      /**
-       * Parent
-       * @default null
-       */
-      parent: string | null;
-      /**
-       * Room
-       * @default null
-       */
-      room: string | null;
-      /** Length M */
-      length_m: number;
-      /**
-       * Loss Coefficient
-       * @default 0
-       */
-      loss_coefficient: number;
-      /**
-       * End Drop Pa
-       * @default 0
-       */
-      end_drop_pa: number;
-      /**
-       * Pinned Diameter M
-       * @default null
-       */
-      pinned_diameter_m: number | null;
-      /** Air System */
-      air_system: string;
-    };
-    /** CircuitFields */
-    CircuitFields: {
-      /** Name */
-      name: string;
-      /**
-       * Kind
-       * @enum {string}
-       */
-      kind: "heating" | "chilled";
-      /** Flow C */
-      flow_c: number;
-      /** Return C */
-      return_c: number;
-      /**
-       * Friction Limit Pa M
-       * @default 150
-       */
-      friction_limit_pa_m: number;
-      /**
-       * Velocity Limit M S
-       * @default 1.5
-       */
-      velocity_limit_m_s: number;
-      /**
-       * Source Drop Pa
-       * @default 15000
-       */
-      source_drop_pa: number;
-      /**
-       * Pump Margin
-       * @default 0.1
-       */
-      pump_margin: number;
-      /**
-       * Pump Efficiency
-       * @default 0.55
-       */
-      pump_efficiency: number;
-      /**
-       * Motor Efficiency
-       * @default 0.85
-       */
-      motor_efficiency: number;
-      /**
-       * Motor Margin
-       * @default 0.15
-       */
-      motor_margin: number;
-    };
-    /** PipeSectionFields */
-    PipeSectionFields: {
-      /** Name */
-      name: string;
-      /**
-       * Position
-       * @default 0
-       */
-      position: number;
-      /**
-       * Parent
-       * @default null
-       */
-      parent: string | null;
-      /**
-       * Room
-       * @default null
-       */
-      room: string | null;
-      /** Length M */
-      length_m: number;
-      /**
-       * Loss Coefficient
-       * @default 0
-       */
-      loss_coefficient: number;
-      /**
-       * End Drop Pa
-       * @default 0
-       */
-      end_drop_pa: number;
-      /**
-       * Pinned Diameter M
-       * @default null
-       */
-      pinned_diameter_m: number | null;
-      /** Circuit */
-      circuit: string;
-      /**
-       * Air System
-       * @default null
-       */
-      air_system: string | null;
-    };
-  };
-  responses: never;
-  parameters: never;
-  requestBodies: never;
-  headers: never;
-  pathItems: never;
+    responses: never;
+    parameters: never;
+    requestBodies: never;
+    headers: never;
+    pathItems: never;
 }
 export type $defs = Record<string, never>;
 export interface operations {
-  session: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    session: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["SessionOut"];
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SessionOut"];
+                };
+            };
         };
-      };
     };
-  };
-  create_project: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path?: never;
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["NewProject"];
-      };
-    };
-    responses: {
-      /** @description Created */
-      201: {
-        headers: {
-          [name: string]: unknown;
+    create_project: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["ProjectOut"];
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["NewProject"];
+            };
         };
-      };
-    };
-  };
-  document: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        project_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProjectOut"];
+                };
+            };
         };
-        content: {
-          "application/json": components["schemas"]["DocumentOut"];
+    };
+    document: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
         };
-      };
-    };
-  };
-  apply_changes: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        project_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody: {
-      content: {
-        "application/json": components["schemas"]["ChangeSetIn"];
-      };
-    };
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DocumentOut"];
+                };
+            };
         };
-        content: {
-          "application/json": components["schemas"]["AppliedOut"];
+    };
+    apply_changes: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
         };
-      };
-    };
-  };
-  undo: {
-    parameters: {
-      query: {
-        base_version: number;
-      };
-      header?: never;
-      path: {
-        project_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeSetIn"];
+            };
         };
-        content: {
-          "application/json": components["schemas"]["AppliedOut"];
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliedOut"];
+                };
+            };
         };
-      };
     };
-  };
-  redo: {
-    parameters: {
-      query: {
-        base_version: number;
-      };
-      header?: never;
-      path: {
-        project_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    undo: {
+        parameters: {
+            query: {
+                base_version: number;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["AppliedOut"];
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliedOut"];
+                };
+            };
         };
-      };
     };
-  };
-  results: {
-    parameters: {
-      query?: never;
-      header?: never;
-      path: {
-        project_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    redo: {
+        parameters: {
+            query: {
+                base_version: number;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": components["schemas"]["ResultsOut"];
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliedOut"];
+                };
+            };
         };
-      };
     };
-  };
-  day: {
-    parameters: {
-      query: {
-        kind: string;
-        subject: string;
-        month: number;
-      };
-      header?: never;
-      path: {
-        project_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    results: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": {
-            [key: string]: unknown;
-          };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ResultsOut"];
+                };
+            };
         };
-      };
     };
-  };
-  air_day: {
-    parameters: {
-      query: {
-        month: number;
-      };
-      header?: never;
-      path: {
-        project_id: string;
-        system: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    day: {
+        parameters: {
+            query: {
+                kind: string;
+                subject: string;
+                month: number;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": {
-            [key: string]: unknown;
-          };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
         };
-      };
     };
-  };
-  place_day: {
-    parameters: {
-      query: {
-        month: number;
-      };
-      header?: never;
-      path: {
-        project_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    air_day: {
+        parameters: {
+            query: {
+                month: number;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+                system: string;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": {
-            [key: string]: unknown;
-          };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
         };
-      };
     };
-  };
-  working: {
-    parameters: {
-      query: {
-        quantity: string;
-        subject: string;
-      };
-      header?: never;
-      path: {
-        project_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    place_day: {
+        parameters: {
+            query: {
+                month: number;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
         };
-        content: {
-          "application/json": {
-            [key: string]: unknown;
-          };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
         };
-      };
     };
-  };
-  kit_csv: {
-    parameters: {
-      query?: {
-        system?: string;
-      };
-      header?: never;
-      path: {
-        project_id: string;
-      };
-      cookie?: never;
-    };
-    requestBody?: never;
-    responses: {
-      /** @description OK */
-      200: {
-        headers: {
-          [name: string]: unknown;
+    working: {
+        parameters: {
+            query: {
+                quantity: string;
+                subject: string;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
         };
-        content?: never;
-      };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
     };
-  };
+    kit_csv: {
+        parameters: {
+            query?: {
+                system?: string;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
 }

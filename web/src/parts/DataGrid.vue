@@ -1,10 +1,11 @@
 <script setup lang="ts" generic="R extends { id: string }">
-import { format, unitOf } from "@/units/units";
+import { unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { useVirtualizer } from "@tanstack/vue-virtual";
 import { computed, nextTick, onMounted, ref, watch } from "vue";
-import { faultText, fromText, toText } from "./edit";
+import { toText } from "./edit";
 import { parseBlock, type Column, type Edit } from "./grid";
+import { canEdit, priorText, shownText, useTypedCells } from "./gridCells";
 
 const props = defineProps<{
   label: string;
@@ -23,7 +24,12 @@ const view = useView();
 const box = ref<HTMLElement | null>(null);
 const at = ref<{ row: number; column: number }>({ row: 0, column: 0 });
 const editing = ref<string | null>(null);
-const faults = ref(new Map<string, { text: string; why: string }>());
+const { faults, cellKey, keep } = useTypedCells<R>(
+  () => view.system,
+  () => props.save,
+);
+const shown = (row: R, column: Column<R>) => shownText(row, column, view.system);
+const before = (row: R, column: Column<R>) => priorText(row, column, view.system);
 
 const template = computed(() => props.columns.map((column) => `${column.width}px`).join(" "));
 const width = computed(() => props.columns.reduce((sum, column) => sum + column.width, 0));
@@ -47,29 +53,6 @@ function showSelected(): void {
 }
 watch(() => props.selected, showSelected);
 onMounted(() => requestAnimationFrame(showSelected));
-
-function cellKey(row: R, column: Column<R>): string {
-  return `${row.id}/${column.key}`;
-}
-
-function shown(row: R, column: Column<R>): string {
-  if (column.text) return column.text(row);
-  const value = column.value(row);
-  if (typeof value === "number" && column.quantity) return format(value, column.quantity, view.system);
-  if (typeof value === "boolean") return value ? "yes" : "no";
-  return value === null || value === undefined ? "–" : String(value);
-}
-
-function priorText(row: R, column: Column<R>): string {
-  const before = column.prior?.(row);
-  if (before === undefined || before === null || !column.quantity) return "";
-  const text = format(before, column.quantity, view.system);
-  return text === shown(row, column) ? "" : text;
-}
-
-function canEdit(row: R, column: Column<R>): boolean {
-  return Boolean(column.editor) && (column.editable?.(row) ?? true);
-}
 
 async function focusCell(): Promise<void> {
   virtual.value.scrollToIndex(at.value.row);
@@ -102,30 +85,6 @@ async function start(text?: string): Promise<void> {
   const input = box.value?.querySelector<HTMLInputElement>(".cell .editor");
   input?.focus();
   if (text === undefined) input?.select?.();
-}
-
-/** Read typed cells, save the good ones together, and keep the faulty ones as typed with the reason. */
-async function keep(cells: { row: R; column: Column<R>; text: string }[]): Promise<void> {
-  const edits: Edit<R>[] = [];
-  for (const { row, column, text } of cells) {
-    if (!column.editor || !canEdit(row, column)) continue;
-    const read = fromText(text, column.editor, view.system);
-    if (read.fault) faults.value.set(cellKey(row, column), { text, why: read.fault });
-    else if (read.value !== column.value(row) || column.origin)
-      edits.push({ row, column, value: read.value });
-    else faults.value.delete(cellKey(row, column));
-  }
-  if (!edits.length || !props.save) return;
-  try {
-    await props.save(edits);
-    for (const edit of edits) faults.value.delete(cellKey(edit.row, edit.column));
-  } catch (error) {
-    for (const edit of edits) {
-      const text = cells.find((cell) => cell.row === edit.row && cell.column === edit.column)?.text ?? "";
-      const why = faultText(error, edit.column.editor ?? { type: "text" }, view.system);
-      faults.value.set(cellKey(edit.row, edit.column), { text, why });
-    }
-  }
 }
 
 async function finish(down: number, right: number): Promise<void> {
@@ -296,11 +255,11 @@ function onCopy(event: ClipboardEvent): void {
               }}</span>
             </template>
             <slot v-else :name="`cell-${column.key}`" :row="rows[item.index]!">
-              <s v-if="priorText(rows[item.index]!, column)" class="was">{{
-                priorText(rows[item.index]!, column)
+              <s v-if="before(rows[item.index]!, column)" class="was">{{
+                before(rows[item.index]!, column)
               }}</s>
               <span
-                :class="{ now: priorText(rows[item.index]!, column) }"
+                :class="{ now: before(rows[item.index]!, column) }"
                 @dblclick="
                   column.explain?.(rows[item.index]!) &&
                   view.explain(

@@ -1,0 +1,72 @@
+import type { System } from "@/units/units";
+import { format } from "@/units/units";
+import { ref, type Ref } from "vue";
+import { faultText, fromText } from "./edit";
+import type { Column, Edit } from "./grid";
+
+/** A cell with what was typed into it. */
+export interface TypedCell<R> {
+  row: R;
+  column: Column<R>;
+  text: string;
+}
+
+/** Whether this cell may be edited. */
+export function canEdit<R>(row: R, column: Column<R>): boolean {
+  return Boolean(column.editor) && (column.editable?.(row) ?? true);
+}
+
+/** A cell's value as shown. */
+export function shownText<R>(row: R, column: Column<R>, system: System): string {
+  if (column.text) return column.text(row);
+  const value = column.value(row);
+  if (typeof value === "number" && column.quantity) return format(value, column.quantity, system);
+  if (typeof value === "boolean") return value ? "yes" : "no";
+  return value === null || value === undefined ? "–" : String(value);
+}
+
+/** What the cell showed before the last edit; empty where that is the same. */
+export function priorText<R>(row: R, column: Column<R>, system: System): string {
+  const before = column.prior?.(row);
+  if (before === undefined || before === null || !column.quantity) return "";
+  const text = format(before, column.quantity, system);
+  return text === shownText(row, column, system) ? "" : text;
+}
+
+/** Saving of typed cells: good ones together, faulty ones kept as typed with the reason. */
+export function useTypedCells<R extends { id: string }>(
+  system: () => System,
+  save: () => ((edits: Edit<R>[]) => Promise<void>) | undefined,
+): {
+  faults: Ref<Map<string, { text: string; why: string }>>;
+  cellKey: (row: R, column: Column<R>) => string;
+  keep: (cells: TypedCell<R>[]) => Promise<void>;
+} {
+  const faults = ref(new Map<string, { text: string; why: string }>());
+  const cellKey = (row: R, column: Column<R>) => `${row.id}/${column.key}`;
+
+  async function keep(cells: TypedCell<R>[]): Promise<void> {
+    const good: (TypedCell<R> & Edit<R>)[] = [];
+    for (const cell of cells) {
+      const { row, column, text } = cell;
+      if (!column.editor || !canEdit(row, column)) continue;
+      const read = fromText(text, column.editor, system());
+      if (read.fault) faults.value.set(cellKey(row, column), { text, why: read.fault });
+      else if (read.value !== column.value(row) || column.origin) good.push({ ...cell, value: read.value });
+      else faults.value.delete(cellKey(row, column));
+    }
+    const saver = save();
+    if (!good.length || !saver) return;
+    try {
+      await saver(good);
+      for (const { row, column } of good) faults.value.delete(cellKey(row, column));
+    } catch (error) {
+      for (const { row, column, text } of good) {
+        const why = faultText(error, column.editor ?? { type: "text" }, system());
+        faults.value.set(cellKey(row, column), { text, why });
+      }
+    }
+  }
+
+  return { faults, cellKey, keep };
+}
