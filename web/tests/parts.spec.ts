@@ -1,0 +1,113 @@
+import assert from "node:assert/strict";
+import { test } from "node:test";
+import { Refusal } from "../src/api/client";
+import { stack } from "../src/app/rail";
+import { asText, type WorkingTree } from "../src/app/working";
+import { faultText, fromText, toText, type Editor } from "../src/parts/edit";
+import { parseBlock, type Column } from "../src/parts/grid";
+import { canEdit, priorText, shownText } from "../src/parts/gridCells";
+import { inOrder } from "../src/parts/sections";
+import { gainCourses } from "../src/stages/uses/gains";
+
+const area: Editor = { type: "number", quantity: "area" };
+const choice: Editor = { type: "choice", clearable: true, choices: [{ value: "a1", label: "North wall" }] };
+
+test("reading of numbers, choices and yes or no", () => {
+  assert.deepEqual(fromText("12.5", area, "SI"), { value: 12.5, fault: "" });
+  assert.match(fromText("twelve", area, "SI").fault, /not a number/);
+  assert.match(fromText("", area, "SI").fault, /needed/);
+  assert.deepEqual(fromText("", { ...area, clearable: true }, "SI"), { value: null, fault: "" });
+  assert.deepEqual(fromText("north wall", choice, "SI"), { value: "a1", fault: "" });
+  assert.match(fromText("South wall", choice, "SI").fault, /no “South wall”/);
+  assert.deepEqual(fromText("Yes", { type: "yesno" }, "SI"), { value: true, fault: "" });
+  assert.match(fromText("perhaps", { type: "yesno" }, "SI").fault, /neither/);
+  assert.match(fromText("  ", { type: "text" }, "SI").fault, /empty/);
+});
+
+test("a number is typed in the shown units", () => {
+  const read = fromText("100", area, "IP");
+  assert.ok(Math.abs(Number(read.value) - 9.290304) < 1e-6);
+  assert.equal(toText(9.290304, area, "IP"), "100");
+});
+
+test("a refusal tells the range in the shown units", () => {
+  const fault = { path: "", field: "winter_dry_bulb_c", value: 90, message: "", allowed: "at least -60 and at most 30" };
+  const refusal = new Refusal({ status: 422, code: "invalid", title: "no", faults: [fault] });
+  const editor: Editor = { type: "number", quantity: "temperature" };
+  assert.match(faultText(refusal, editor, "SI"), /at least -60 and at most 30 °C/);
+  assert.match(faultText(refusal, editor, "IP"), /at least -76 and at most 86 °F/);
+  const conflict = new Refusal({ status: 409, code: "conflict", title: "changed meanwhile", faults: [fault] });
+  assert.equal(faultText(conflict, editor, "SI"), "changed meanwhile");
+});
+
+test("blocks from a spreadsheet program", () => {
+  assert.deepEqual(parseBlock("1\t2\r\n3\t4\r\n"), [["1", "2"], ["3", "4"]]);
+  assert.deepEqual(parseBlock("x"), [["x"]]);
+  assert.deepEqual(parseBlock("a\t\tb"), [["a", "", "b"]]);
+});
+
+test("cells show values, old values and whether they may be edited", () => {
+  type Row = { id: string; size: number | null; old: number };
+  const column: Column<Row> = {
+    key: "size", title: "Size", quantity: "area", width: 50, value: (row) => row.size, prior: (row) => row.old,
+    editor: area, editable: (row) => row.size !== null,
+  }; // prettier-ignore
+  const row = { id: "r", size: 20, old: 18 };
+  assert.equal(shownText(row, column, "SI"), "20.0");
+  assert.equal(priorText(row, column, "SI"), "18.0");
+  assert.equal(priorText({ ...row, old: 20.001 }, column, "SI"), "");
+  assert.equal(shownText({ ...row, size: null }, column, "SI"), "–");
+  assert.equal(canEdit(row, column), true);
+  assert.equal(canEdit({ ...row, size: null }, column), false);
+});
+
+test("stacked courses add up and keep signs apart", () => {
+  const { bands, total } = stack({ sun: [3, 0], walls: [-1, -2], people: [2, 1] });
+  assert.deepEqual(total, [4, -1]);
+  assert.deepEqual(bands.find((band) => band.name === "people"), { name: "people", low: [3, 0], high: [5, 1] });
+  assert.deepEqual(bands.find((band) => band.name === "walls")?.high, [-1, -2]);
+  assert.deepEqual(stack({}), { bands: [], total: [] });
+});
+
+test("sections walk from the root, loose ones come last", () => {
+  const section = (id: string, parent: string | null, position: number) => ({
+    id, parent, position, name: id, length_m: 1, loss_coefficient: 0, end_drop_pa: 0, pinned_diameter_m: null, room: null,
+    air_system: "s",
+  }); // prettier-ignore
+  const rows = [section("b", "m", 2), section("m", null, 0), section("a", "m", 1), section("c", "b", 0), section("x", "gone", 0)];
+  assert.deepEqual(inOrder(rows).map((item) => `${item.row.id}${item.depth}`), ["m0", "a1", "b1", "c2", "x0"]);
+});
+
+test("a circle of sections is still shown, each once", () => {
+  const loop = [
+    { id: "a", parent: "b", position: 0 },
+    { id: "b", parent: "a", position: 1 },
+  ].map((row) => ({ ...row, name: row.id, length_m: 1, loss_coefficient: 0, end_drop_pa: 0, pinned_diameter_m: null, room: null, air_system: "s" }));
+  assert.equal(inOrder(loop).length, 2);
+});
+
+test("working as text has both unit systems and indents", () => {
+  const leaf: WorkingTree = {
+    name: "Area", value: 10, quantity: "area", symbol: "A", formula: "", numbers: "", source: "", note: "", origin: "own",
+    stage: "", place: "", inputs: [],
+  }; // prettier-ignore
+  const text = asText({ ...leaf, name: "Load", value: 2000, quantity: "load", origin: "", formula: "sum", source: "ISO", inputs: [leaf] });
+  assert.deepEqual(text.split("\n"), [
+    "Load: 2.00 kW (6.8 MBh)",
+    "    sum",
+    "    ISO",
+    "  Area: 10.0 m² (108 ft²) [own]",
+  ]);
+});
+
+test("gains of a use follow their schedules, vented and latent parts left out", () => {
+  const use = {
+    people_per_m2: 0.1, person_sensible_w: 70, people_schedule: "s", lights_w_m2: 8, lights_schedule: null,
+    equipment_w_m2: 20, equipment_vented_share: 0.25, equipment_latent_share: 0.25, equipment_schedule: "s",
+  } as unknown as Parameters<typeof gainCourses>[0]; // prettier-ignore
+  const courses = gainCourses(use, (id) => (id ? [[720, 0], [1440, 0.5]] : undefined));
+  assert.equal(courses.people[0], 0);
+  assert.equal(courses.people[95], 3.5);
+  assert.ok(courses.lights.every((value) => value === 8));
+  assert.equal(courses.equipment[50], 5);
+});

@@ -1,0 +1,82 @@
+import assert from "node:assert/strict";
+import { test } from "node:test";
+import { fromLine, paint, tidy, toCells, toLine, type Steps } from "../src/stages/schedules/pattern";
+
+/** A small generator of the same numbers every time. */
+function numbers(seed: number): () => number {
+  let state = seed;
+  return () => (state = (state * 48271) % 2147483647) / 2147483647;
+}
+
+function anyPattern(next: () => number): Steps {
+  const cuts = new Set<number>([1440]);
+  const count = Math.floor(next() * 8);
+  for (let i = 0; i < count; i++) cuts.add(1 + Math.floor(next() * 1439));
+  return tidy([...cuts].sort((a, b) => a - b).map((until) => [until, Math.round(next() * 100) / 100]));
+}
+
+function valueAt(steps: Steps, minute: number): number {
+  return steps.find(([until]) => until > minute)?.[1] ?? Number.NaN;
+}
+
+test("line and pattern are one thing: any pattern survives the round trip", () => {
+  const next = numbers(7);
+  for (let i = 0; i < 300; i++) {
+    const steps = anyPattern(next);
+    assert.deepEqual(fromLine(toLine(steps)), steps);
+  }
+});
+
+test("painting changes the stretch and nothing else, and leaves a whole day", () => {
+  const next = numbers(11);
+  for (let i = 0; i < 300; i++) {
+    const steps = anyPattern(next);
+    const start = Math.floor(next() * 1400);
+    const end = start + 1 + Math.floor(next() * (1440 - start - 1));
+    const painted = paint(steps, start, end, 0.37);
+    assert.equal(painted.at(-1)?.[0], 1440);
+    painted.forEach(([until], k) => assert.ok(until > (painted[k - 1]?.[0] ?? 0)));
+    for (let minute = 0; minute < 1440; minute += 7) {
+      const want = minute >= start && minute < end ? 0.37 : valueAt(steps, minute);
+      assert.equal(valueAt(painted, minute), want, `${JSON.stringify(steps)} ${start}-${end} at ${minute}`);
+    }
+  }
+});
+
+test("cells are averages, so that the day's sum is kept", () => {
+  const next = numbers(13);
+  for (let i = 0; i < 100; i++) {
+    const steps = anyPattern(next);
+    let from = 0;
+    let total = 0;
+    for (const [until, value] of steps) {
+      total += (until - from) * value;
+      from = until;
+    }
+    for (const width of [60, 30, 15]) {
+      const sum = toCells(steps, width).reduce((a, b) => a + b * width, 0);
+      assert.ok(Math.abs(sum - total) < 1e-6, `${width}`);
+    }
+  }
+});
+
+test("what a line may not be", () => {
+  const faults: [string, RegExp][] = [
+    ["00–12 50", /must run to 24/],
+    ["00–12 50 · 13–24 0", /no gaps/],
+    ["00–12 50 · 11–24 0", /no gaps and no overlaps/],
+    ["00–25 50", /outside 00:00 to 24:00/],
+    ["00–24 120", /outside 0 to 100/],
+    ["00–24 x", /outside 0 to 100/],
+    ["00–07:75 0 · 07:75–24 0", /outside 00:00/],
+    ["all day", /should read like/],
+    ["", /must run to 24/],
+  ];
+  for (const [line, reason] of faults) assert.throws(() => fromLine(line), reason, line);
+});
+
+test("how a line reads", () => {
+  assert.equal(toLine([[420, 0], [450, 0.5], [1440, 1]]), "00–07 0 · 07–07:30 50 · 07:30–24 100");
+  assert.deepEqual(fromLine("0-7 0; 7-24 100"), [[420, 0], [1440, 1]]);
+  assert.deepEqual(fromLine("00–07 50 · 07–24 50"), [[1440, 0.5]]);
+});
