@@ -17,8 +17,6 @@ class Project(models.Model):
     name = models.CharField(max_length=120)
     version = models.PositiveIntegerField(default=0)
     profile = models.CharField(max_length=12, default="handbook")
-    heating_margin = models.FloatField(default=0.0)
-    cooling_margin = models.FloatField(default=0.0)
     kit = models.ForeignKey("Kit", null=True, on_delete=models.SET_NULL, related_name="+")
     created = models.DateTimeField(auto_now_add=True)
 

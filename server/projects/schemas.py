@@ -35,8 +35,6 @@ class Kind(BaseModel):
 class ProjectFields(Kind):
     name: Name
     profile: Literal["handbook", "sinusoid"] = "handbook"
-    heating_margin: Annotated[float, Field(ge=0, le=1)] = 0.0
-    cooling_margin: Annotated[float, Field(ge=0, le=1)] = 0.0
     kit: Ref = None
 
 

@@ -31,17 +31,31 @@ test("a number is typed in the shown units", () => {
 });
 
 test("a refusal tells the range in the shown units", () => {
-  const fault = { path: "", field: "winter_dry_bulb_c", value: 90, message: "", allowed: "at least -60 and at most 30" };
+  const fault = {
+    path: "",
+    field: "winter_dry_bulb_c",
+    value: 90,
+    message: "",
+    allowed: "at least -60 and at most 30",
+  };
   const refusal = new Refusal({ status: 422, code: "invalid", title: "no", faults: [fault] });
   const editor: Editor = { type: "number", quantity: "temperature" };
   assert.match(faultText(refusal, editor, "SI"), /at least -60 and at most 30 °C/);
   assert.match(faultText(refusal, editor, "IP"), /at least -76 and at most 86 °F/);
-  const conflict = new Refusal({ status: 409, code: "conflict", title: "changed meanwhile", faults: [fault] });
+  const conflict = new Refusal({
+    status: 409,
+    code: "conflict",
+    title: "changed meanwhile",
+    faults: [fault],
+  });
   assert.equal(faultText(conflict, editor, "SI"), "changed meanwhile");
 });
 
 test("blocks from a spreadsheet program", () => {
-  assert.deepEqual(parseBlock("1\t2\r\n3\t4\r\n"), [["1", "2"], ["3", "4"]]);
+  assert.deepEqual(parseBlock("1\t2\r\n3\t4\r\n"), [
+    ["1", "2"],
+    ["3", "4"],
+  ]);
   assert.deepEqual(parseBlock("x"), [["x"]]);
   assert.deepEqual(parseBlock("a\t\tb"), [["a", "", "b"]]);
 });
@@ -64,7 +78,10 @@ test("cells show values, old values and whether they may be edited", () => {
 test("stacked courses add up and keep signs apart", () => {
   const { bands, total } = stack({ sun: [3, 0], walls: [-1, -2], people: [2, 1] });
   assert.deepEqual(total, [4, -1]);
-  assert.deepEqual(bands.find((band) => band.name === "people"), { name: "people", low: [3, 0], high: [5, 1] });
+  assert.deepEqual(
+    bands.find((band) => band.name === "people"),
+    { name: "people", low: [3, 0], high: [5, 1] },
+  );
   assert.deepEqual(bands.find((band) => band.name === "walls")?.high, [-1, -2]);
   assert.deepEqual(stack({}), { bands: [], total: [] });
 });
@@ -74,15 +91,33 @@ test("sections walk from the root, loose ones come last", () => {
     id, parent, position, name: id, length_m: 1, loss_coefficient: 0, end_drop_pa: 0, pinned_diameter_m: null, room: null,
     air_system: "s",
   }); // prettier-ignore
-  const rows = [section("b", "m", 2), section("m", null, 0), section("a", "m", 1), section("c", "b", 0), section("x", "gone", 0)];
-  assert.deepEqual(inOrder(rows).map((item) => `${item.row.id}${item.depth}`), ["m0", "a1", "b1", "c2", "x0"]);
+  const rows = [
+    section("b", "m", 2),
+    section("m", null, 0),
+    section("a", "m", 1),
+    section("c", "b", 0),
+    section("x", "gone", 0),
+  ];
+  assert.deepEqual(
+    inOrder(rows).map((item) => `${item.row.id}${item.depth}`),
+    ["m0", "a1", "b1", "c2", "x0"],
+  );
 });
 
 test("a circle of sections is still shown, each once", () => {
   const loop = [
     { id: "a", parent: "b", position: 0 },
     { id: "b", parent: "a", position: 1 },
-  ].map((row) => ({ ...row, name: row.id, length_m: 1, loss_coefficient: 0, end_drop_pa: 0, pinned_diameter_m: null, room: null, air_system: "s" }));
+  ].map((row) => ({
+    ...row,
+    name: row.id,
+    length_m: 1,
+    loss_coefficient: 0,
+    end_drop_pa: 0,
+    pinned_diameter_m: null,
+    room: null,
+    air_system: "s",
+  }));
   assert.equal(inOrder(loop).length, 2);
 });
 
@@ -91,7 +126,16 @@ test("working as text has both unit systems and indents", () => {
     name: "Area", value: 10, quantity: "area", symbol: "A", formula: "", numbers: "", source: "", note: "", origin: "own",
     stage: "", place: "", inputs: [],
   }; // prettier-ignore
-  const text = asText({ ...leaf, name: "Load", value: 2000, quantity: "load", origin: "", formula: "sum", source: "ISO", inputs: [leaf] });
+  const text = asText({
+    ...leaf,
+    name: "Load",
+    value: 2000,
+    quantity: "load",
+    origin: "",
+    formula: "sum",
+    source: "ISO",
+    inputs: [leaf],
+  });
   assert.deepEqual(text.split("\n"), [
     "Load: 2.00 kW (6.8 MBh)",
     "    sum",
@@ -105,7 +149,14 @@ test("gains of a use follow their schedules, vented and latent parts left out", 
     people_per_m2: 0.1, person_sensible_w: 70, people_schedule: "s", lights_w_m2: 8, lights_schedule: null,
     equipment_w_m2: 20, equipment_vented_share: 0.25, equipment_latent_share: 0.25, equipment_schedule: "s",
   } as unknown as Parameters<typeof gainCourses>[0]; // prettier-ignore
-  const courses = gainCourses(use, (id) => (id ? [[720, 0], [1440, 0.5]] : undefined));
+  const courses = gainCourses(use, (id) =>
+    id
+      ? [
+          [720, 0],
+          [1440, 0.5],
+        ]
+      : undefined,
+  );
   assert.equal(courses.people[0], 0);
   assert.equal(courses.people[95], 3.5);
   assert.ok(courses.lights.every((value) => value === 8));

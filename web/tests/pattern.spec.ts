@@ -76,7 +76,17 @@ test("what a line may not be", () => {
 });
 
 test("how a line reads", () => {
-  assert.equal(toLine([[420, 0], [450, 0.5], [1440, 1]]), "00–07 0 · 07–07:30 50 · 07:30–24 100");
-  assert.deepEqual(fromLine("0-7 0; 7-24 100"), [[420, 0], [1440, 1]]);
+  assert.equal(
+    toLine([
+      [420, 0],
+      [450, 0.5],
+      [1440, 1],
+    ]),
+    "00–07 0 · 07–07:30 50 · 07:30–24 100",
+  );
+  assert.deepEqual(fromLine("0-7 0; 7-24 100"), [
+    [420, 0],
+    [1440, 1],
+  ]);
   assert.deepEqual(fromLine("00–07 50 · 07–24 50"), [[1440, 0.5]]);
 });

@@ -1,14 +1,27 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import registry from "../src/units/registry.json";
-import { clock, compass, counted, editText, format, fromShown, parse, toShown, unitOf } from "../src/units/units";
+import {
+  clock,
+  compass,
+  counted,
+  editText,
+  format,
+  fromShown,
+  parse,
+  toShown,
+  unitOf,
+} from "../src/units/units";
 
 test("every quantity comes back from either system as it was", () => {
   for (const quantity of Object.keys(registry)) {
     for (const system of ["SI", "IP"] as const) {
       for (const value of [0, 1, -3.25, 0.00123, 54321.5]) {
         const back = fromShown(toShown(value, quantity, system), quantity, system);
-        assert.ok(Math.abs(back - value) <= 1e-9 * Math.max(1, Math.abs(value)), `${quantity} ${system} ${value}`);
+        assert.ok(
+          Math.abs(back - value) <= 1e-9 * Math.max(1, Math.abs(value)),
+          `${quantity} ${system} ${value}`,
+        );
       }
     }
   }
@@ -52,7 +65,10 @@ test("compass and clock", () => {
 });
 
 test("nouns", () => {
-  assert.deepEqual([counted(0, "room"), counted(1, "room"), counted(2, "use")], ["0 rooms", "1 room", "2 uses"]);
+  assert.deepEqual(
+    [counted(0, "room"), counted(1, "room"), counted(2, "use")],
+    ["0 rooms", "1 room", "2 uses"],
+  );
 });
 
 test("an unknown quantity is an error, never a blank", () => {

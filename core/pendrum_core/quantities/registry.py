@@ -67,7 +67,6 @@ QUANTITIES: dict[str, Quantity] = {
     "resistance": Quantity("m²K/W", "h·ft²°F/Btu", 5.678263337, 3, 2),
     "conductivity": Quantity("W/mK", "Btu·in/h·ft²°F", 6.933471798, 3, 3),
     "density": Quantity("kg/m³", "lb/ft³", 0.06242796, 0, 1),
-    "air_density": Quantity("kg/m³", "lb/ft³", 0.06242796, 3, 4),
     "specific_heat": Quantity("J/kgK", "Btu/lb°F", 1 / 4186.8, 0, 3),
     "surface_mass": Quantity("kg/m²", "lb/ft²", 0.2048161436, 1, 1),
     "heat_capacity": Quantity("kJ/m²K", "Btu/ft²°F", 1 / 20441.75, 1, 2, si_factor=0.001),
@@ -76,8 +75,6 @@ QUANTITIES: dict[str, Quantity] = {
     "humidity_ratio": Quantity("g/kg", "gr/lb", 7000.0, 1, 0, si_factor=1000.0),
     "enthalpy": Quantity("kJ/kg", "Btu/lb", 0.429922614 / 1000, 1, 1, si_factor=0.001),
     "specific_fan_power": Quantity("W/(L/s)", "W/cfm", 1 / _CFM, 2, 2, si_factor=0.001),
-    "heat_conductance": Quantity("W/K", "Btu/h°F", _BTU_H / 1.8, 1, 1),
-    "mass": Quantity("kg", "lb", 2.204622622, 0, 0),
 }
 
 

@@ -554,16 +554,6 @@ export interface components {
              */
             profile: "handbook" | "sinusoid";
             /**
-             * Heating Margin
-             * @default 0
-             */
-            heating_margin: number;
-            /**
-             * Cooling Margin
-             * @default 0
-             */
-            cooling_margin: number;
-            /**
              * Kit
              * @default null
              */

@@ -2,6 +2,7 @@
 import { client, Refusal, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
 import { useResults } from "@/results/store";
+import { counted } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 import { useRoute } from "vue-router";
@@ -103,7 +104,7 @@ async function create(): Promise<void> {
     <button class="icon" :title="view.dark ? 'Day drawing' : 'Night drawing'" @click="view.dark = !view.dark">
       {{ view.dark ? "☀" : "☾" }}
     </button>
-    <button class="snags" title="Snags (S)" @click="emit('snags')">{{ serious }} snags</button>
+    <button class="snags" title="Snags (S)" @click="emit('snags')">{{ counted(serious, "snag") }}</button>
     <button class="icon" title="Keys (?)" aria-label="Keys" @click="emit('keys')">?</button>
     <span class="state" role="status" :title="`Version ${doc.version}`">
       <i :class="{ busy: doc.waiting > 0 }" />{{

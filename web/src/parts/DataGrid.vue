@@ -52,7 +52,11 @@ function showSelected(): void {
   virtual.value.scrollToIndex(index, { align: "auto" });
 }
 watch(() => props.selected, showSelected);
-onMounted(() => requestAnimationFrame(showSelected));
+onMounted(() => {
+  const row = props.rows.find((candidate) => candidate.id === props.selected);
+  // A grid opens at its top, not at its sums.
+  if (row && !props.strong?.(row)) requestAnimationFrame(showSelected);
+});
 
 async function focusCell(): Promise<void> {
   virtual.value.scrollToIndex(at.value.row);

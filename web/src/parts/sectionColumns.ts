@@ -18,19 +18,19 @@ export function sectionColumns<T extends DuctSection | PipeSection>(
 ): Column<T>[] {
   const { flow, rate, velocity, loss } = o.quantities;
   return [
-    { key: "name", title: "Section", width: 104, value: (r) => r.name, text: (r) => "\u00a0\u00a0".repeat(Math.min(6, o.depth(r))) + r.name, editor: { type: "text" } },
-    { key: "parent", title: "after", width: 70, value: (r) => r.parent, text: (r) => o.siblings().find((s) => s.id === r.parent)?.name ?? "start",
+    { key: "name", title: "Section", width: 104, value: (r) => r.name, text: (r) => "\u00a0".repeat(Math.min(5, o.depth(r))) + r.name, editor: { type: "text" } },
+    { key: "parent", title: "after", width: 62, value: (r) => r.parent, text: (r) => o.siblings().find((s) => s.id === r.parent)?.name ?? "start",
       editor: { type: "choice", clearable: true, choices: o.siblings().map((s) => ({ value: s.id, label: s.name })) } },
     ...ends,
-    { key: "length_m", title: "length", quantity: "length", width: 58, value: (r) => r.length_m, editor: { type: "number", quantity: "length" } },
-    { key: "loss_coefficient", title: "ΣC, ζ", width: 46, quantity: "ratio", value: (r) => r.loss_coefficient, editor: { type: "number", quantity: "ratio" } },
-    { key: "end_drop_pa", title: "end", quantity: loss, width: 54, value: (r) => r.end_drop_pa, editor: { type: "number", quantity: loss } },
+    { key: "length_m", title: "length", quantity: "length", width: 52, value: (r) => r.length_m, editor: { type: "number", quantity: "length" } },
+    { key: "loss_coefficient", title: "ΣC, ζ", width: 44, quantity: "ratio", value: (r) => r.loss_coefficient, editor: { type: "number", quantity: "ratio" } },
+    { key: "end_drop_pa", title: "end", quantity: loss, width: 44, value: (r) => r.end_drop_pa, editor: { type: "number", quantity: loss } },
     { key: "flow", title: "flow", quantity: flow, width: 66, value: (r) => o.result(r)?.flow_m3_s, prior: (r) => o.prior(r)?.flow_m3_s },
-    { key: "size", title: "size", width: 56, value: (r) => o.result(r)?.size ?? "–", text: (r) => (o.result(r) ? `${o.result(r)?.size}${o.result(r)?.sized ? "" : " pin"}` : "–") },
-    { key: "pinned_diameter_m", title: "pin", quantity: "diameter", width: 46, value: (r) => r.pinned_diameter_m, editor: { type: "number", quantity: "diameter", clearable: true } },
-    { key: "velocity", title: "speed", quantity: velocity, width: 54, value: (r) => o.result(r)?.velocity_m_s },
-    { key: "rate", title: "rate", quantity: rate, width: 54, value: (r) => o.result(r)?.rate_pa_m },
-    { key: "loss", title: "loss", quantity: loss, width: 70, value: (r) => o.result(r)?.loss_pa, prior: (r) => o.prior(r)?.loss_pa, explain: o.explain },
-    { key: "balancing", title: "damper", quantity: loss, width: 58, value: (r) => o.result(r)?.balancing_pa },
+    { key: "size", title: "size", width: 54, value: (r) => o.result(r)?.size ?? "–", text: (r) => (o.result(r) ? `${o.result(r)?.size}${o.result(r)?.sized ? "" : " pin"}` : "–") },
+    { key: "pinned_diameter_m", title: "pin", quantity: "diameter", width: 42, value: (r) => r.pinned_diameter_m, editor: { type: "number", quantity: "diameter", clearable: true } },
+    { key: "velocity", title: "speed", quantity: velocity, width: 50, value: (r) => o.result(r)?.velocity_m_s },
+    { key: "rate", title: "rate", quantity: rate, width: 50, value: (r) => o.result(r)?.rate_pa_m },
+    { key: "loss", title: "loss", quantity: loss, width: 66, value: (r) => o.result(r)?.loss_pa, prior: (r) => o.prior(r)?.loss_pa, explain: o.explain },
+    { key: "balancing", title: "damper", quantity: loss, width: 60, value: (r) => o.result(r)?.balancing_pa },
   ]; // prettier-ignore
 }

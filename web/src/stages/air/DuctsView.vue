@@ -35,7 +35,7 @@ const ends = computed<Column<DuctSection>[]>(() => [
   {
     key: "room",
     title: "room",
-    width: 54,
+    width: 46,
     value: (row) => row.room,
     text: (row) => numberOf(row) || "–",
     editor: {

@@ -84,6 +84,13 @@ const critical = computed(() => doc.get("room", props.result.outdoor_air.critica
           <td class="num">+<Figure :value="result.fan.rise_k" quantity="temperature_difference" /></td>
         </tr>
         <tr>
+          <td>&nbsp; specific fan power</td>
+          <td class="num">
+            <Figure :value="result.fan.specific_fan_power_w_m3_s" quantity="specific_fan_power" />
+          </td>
+          <td />
+        </tr>
+        <tr>
           <td>&nbsp; motor, next size</td>
           <td class="num"><Figure :value="result.fan.motor_w" quantity="electric_power" /></td>
           <td />

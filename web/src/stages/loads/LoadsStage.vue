@@ -26,16 +26,16 @@ const explained = (quantity: string) => (row: LoadRow) => (row.isRoom ? { quanti
 
 const columns = computed<Column<LoadRow>[]>(() => [
   { key: "number", title: "No.", width: 42, value: (r) => r.number },
-  { key: "name", title: "Room", width: 104, value: (r) => r.name },
-  { key: "area", title: "area", quantity: "area", width: 54, value: (r) => r.area_m2 },
-  { key: "cooling", title: "cooling", quantity: "load", width: 86, value: (r) => r.peak?.sensible_w, prior: (r) => r.prior?.cooling_w,
+  { key: "name", title: "Room", width: 100, value: (r) => r.name },
+  { key: "area", title: "area", quantity: "area", width: 64, value: (r) => r.area_m2 },
+  { key: "cooling", title: "cooling", quantity: "load", width: 84, value: (r) => r.peak?.sensible_w, prior: (r) => r.prior?.cooling_w,
     text: undefined, explain: explained("room_cooling") },
   { key: "when", title: "when", width: 74, value: when, text: when },
   { key: "per_area", title: "by area", quantity: "power_per_area", width: 58, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null) },
   { key: "latent", title: "latent", quantity: "load", width: 52, value: (r) => r.peak?.latent_w },
   { key: "heating", title: "heating", quantity: "load", width: 78, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: explained("room_heating") },
   { key: "supply", title: "supply", quantity: "airflow", width: 70, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.isRoom && r.flow_m3_s ? { quantity: "room_airflow", subject: r.id } : null) },
-  { key: "sources", title: "sources at peak", width: 92, value: () => null },
+  { key: "sources", title: "sources at peak", width: 88, value: () => null },
 ]); // prettier-ignore
 
 function select(row: LoadRow): void {
