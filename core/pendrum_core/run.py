@@ -1,6 +1,7 @@
 """The one entry of the core: a building in, results out."""
 
 from collections.abc import Mapping
+from dataclasses import replace
 
 from pendrum_core.air.system import AirSystemResult, RoomDemand, size_system
 from pendrum_core.model.building import Building, Group
@@ -9,7 +10,7 @@ from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem, Circuit
 from pendrum_core.results.building import BuildingResults, Failure
 from pendrum_core.results.loads import GroupLoads, RoomLoads
-from pendrum_core.room.group import CHUNK, calculate_chunk, group_loads
+from pendrum_core.room.group import CHUNK, Unsound, calculate_chunk, group_loads
 from pendrum_core.room.outdoors import Outdoors, outdoors
 from pendrum_core.water.emitters import EmitterResult, size_radiator
 from pendrum_core.water.network import CircuitResult, size_circuit
@@ -39,20 +40,27 @@ class Memory:
 def calculate(building: Building, memory: Memory | None = None) -> BuildingResults:
     """Calculate a building; with a `memory`, only what changed since its last use.
 
-    Raises:
-        CheckFailed: a room's parts do not add up or its balance does not close.
+    A room that does not pass its check stands among the failures, and everything else is calculated without it.
     """
     memory = memory if memory is not None else Memory()
     memory.prepare(building.climate)
     outside = outdoors(building.climate)
     waiting = [room for room in building.rooms if not memory.knows(room)]
-    for start in range(0, len(waiting), CHUNK):
-        for loads in calculate_chunk(waiting[start : start + CHUNK], outside):
-            memory.rooms[loads.room.id] = loads
-    rooms = {room.id: memory.rooms[room.id] for room in building.rooms}
-    memory.rooms = dict(rooms)
     failures: list[Failure] = []
-    groups = {group.id: _group(group, rooms, memory) for group in building.groups if group.room_ids}
+    for start in range(0, len(waiting), CHUNK):
+        for found in calculate_chunk(waiting[start : start + CHUNK], outside):
+            if isinstance(found, Unsound):
+                memory.rooms.pop(found.room.id, None)
+                failures.append(Failure("room", found.room.id, found.reason))
+            else:
+                memory.rooms[found.room.id] = found
+    rooms = {room.id: memory.rooms[room.id] for room in building.rooms if room.id in memory.rooms}
+    memory.rooms = dict(rooms)
+    groups: dict[str, GroupLoads] = {}
+    for group in building.groups:
+        members = tuple(rooms[room] for room in group.room_ids if room in rooms)
+        if members:
+            groups[group.id] = _group(group, members, memory)
     systems = _systems(building, rooms, outside, memory, failures)
     duties = _heating_duties(rooms, systems)
     circuits, emitters = _circuits(building, rooms, duties, systems, failures)
@@ -65,8 +73,7 @@ def _same(now: tuple[RoomLoads, ...], before: tuple[RoomLoads, ...]) -> bool:
     return len(now) == len(before) and all(a is b for a, b in zip(now, before, strict=True))
 
 
-def _group(group: Group, rooms: Mapping[str, RoomLoads], memory: Memory) -> GroupLoads:
-    members = tuple(rooms[room] for room in group.room_ids)
+def _group(group: Group, members: tuple[RoomLoads, ...], memory: Memory) -> GroupLoads:
     kept = memory.groups.get(group.id)
     if kept is None or kept[0] != group or not _same(members, kept[1]):
         kept = (group, members, group_loads(group.id, group.name, group.kind, members))
@@ -82,8 +89,10 @@ def _systems(
     failures: list[Failure],
 ) -> dict[str, AirSystemResult]:
     results: dict[str, AirSystemResult] = {}
-    for system in building.systems:
-        members = tuple(rooms[terminal.room] for terminal in system.terminals)
+    for drawn in building.systems:
+        sound = tuple(terminal for terminal in drawn.terminals if terminal.room in rooms)
+        system = drawn if len(sound) == len(drawn.terminals) else replace(drawn, terminals=sound)
+        members = tuple(rooms[terminal.room] for terminal in sound)
         if not members:
             continue
         kept = memory.systems.get(system.id)

@@ -101,6 +101,11 @@ class Balances(unittest.TestCase):
         self.assertGreater(results.systems["s"].path.short_w.max(), 100.0)
         self.assertIn("airflow_short", {snag.code for snag in result_snags(results, {})})
 
+    def test_a_fan_too_strong_for_its_coil_is_a_failure_with_a_reason(self) -> None:
+        results = calculate(building(filter_drop_pa=25_000.0))
+        self.assertIn("warms the air by", results.failures[0].reason)
+        self.assertEqual(results.systems, {})
+
     def test_supply_above_the_room_is_a_failure_with_a_reason(self) -> None:
         results = calculate(building(supply_c=25.0))
         self.assertIn("25.0", results.failures[0].reason)

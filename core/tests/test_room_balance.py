@@ -172,6 +172,19 @@ class Invariants(unittest.TestCase):
         self.assertAlmostEqual(found.total[0].sum() / 6 / given_wh, 1.0, delta=1e-9)
 
 
+class Unsound(unittest.TestCase):
+    def test_an_impossible_room_stands_alone_and_the_others_are_calculated(self) -> None:
+        good = room("good")
+        bad = replace(room("bad"), infiltration_m3_s=float("nan"))
+        both = Building(CLIMATE, (good, bad), (Group("all", "all", "building", ("good", "bad")),))
+        with np.errstate(all="ignore"):
+            results = calculate(both)
+        self.assertEqual(set(results.rooms), {"good"})
+        self.assertEqual([failure.id for failure in results.failures], ["bad"])
+        self.assertIn("did not pass its check", results.failures[0].reason)
+        self.assertEqual(results.groups["all"].room_ids, ("good",))
+
+
 class Groups(unittest.TestCase):
     def setUp(self) -> None:
         self.rooms = tuple(room(f"r{i}", 90.0 * i) for i in range(4))

@@ -13,13 +13,13 @@ def _finite(low: float, high: float) -> object:
 
 
 Temperature = Annotated[float, _finite(-60, 120)]
-Positive = Annotated[float, Field(gt=0, le=1e6, allow_inf_nan=False)]
+Area = Annotated[float, _finite(0.01, 1e6)]
 NotNegative = Annotated[float, _finite(0, 1e6)]
 Share = Annotated[float, _finite(0, 1)]
-Efficiency = Annotated[float, Field(gt=0, le=1, allow_inf_nan=False)]
+Efficiency = Annotated[float, _finite(0.05, 1)]
 Azimuth = Annotated[float, Field(ge=0, lt=360, allow_inf_nan=False)]
 Tilt = Annotated[float, _finite(0, 180)]
-Thickness = Annotated[float, Field(gt=0, le=3, allow_inf_nan=False)]
+Thickness = Annotated[float, _finite(0.0001, 3)]
 Position = Annotated[float, _finite(0, 1e6)]
 Difference = Annotated[float, _finite(-40, 40)]
 

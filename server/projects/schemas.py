@@ -8,6 +8,7 @@ from typing import Annotated, Literal, Self
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
 from projects.fields import (
+    Area,
     Azimuth,
     Difference,
     Efficiency,
@@ -16,7 +17,6 @@ from projects.fields import (
     NotNegative,
     Pattern,
     Position,
-    Positive,
     Share,
     Temperature,
     Thickness,
@@ -66,10 +66,10 @@ class DesignMonthFields(Kind):
 
 class MaterialFields(Kind):
     name: Name
-    conductivity_w_mk: Annotated[float, Field(gt=0, le=500)] | None = None
+    conductivity_w_mk: Annotated[float, Field(ge=0.001, le=500)] | None = None
     density_kg_m3: Annotated[float, Field(ge=0, le=12000)] = 0.0
     specific_heat_j_kgk: Annotated[float, Field(ge=0, le=5000)] = 0.0
-    resistance_m2k_w: Annotated[float, Field(gt=0, le=20)] | None = None
+    resistance_m2k_w: Annotated[float, Field(ge=0.001, le=20)] | None = None
 
     @model_validator(mode="after")
     def one_of_two(self) -> Self:
@@ -82,7 +82,7 @@ class AssemblyFields(Kind):
     name: Name
     element: Literal["wall", "roof", "floor", "partition", "door"]
     solar_absorptance: Share = 0.6
-    ground_u_value: Annotated[float, Field(gt=0, le=5)] | None = None
+    ground_u_value: Annotated[float, Field(ge=0.01, le=5)] | None = None
 
 
 class LayerFields(Kind):
@@ -180,8 +180,8 @@ class RoomFields(Kind):
     level: Ref = None
     use: Ref = None
     air_system: Ref = None
-    floor_area_m2: Annotated[float, Field(gt=0, le=100_000)] | None = None
-    height_m: Annotated[float, Field(gt=0, le=100)] | None = None
+    floor_area_m2: Annotated[float, Field(ge=0.1, le=100_000)] | None = None
+    height_m: Annotated[float, Field(ge=0.1, le=100)] | None = None
     outline_m: Annotated[list[tuple[float, float]], Field(min_length=3, max_length=200)] | None = None
     people_per_m2: Annotated[float, Field(ge=0, le=5)] | None = None
     lights_w_m2: Annotated[float, Field(ge=0, le=500)] | None = None
@@ -192,7 +192,7 @@ class RoomFields(Kind):
     heating_setpoint_c: Annotated[float, Field(ge=-30, le=40)] | None = None
     cooled: bool | None = None
     cooling_setpoint_c: Annotated[float, Field(ge=-30, le=50)] | None = None
-    pinned_flow_m3_s: Annotated[float, Field(gt=0, le=500)] | None = None
+    pinned_flow_m3_s: Annotated[float, Field(ge=0.0001, le=500)] | None = None
 
     @model_validator(mode="after")
     def setpoints(self) -> Self:
@@ -207,7 +207,7 @@ class SurfaceFields(Kind):
     name: Name
     role: Literal["outer_wall", "roof", "ground_floor", "inner_wall", "inner_floor"]
     boundary: Literal["outdoors", "ground", "adiabatic", "difference", "fixed"]
-    area_m2: Positive
+    area_m2: Area
     tilt_deg: Tilt = 90.0
     azimuth_deg: Azimuth = 0.0
     assembly: Ref = None
@@ -227,8 +227,8 @@ class OpeningFields(Kind):
     name: Name
     kind: Literal["window", "door"] = "window"
     count: Annotated[int, Field(ge=1, le=1000)] = 1
-    width_m: Annotated[float, Field(gt=0, le=100)]
-    height_m: Annotated[float, Field(gt=0, le=100)]
+    width_m: Annotated[float, Field(ge=0.01, le=100)]
+    height_m: Annotated[float, Field(ge=0.01, le=100)]
     glazing: Ref = None
     assembly: Ref = None
 
@@ -245,8 +245,8 @@ class AirSystemFields(Kind):
     coil_drop_pa: Annotated[float, Field(ge=0, le=2000)] = 120.0
     other_drop_pa: Annotated[float, Field(ge=0, le=2000)] = 80.0
     outlet_velocity_m_s: Annotated[float, Field(ge=0, le=30)] = 8.0
-    friction_limit_pa_m: Annotated[float, Field(gt=0, le=20)] = 0.8
-    velocity_limit_m_s: Annotated[float, Field(gt=0, le=30)] = 7.0
+    friction_limit_pa_m: Annotated[float, Field(ge=0.01, le=20)] = 0.8
+    velocity_limit_m_s: Annotated[float, Field(ge=0.1, le=30)] = 7.0
 
 
 class SectionFields(Kind):
@@ -269,8 +269,8 @@ class CircuitFields(Kind):
     kind: Literal["heating", "chilled"]
     flow_c: Annotated[float, Field(ge=1, le=95)]
     return_c: Annotated[float, Field(ge=1, le=95)]
-    friction_limit_pa_m: Annotated[float, Field(gt=0, le=2000)] = 150.0
-    velocity_limit_m_s: Annotated[float, Field(gt=0, le=10)] = 1.5
+    friction_limit_pa_m: Annotated[float, Field(ge=1, le=2000)] = 150.0
+    velocity_limit_m_s: Annotated[float, Field(ge=0.05, le=10)] = 1.5
     source_drop_pa: Annotated[float, Field(ge=0, le=500_000)] = 15_000.0
     pump_margin: Share = 0.1
     pump_efficiency: Efficiency = 0.55

@@ -28,7 +28,7 @@ class Refusals(ApiTest):
         return problem
 
     def test_negative_area(self) -> None:
-        problem = self.refused(422, "surface", "surface", "area_m2", "-3", "more than 0", area_m2=-3)
+        problem = self.refused(422, "surface", "surface", "area_m2", "-3", "at least 0.01", area_m2=-3)
         self.assertEqual(problem["faults"][0]["field"], "area_m2")
         self.assertEqual(problem["faults"][0]["path"], "/changes/0/fields/area_m2")
         self.assertEqual(problem["faults"][0]["value"], -3)

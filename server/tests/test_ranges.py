@@ -136,3 +136,31 @@ class Inverses(ApiTest):
             self.assertEqual(back, document.rows, changes)
             forth, _, _ = plan_changes(Document(document.project, 3, back), again)
             self.assertEqual(forth, rows, changes)
+
+
+class Extremes(ApiTest):
+    """Every allowed extreme of every number of a room is worked through: an answer or a snag, never a failure."""
+
+    def test_both_ends_of_every_range(self) -> None:
+        small = Small(self)
+        names = {
+            "room": "room", "surface": "surface", "opening": "opening", "use": "use", "glazing": "glass", "layer": "layer",
+            "air_system": "system", "duct_section": "duct", "circuit": "circuit", "pipe_section": "pipe",
+        }  # fmt: skip
+        tried = 0
+        for kind, name in names.items():
+            for field, schema in KINDS[kind].schema.model_json_schema()["properties"].items():
+                for option in [schema, *schema.get("anyOf", [])]:
+                    for key in ("minimum", "maximum"):
+                        if key not in option:
+                            continue
+                        version = self.document(small.project)["version"]
+                        answer = self.set(small.project, kind, small.ids[name], **{field: option[key]})
+                        # Refused only where it clashes with a value beside it.
+                        self.assertIn(
+                            answer.status_code, (200, 422), f"{kind}.{field} {option[key]} {answer.content!r}"
+                        )
+                        if answer.status_code == 200 and answer.json()["version"] > version:
+                            tried += 1
+                            self.post(f"/projects/{small.project}/undo?base_version={answer.json()['version']}")
+        self.assertGreater(tried, 80)

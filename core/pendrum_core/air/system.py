@@ -24,6 +24,7 @@ from pendrum_core.room.outdoors import Outdoors
 
 Array = NDArray[np.float64]
 _ITERATIONS = 60
+COLDEST_COIL_C = -10.0  # air off a cooling coil in the validity of this path
 _TOLERANCE = 1e-9
 
 
@@ -242,6 +243,11 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         mass * off_coil, mass * one.specific_heat_j_kgk, total_pa, total_pa - outlet,
         system.fan_efficiency, system.motor_efficiency, system.motor_margin,
     )  # fmt: skip
+    if system.supply_c - fan.rise_k < COLDEST_COIL_C:
+        raise ValueError(
+            f"system {system.name}: its fan at {fan.total_pa:.0f} Pa warms the air by {fan.rise_k:.1f} K, so the coil would "
+            f"have to leave air below {COLDEST_COIL_C:.0f} °C; lower the pressure or raise the supply temperature"
+        )
     path, converged = _walk(system, demands, flows, outside, share, fan.rise_k)
     coil_total = mass * (path.coil.total_j_kg - path.coil.condensate_j_kg)
     month, step = np.unravel_index(int(np.argmax(coil_total)), coil_total.shape)

@@ -6,7 +6,7 @@ from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
 from pendrum_core.results.building import BuildingResults
 
 UNBALANCED_PA = 60.0
-_FAILED_STAGE = {"air_system": "air", "circuit": "water"}
+_FAILED_STAGE = {"room": "rooms", "air_system": "air", "circuit": "water"}
 
 
 def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[float, float]]) -> Iterator[Snag]:

@@ -1,6 +1,7 @@
 """Rooms to results, and results to groups."""
 
 from collections.abc import Sequence
+from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,10 +16,6 @@ Array = NDArray[np.float64]
 CHUNK = 48  # rooms solved at a time: bounds the memory, keeps arrays near the processor
 
 
-class CheckFailed(ArithmeticError):
-    """A calculation whose parts do not add up or whose balance does not close."""
-
-
 TOLERANCE = 1e-6
 
 
@@ -31,12 +28,16 @@ def _heating(solved: Solved, parts: WinterParts, index: int) -> Heating:
     return Heating(float(parts.load_w[index]), tuple(split))
 
 
-def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads]:
-    """Calculate some rooms and check them.
+@dataclass(frozen=True)
+class Unsound:
+    """A room whose calculation did not pass its own check; nothing of it is shown."""
 
-    Raises:
-        CheckFailed: the split does not add up or the balance does not close within 1e-6.
-    """
+    room: Room
+    reason: str
+
+
+def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads | Unsound]:
+    """Calculate some rooms and check each: parts must add up and the balance must close within 1e-6."""
     solved = solve(rooms, outside)
     split = courses(solved)
     total = split.parts.sum(axis=1)
@@ -50,12 +51,16 @@ def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads]
     scale = np.where(solved.floating, 1.0, np.maximum(check.throughput_w, 1.0))
     split_error = np.abs(check.result - day).max(axis=1) / scale
     balance_error = np.abs(check.closure_w).max(axis=1) / np.maximum(check.throughput_w, 1.0)
-    results = []
+    results: list[RoomLoads | Unsound] = []
     for index, room in enumerate(rooms):
-        if max(split_error[index], balance_error[index]) > TOLERANCE or not np.isfinite(day[index]).all():
-            raise CheckFailed(
-                f"room {room.number}: split off by {split_error[index]:.2g}, balance by {balance_error[index]:.2g}"
+        sound = max(split_error[index], balance_error[index]) <= TOLERANCE and np.isfinite(total[index]).all()
+        if not (sound and np.isfinite(cold.load_w[index]) and np.isfinite(cold.air_c[index])):
+            reason = (
+                f"{room.number} {room.name} did not pass its check (parts off by {split_error[index]:.1g}, balance by "
+                f"{balance_error[index]:.1g}); an input of it must be extreme."
             )
+            results.append(Unsound(room, reason))
+            continue
         own = split.parts[index].copy()
         month, step = int(month_of[index]), int(step_of[index])
         results.append(
