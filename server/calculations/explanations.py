@@ -4,11 +4,10 @@ from dataclasses import asdict
 from typing import Any
 
 from calculations.service import Calculated
-from pendrum_core.working.explain import EXPLAINED, explain
+from pendrum_core.working.explain import explain
 from projects.document import Document
 from projects.resolver import effective_values
 
-QUANTITIES = tuple(EXPLAINED)
 _STAGE = {
     "site": "place", "surface": "rooms", "opening": "rooms", "room": "rooms", "air_system": "air",
     "duct_section": "air", "circuit": "water", "pipe_section": "water",

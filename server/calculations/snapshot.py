@@ -330,6 +330,12 @@ def _boundary(
 def _opening(
     document: Document, title: str, surface: Row, opening: Row, layers: dict[str, list[Row]]
 ) -> tuple[Element, SunWindow | None]:
+    if surface["boundary"] == "ground":
+        raise Missing(
+            "opening_in_ground", "opening", opening["id"], "rooms",
+            f"{title}: {opening['name']} is in {surface['name']}, which lies on the ground.",
+            "move it to another surface, or change what is beyond the surface",
+        )  # fmt: skip
     found = opening_construction(document, opening)
     what = "glazing" if opening["kind"] == "window" else "door assembly"
     if found.value is None:
