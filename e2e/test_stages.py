@@ -185,6 +185,25 @@ class Stages(BrowserTest):
         total = self.page.get_by_label("Breakdown").locator(".sum .num").inner_text()
         self.assertAlmostEqual(self.number(total), loads / 1000, delta=0.02)
 
+    def test_a_figure_explains_itself_when_it_is_chosen(self) -> None:
+        row = self.page.get_by_role("grid", name="Loads", exact=True).get_by_role("row").filter(has_text="0.02")
+        row.locator("[data-column=heating]").click()
+        panel = self.page.get_by_role("complementary", name="Working")
+        panel.get_by_text("0.02 Shop: heating load").wait_for()
+        row.locator("[data-column=cooling]").click()
+        panel.get_by_text("0.02 Shop: sensible cooling load, peak").wait_for()
+        # A room that is not cooled has no such load; its heating is explained.
+        self.page.get_by_role("grid", name="Loads", exact=True).get_by_role("row").filter(has_text="Foyer").locator(
+            "[data-column=cooling]"
+        ).click()
+        panel.get_by_text("0.01 Foyer: heating load").wait_for()
+
+    def test_place_draws_a_summer_day_while_winter_is_on_the_rail(self) -> None:
+        self.press("W", exact=True)
+        self.stage("Place")
+        self.page.get_by_role("img", name="Jul, dry-bulb").wait_for()
+        self.assertEqual(self.problems, [])
+
     def test_night_drawing_and_choice_of_units_are_remembered(self) -> None:
         self.press("☾")
         self.press("IP", exact=True)

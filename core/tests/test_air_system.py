@@ -150,6 +150,7 @@ class WorkingTrees(unittest.TestCase):
             ("fan_static", "s", r.systems["s"].fan.static_pa),
             ("duct_section", "dr1", r.systems["s"].ducts.sections["dr1"].loss_pa),
             ("pump_head", "c", r.circuits["c"].pump.head_pa),
+            ("pipe_section", "hr1", r.circuits["h"].sections["hr1"].loss_pa),
         ):
             self.assertAlmostEqual(explain(r, quantity, subject).value, want, places=9, msg=quantity)
 
@@ -166,6 +167,31 @@ class WorkingTrees(unittest.TestCase):
         index, *unit, dynamic = tree.inputs
         self.assertAlmostEqual(index.value + sum(n.value for n in unit) - dynamic.value, tree.value)
         self.assertAlmostEqual(sum(n.value for n in index.inputs), index.value)
+
+    def test_winter_losses_follow_from_the_temperatures_shown(self) -> None:
+        """Each loss over the difference shown is one conductance per area for walls of one build-up, sky and all."""
+        tree = explain(self.results, "room_heating", "r1")
+        self.assertAlmostEqual(sum(n.value for n in tree.inputs if n.quantity == "power"), tree.value, delta=0.1)
+        conductances = []
+        for node in tree.inputs:
+            if node.name == "wall":
+                values = {child.name: child.value for child in node.inputs}
+                # 4.14/24.14 of half an 11 K depression below -9 °C.
+                self.assertAlmostEqual(
+                    values["Sol-air temperature outside"], -9.0 - 0.5 * 11.0 * 4.14 / 24.14, places=9
+                )
+                drop = values["Room air"] - values["Sol-air temperature outside"]
+                conductances.append(node.value / values["Area, openings taken out"] / drop)
+        self.assertEqual(len(conductances), 2)
+        self.assertAlmostEqual(conductances[0], conductances[1], places=9)
+
+    def test_a_floating_room_has_no_cooling_load_to_explain(self) -> None:
+        base = building()
+        floating = replace(base, rooms=(replace(base.rooms[0], cooled=False), *base.rooms[1:]))
+        results = calculate(floating)
+        with self.assertRaises(KeyError):
+            explain(results, "room_cooling", "r0")
+        self.assertGreater(explain(results, "room_airflow", "r0").value, 0.0)
 
     def test_unknown_is_refused(self) -> None:
         with self.assertRaises(KeyError):

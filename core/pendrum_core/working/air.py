@@ -26,7 +26,7 @@ def room_airflow(results: BuildingResults, room_id: str) -> Node:
         numbers=f"{flow.peak_sensible_w:.4g} W / ({supply.specific_heat_j_kgk:.4g} J/kgK × {flow.difference_k:.3g} K) "
         f"× {supply.specific_volume_m3_kg:.4g} m³/kg",
         inputs=(
-            room_cooling(results, room_id),
+            *((room_cooling(results, room_id),) if results.rooms[room_id].cooling is not None else ()),
             Node("Room air", room.cooling_setpoint_c, "temperature", "Ta", ref=f"room/{room_id}/cooling_setpoint_c"),
             Node("Supply air", supply.temperature_c, "temperature", "Ts", ref=f"air_system/{system.id}/supply_c"),
             Node("Specific heat, moist", supply.specific_heat_j_kgk, "specific_heat", "cp",

@@ -6,7 +6,7 @@ from pendrum_core.results.building import BuildingResults
 from pendrum_core.working.air import coil_total, duct_section, fan_static, room_airflow
 from pendrum_core.working.node import Node
 from pendrum_core.working.rooms import room_cooling, room_heating
-from pendrum_core.working.water import pump_head
+from pendrum_core.working.water import pipe_section, pump_head
 
 EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "room_cooling": room_cooling,
@@ -15,6 +15,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "coil_total": coil_total,
     "fan_static": fan_static,
     "duct_section": duct_section,
+    "pipe_section": pipe_section,
     "pump_head": pump_head,
 }
 

@@ -5,7 +5,7 @@ from pendrum_core.model.rooms import CATEGORIES, GAIN_CATEGORIES, Element, Gain,
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.loads import RoomLoads
 from pendrum_core.room.detail import RoomDetail, room_detail
-from pendrum_core.room.sources import gain_at
+from pendrum_core.room.sources import gain_at, winter_difference_k
 from pendrum_core.working.node import MONTHS, Node, addition, clock, figure
 
 _BALANCE = "Room heat balance, repeating day, solved exactly in frequency; coefficients of ISO 52016-1:2017"
@@ -113,8 +113,14 @@ def _category(name: str, value: float, loads: RoomLoads, detail: RoomDetail, mon
 
 
 def room_cooling(results: BuildingResults, room_id: str, month: int | None = None, step: int | None = None) -> Node:
-    """A room's sensible cooling load at its peak, or at a given month index and step."""
+    """A room's sensible cooling load at its peak, or at a given month index and step.
+
+    Raises:
+        KeyError: the room is not cooled; its result is a temperature.
+    """
     loads = results.rooms[room_id]
+    if loads.cooling is None:
+        raise KeyError(room_id)
     detail = room_detail(loads.room, results.outdoors)
     at_peak = month is None or step is None
     m, s = (loads.peak_month, loads.peak_step) if month is None or step is None else (month, step)
@@ -147,10 +153,8 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
     for i, element in enumerate(room.elements):
         lost = float(detail.winter.element_w[i])
         if abs(lost) > 0.05:
-            outside = results.building.climate.winter_dry_bulb_c
-            far = outside if element.boundary.kind == "outdoors" else element.boundary.temperature_c
-            if element.boundary.kind == "difference":
-                far = room.heating_setpoint_c - element.boundary.heating_difference_k
+            held = room.heating_setpoint_c
+            far = held + winter_difference_k(element.boundary, held, results.outdoors)
             inputs.append(_element(element, lost, far, room.heating_setpoint_c, ""))
     for name, flow, lost in (
         ("Infiltration", room.infiltration_m3_s, float(detail.winter.infiltration_w[0])),

@@ -27,6 +27,16 @@ def _pipe(section: Section, result: PipeResult) -> Node:
     )  # fmt: skip
 
 
+def pipe_section(results: BuildingResults, section_id: str) -> Node:
+    """Loss of one pipe section, flow and return."""
+    for circuit in results.building.circuits:
+        found = results.circuits.get(circuit.id)
+        for section in circuit.sections:
+            if found is not None and section.id == section_id:
+                return _pipe(section, found.sections[section_id])
+    raise KeyError(section_id)
+
+
 def pump_head(results: BuildingResults, circuit_id: str) -> Node:
     """Head of a circuit's pump."""
     circuit: Circuit = next(c for c in results.building.circuits if c.id == circuit_id)

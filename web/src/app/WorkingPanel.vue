@@ -26,7 +26,8 @@ const target = computed(() => {
 watch(
   () => view.subject,
   () => {
-    if (view.working?.quantity.startsWith("room_")) view.working = null;
+    const shown = view.working;
+    if (shown?.quantity.startsWith("room_") && shown.subject !== view.selectedRoom) view.working = null;
   },
 );
 

@@ -75,6 +75,16 @@ async function go(row: number, column: number): Promise<void> {
   await focusCell();
 }
 
+/** A click goes to the cell; on a figure that cannot be edited it also shows how it came about. */
+async function choose(index: number, columnIndex: number): Promise<void> {
+  if (editing.value !== null && at.value.row === index && at.value.column === columnIndex) return;
+  await go(index, columnIndex);
+  const row = props.rows[index];
+  const column = props.columns[columnIndex];
+  const target = row && column && !canEdit(row, column) ? column.explain?.(row) : null;
+  if (target) view.explain(target.quantity, target.subject);
+}
+
 async function start(text?: string): Promise<void> {
   const row = props.rows[at.value.row];
   const column = props.columns[at.value.column];
@@ -222,7 +232,7 @@ function onCopy(event: ClipboardEvent): void {
               column.origin?.(rows[item.index]!) ??
               undefined
             "
-            @click="go(item.index, index)"
+            @click="choose(item.index, index)"
             @dblclick="start()"
           >
             <template v-if="editing !== null && at.row === item.index && at.column === index">
@@ -262,17 +272,9 @@ function onCopy(event: ClipboardEvent): void {
               <s v-if="before(rows[item.index]!, column)" class="was">{{
                 before(rows[item.index]!, column)
               }}</s>
-              <span
-                :class="{ now: before(rows[item.index]!, column) }"
-                @dblclick="
-                  column.explain?.(rows[item.index]!) &&
-                  view.explain(
-                    column.explain(rows[item.index]!)!.quantity,
-                    column.explain(rows[item.index]!)!.subject,
-                  )
-                "
-                >{{ shown(rows[item.index]!, column) }}</span
-              >
+              <span :class="{ now: before(rows[item.index]!, column) }">{{
+                shown(rows[item.index]!, column)
+              }}</span>
             </slot>
           </div>
         </div>

@@ -29,7 +29,7 @@ const columns = computed<Column<LoadRow>[]>(() => [
   { key: "name", title: "Room", width: 100, value: (r) => r.name },
   { key: "area", title: "area", quantity: "area", width: 64, value: (r) => r.area_m2 },
   { key: "cooling", title: "cooling", quantity: "load", width: 84, value: (r) => r.peak?.sensible_w, prior: (r) => r.prior?.cooling_w,
-    text: undefined, explain: explained("room_cooling") },
+    text: undefined, explain: (r) => (r.peak ? explained("room_cooling")(r) : null) },
   { key: "when", title: "when", width: 74, value: when, text: when },
   { key: "per_area", title: "by area", quantity: "power_per_area", width: 58, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null) },
   { key: "latent", title: "latent", quantity: "load", width: 52, value: (r) => r.peak?.latent_w },

@@ -24,10 +24,12 @@ interface PlaceDay {
 const doc = useDocument();
 const view = useView();
 const day = ref<PlaceDay | null>(null);
+// The winter day has no sun to draw: July stands in while it is chosen on the rail.
+const month = computed(() => view.month || 7);
 const site = computed(() => doc.site);
 const project = computed(() => doc.project);
 const months = computed(() => doc.rows("design_month").sort((a, b) => a.month - b.month));
-const chosen = computed(() => months.value.find((row) => row.month === view.month)?.id);
+const chosen = computed(() => months.value.find((row) => row.month === month.value)?.id);
 
 const fields: [keyof NonNullable<typeof site.value> & string, string, string][] = [
   ["latitude", "Latitude, north +", "ratio"],
@@ -58,12 +60,12 @@ const columns: Column<DesignMonth>[] = [
 ];
 
 watch(
-  [() => view.month, () => doc.version],
+  [month, () => doc.version],
   async (_now, _old, onCleanup) => {
     let stale = false;
     onCleanup(() => (stale = true));
     const answer = await client.GET("/api/projects/{project_id}/place", {
-      params: { path: { project_id: doc.projectId }, query: { month: view.month } },
+      params: { path: { project_id: doc.projectId }, query: { month: month.value } },
     });
     if (!stale && answer.response.ok) day.value = unwrap(answer) as unknown as PlaceDay;
   },
@@ -162,22 +164,22 @@ const saveMonths = gridSaver<DesignMonth>("design_month", "Design month");
           :elevation="day.sun_elevation_deg"
           :azimuth="day.sun_azimuth_deg"
           :step="view.step"
-          :month="MONTHS[view.month - 1] ?? ''"
+          :month="MONTHS[month - 1] ?? ''"
         />
       </section>
       <section class="chart">
         <LineChart
-          :title="`${MONTHS[view.month - 1]}, dry-bulb`"
+          :title="`${MONTHS[month - 1]}, dry-bulb`"
           :unit="unitOf('temperature', view.system)"
           :series="temperature"
         />
       </section>
       <section class="chart">
-        <LineChart :title="`${MONTHS[view.month - 1]}, relative humidity`" unit="%" :series="humidity" />
+        <LineChart :title="`${MONTHS[month - 1]}, relative humidity`" unit="%" :series="humidity" />
       </section>
       <section class="chart wide">
         <LineChart
-          :title="`${MONTHS[view.month - 1]}, sun on`"
+          :title="`${MONTHS[month - 1]}, sun on`"
           :unit="unitOf('irradiance', view.system)"
           :series="sun"
           zero

@@ -81,7 +81,7 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
     { key: "name", title: "Room", width: 132, value: (row) => row.name, editor: { type: "text" } },
     ...sets[set],
     { key: "cooling", title: "Cooling", quantity: "load", width: 128, value: (row) => results.get("room", row.id)?.cooling?.sensible_w,
-      prior: (row) => results.prior("room", row.id)?.cooling?.sensible_w, explain: (row) => ({ quantity: "room_cooling", subject: row.id }) },
+      prior: (row) => results.prior("room", row.id)?.cooling?.sensible_w, explain: (row) => (results.get("room", row.id)?.cooling ? { quantity: "room_cooling", subject: row.id } : null) },
     { key: "heating", title: "Heating", quantity: "load", width: 128, value: (row) => results.get("room", row.id)?.heating_w,
       prior: (row) => results.prior("room", row.id)?.heating_w, explain: (row) => ({ quantity: "room_heating", subject: row.id }) },
   ]; // prettier-ignore

@@ -59,6 +59,8 @@ const ends = computed<Column<PipeSection>[]>(() => [
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("air_system")) },
   },
 ]);
+const explain = (row: PipeSection) =>
+  results.get("pipe_section", row.id) ? { quantity: "pipe_section", subject: row.id } : null;
 </script>
 
 <template>
@@ -72,6 +74,7 @@ const ends = computed<Column<PipeSection>[]>(() => [
     :missing="missing"
     :main="{ length_m: 10, loss_coefficient: 4 }"
     :index="index"
+    :explain="explain"
     :quantities="{ flow: 'water_flow', rate: 'pipe_friction_rate', velocity: 'water_velocity', loss: 'head' }"
   />
 </template>
