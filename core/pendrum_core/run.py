@@ -1,6 +1,8 @@
 """The one entry of the core: a building in, results out."""
 
-from collections.abc import Mapping
+import os
+from collections.abc import Iterator, Mapping
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 from pendrum_core.air.system import AirSystemResult, RoomDemand, size_system
@@ -47,8 +49,8 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
     outside = outdoors(building.climate)
     waiting = [room for room in building.rooms if not memory.knows(room)]
     failures: list[Failure] = []
-    for start in range(0, len(waiting), CHUNK):
-        for found in calculate_chunk(waiting[start : start + CHUNK], outside):
+    for chunk in _chunks(waiting, outside):
+        for found in chunk:
             if isinstance(found, Unsound):
                 memory.rooms.pop(found.room.id, None)
                 failures.append(Failure("room", found.room.id, found.reason))
@@ -67,6 +69,16 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
     return BuildingResults(
         building, outside, rooms, groups, systems, duties, circuits, emitters, tuple(failures), len(waiting)
     )
+
+
+def _chunks(waiting: list[Room], outside: Outdoors) -> Iterator[list[RoomLoads | Unsound]]:
+    """Calculate rooms a chunk at a time, on all processors where there are several chunks."""
+    chunks = [waiting[start : start + CHUNK] for start in range(0, len(waiting), CHUNK)]
+    if len(chunks) <= 1:
+        yield from (calculate_chunk(chunk, outside) for chunk in chunks)
+        return
+    with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
+        yield from pool.map(lambda chunk: calculate_chunk(chunk, outside), chunks)
 
 
 def _same(now: tuple[RoomLoads, ...], before: tuple[RoomLoads, ...]) -> bool:

@@ -20,7 +20,7 @@ MONTHS = tuple(
     SummerMonth(m, t, t - 9.0, 9.0, 0.3 + 0.012 * (6 - abs(7 - m)), 2.4 - 0.05 * (6 - abs(7 - m)))
     for m, t in enumerate((10.0, 12.0, 17.0, 22.0, 26.0, 30.0, 32.0, 31.0, 27.0, 21.0, 15.0, 11.0), start=1)
 )
-CLIMATE = Climate(Site(46.0, 10.0, 1.0, 150.0), -9.0, MONTHS, 12.0)
+CLIMATE = Climate(Site(46.0, 10.0, 1.0, 150.0), -9.0, MONTHS)
 
 
 def room(

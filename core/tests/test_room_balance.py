@@ -56,7 +56,7 @@ def march(subject, month: int, days: int = 40) -> np.ndarray:
     load = np.zeros(144)
     ta = subject.cooling_setpoint_c
     window = subject.windows[0]
-    sun = OUTSIDE.window_factor_w_m2(90.0, window.azimuth_deg, 2)[month] * window.area_m2 * 0.8 * 0.5
+    sun = sum(OUTSIDE.window_sun_w_m2(window))[month] * window.area_m2 * 0.8 * 0.5
     for day in range(days):
         for step in range(144):
             fraction = step_averages(DAY)[step]

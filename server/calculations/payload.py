@@ -5,6 +5,7 @@ from typing import Any
 
 from calculations.snapshot import Snapshot, layers_of
 from pendrum_core.checks.results import result_snags
+from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.fabric import assembly_values, glazing_curve
@@ -159,7 +160,7 @@ class PayloadMaker:
 
     def make(self, document: Document, snapshot: Snapshot, results: BuildingResults) -> Payload:
         """All records by kind and id."""
-        months = tuple(month.month for month in results.building.climate.months)
+        months = tuple(day_number(month) for month in results.building.climate.months)
         systems, airflows, duct_sections = _systems(results, months)
         circuits, pipe_sections = _circuits(results)
         snags = [*snapshot.snags, *result_snags(results, snapshot.yardsticks_w_m2)]

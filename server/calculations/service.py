@@ -10,6 +10,7 @@ import numpy as np
 
 from calculations.payload import Payload, PayloadMaker, category_names, difference
 from calculations.snapshot import Snapshots
+from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.courses import group_parts_w, humidity_lines
@@ -105,7 +106,7 @@ def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[
     results = done.results
     if month == 0:
         return _winter_courses(results, kind, identity)
-    months = [m.month for m in results.building.climate.months]
+    months = [day_number(m) for m in results.building.climate.months]
     if month not in months:
         raise KeyError(f"month {month}")
     index = months.index(month)
@@ -130,7 +131,7 @@ def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[
         | extra
         | {
             "parts": {CATEGORIES[i]: parts[i].round(3).tolist() for i in used},
-            "latent_w": latent.round(2).tolist(),
+            "latent_w": latent[index].round(2).tolist(),
         }
     )
 
@@ -156,7 +157,7 @@ def system_day(done: Calculated, system: str, month: int) -> dict[str, Any]:
         KeyError: no such system or month.
     """
     r = done.results.systems[system]
-    months = [m.month for m in done.results.building.climate.months]
+    months = [day_number(m) for m in done.results.building.climate.months]
     index = months.index(month) if month in months else None
     if index is None:
         raise KeyError(f"month {month}")

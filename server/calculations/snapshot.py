@@ -136,7 +136,6 @@ def climate_of(document: Document) -> Climate:
             SummerMonth(m["month"], m["dry_bulb_c"], m["wet_bulb_c"], m["range_k"], m["tau_b"], m["tau_d"])
             for m in months
         ),
-        ground_temperature_c=site["ground_temperature_c"],
         profile=project["profile"],
     )
 

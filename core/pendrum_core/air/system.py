@@ -34,7 +34,7 @@ class RoomDemand:
 
     Attributes:
         sensible_w: signed sensible load, (12, 144) [W].
-        latent_w: moisture from people and equipment, (144,) [W].
+        latent_w: moisture from people and equipment, (12, 144) [W].
         heating_w: winter load [W].
         winter_air_c: air temperature on the winter day [°C].
     """
@@ -144,7 +144,7 @@ def _walk(
     total = sum(flow.mass_kg_s for flow in flows.values())
     return_c = sum(flows[d.room.id].mass_kg_s * d.room.cooling_setpoint_c for d in demands) / total
     w_out = outside.humidity_ratio
-    kept, leaked, moisture = 0.0, 0.0, np.zeros(w_out.shape[1])
+    kept, leaked, moisture = 0.0, 0.0, np.zeros_like(w_out)
     leak_volume = float(specific_volume_m3_kg(20.0, 0.0, outside.pressure_pa))
     for demand in demands:
         supplied = flows[demand.room.id].mass_kg_s
@@ -155,7 +155,7 @@ def _walk(
         kept += weight * supplied
         leaked += weight * leak
         moisture += weight * demand.latent_w / (H_VAPORISATION_0C + CP_VAPOUR * demand.room.cooling_setpoint_c)
-    added = leaked * w_out + moisture[None, :]
+    added = leaked * w_out + moisture
     target = supply - rise_k
     # Start from the dry coil, whose balance is w_return = kept (x w_out + (1 - x) w_return) + added.
     w_return = (kept * share * w_out + added) / max(1e-9, 1.0 - kept * (1.0 - share))

@@ -52,10 +52,15 @@ def dry_bulb_c(maximum_c: Array, range_k: Array, profile: str = "handbook") -> A
     return np.asarray(maximum_c[:, None] - range_fraction(profile)[None, :] * range_k[:, None])
 
 
-def humidity_ratio(maximum_c: Array, wet_bulb_c: Array, course_c: Array, pressure_pa: float) -> Array:
+def humidity_ratio(
+    maximum_c: Array, wet_bulb_c: Array, dew_point_c: Array, course_c: Array, pressure_pa: float
+) -> Array:
     """Humidity ratio of the day [kg/kg], shape (months, 144).
 
-    Constant from the maximum dry-bulb and its coincident wet-bulb, held to saturation at each step.
+    Constant from the maximum dry-bulb and its coincident wet-bulb, or from the dew point where that is a number
+    (NaN elsewhere), held to saturation at each step.
     """
-    constant = humidity_ratio_from_wet_bulb(maximum_c, wet_bulb_c, pressure_pa)
+    constant = np.array(humidity_ratio_from_wet_bulb(maximum_c, wet_bulb_c, pressure_pa))
+    given = ~np.isnan(dew_point_c)
+    constant[given] = saturation_humidity_ratio(dew_point_c[given], pressure_pa)
     return np.minimum(constant[:, None], saturation_humidity_ratio(course_c, pressure_pa))

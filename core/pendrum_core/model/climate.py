@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from pendrum_core.sun.skyline import Skyline
+
 
 @dataclass(frozen=True)
 class Site:
@@ -12,11 +14,18 @@ class Site:
     utc_offset_h: float
     elevation_m: float
     ground_reflectance: float = 0.2
+    skyline: Skyline = ()
 
 
 @dataclass(frozen=True)
 class SummerMonth:
-    """Design conditions of one month: temperatures [°C], daily range [K], optical depths [-]."""
+    """Design conditions of one month: temperatures [°C], daily range [K], optical depths [-].
+
+    Attributes:
+        wet_bulb_c: coincident with the maximum dry-bulb.
+        ground_reflectance: of this month, where it is not the site's.
+        dew_point_c: given for the dehumidification day, whose moisture it sets in place of the wet-bulb.
+    """
 
     month: int
     dry_bulb_c: float
@@ -24,6 +33,8 @@ class SummerMonth:
     range_k: float
     tau_b: float
     tau_d: float
+    ground_reflectance: float | None = None
+    dew_point_c: float | None = None
 
 
 @dataclass(frozen=True)
@@ -54,14 +65,22 @@ class Climate:
 
     Attributes:
         winter_dry_bulb_c: [°C], flat over the day.
-        months: the twelve summer months in order.
+        months: the design days of summer in order: twelve months, and the dehumidification day where there is one.
         profile: course of the dry-bulb, "handbook" or "sinusoid".
-        ground_temperature_c: below ground floors [°C].
+        heating_procedure: "balance", or "u_values" for the simplified steady procedure of EN 12831-1.
     """
 
     site: Site
     winter_dry_bulb_c: float
     months: tuple[SummerMonth, ...]
-    ground_temperature_c: float
     profile: str = "handbook"
+    heating_procedure: str = "balance"
     coefficients: Coefficients = Coefficients()
+
+
+DEHUMIDIFICATION = 13  # number by which the dehumidification day is called beside months 1 to 12
+
+
+def day_number(day: SummerMonth) -> int:
+    """1 to 12 for the months, 13 for the dehumidification day."""
+    return day.month if day.dew_point_c is None else DEHUMIDIFICATION

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from pendrum_core.fabric.glazing import Glazing
 from pendrum_core.fabric.layers import Layers
 from pendrum_core.schedule.pattern import CONSTANT_ONE, DayPattern
+from pendrum_core.sun.shading import Shading
 
 CONDUCTION_CATEGORIES = ("walls", "roofs", "floors", "windows", "doors", "neighbours")
 GAIN_CATEGORIES = ("people", "lights", "equipment")
@@ -16,9 +17,12 @@ class Boundary:
     """What is on the other side of an element.
 
     Attributes:
-        kind: "outdoors", "temperature" (ground or a fixed neighbour), "difference" or "adiabatic".
+        kind: "outdoors", "temperature" (ground or a fixed neighbour), "pattern", "difference" or "adiabatic".
         tilt_deg, azimuth_deg, solar_absorptance: for "outdoors".
-        temperature_c: for "temperature" [°C].
+        eye_m: height above ground from which the skyline is seen, for "outdoors" [m].
+        temperature_c: for "temperature" [°C]; `by_month_c` (January to December) takes its place where given.
+        winter_c: for "temperature", where it is another one on the winter day [°C].
+        pattern: course of the day for "pattern" [°C].
         extra_resistance_m2k_w: between the layers and that temperature (ground, other side's film) [m2 K/W].
         cooling_difference_k: neighbour above this room's set-point in the cooling calculation [K].
         heating_difference_k: neighbour below this room's set-point in the heating calculation [K].
@@ -32,6 +36,10 @@ class Boundary:
     extra_resistance_m2k_w: float = 0.0
     cooling_difference_k: float = 0.0
     heating_difference_k: float = 0.0
+    eye_m: float = 0.0
+    by_month_c: tuple[float, ...] = ()
+    winter_c: float | None = None
+    pattern: DayPattern = CONSTANT_ONE
 
 
 @dataclass(frozen=True)
@@ -48,8 +56,29 @@ class Element:
 
 
 @dataclass(frozen=True)
+class Blind:
+    """A blind or curtain and when it is drawn.
+
+    Attributes:
+        solar_factor: on the sun's heat while drawn [-].
+        air_share: of what still enters while drawn, straight to the room air [-].
+        rule: "always", "irradiance" (drawn while more than `threshold_w_m2` falls on the window) or "schedule".
+        pattern: share drawn over the day, for "schedule".
+    """
+
+    solar_factor: float
+    air_share: float
+    rule: str = "irradiance"
+    threshold_w_m2: float = 200.0
+    pattern: DayPattern = CONSTANT_ONE
+
+
+@dataclass(frozen=True)
 class SunWindow:
-    """Sun through an opening: `area_m2` includes the frame."""
+    """Sun through one kind of opening of an element: `area_m2` includes the frame, of all that are alike.
+
+    `width_m` and `height_m` are of one of them, for its shading; `eye_m` as in Boundary.
+    """
 
     id: str
     name: str
@@ -57,17 +86,37 @@ class SunWindow:
     area_m2: float
     tilt_deg: float
     azimuth_deg: float
+    eye_m: float = 0.0
+    width_m: float = 1.0
+    height_m: float = 1.0
+    shading: Shading | None = None
+    blind: Blind | None = None
+
+    @property
+    def sun_key(self) -> tuple[object, ...]:
+        """What the sun on it depends on, but for its size."""
+        size = (self.width_m, self.height_m, self.shading) if self.shading else None
+        return (self.tilt_deg, self.azimuth_deg, self.glazing.panes, self.eye_m, size, self.blind)
 
 
 @dataclass(frozen=True)
 class Gain:
-    """An internal gain at full schedule [W], its radiant share of the sensible part [-] and its day pattern."""
+    """An internal gain at full schedule [W] and its radiant share of the sensible part [-].
+
+    `by_month` holds the day patterns of January to December where they are not all `pattern`.
+    """
 
     category: str
     sensible_w: float
     latent_w: float
     radiant_share: float
     pattern: DayPattern = CONSTANT_ONE
+    by_month: tuple[DayPattern, ...] = ()
+    name: str = ""
+
+    def on(self, month: int) -> DayPattern:
+        """Day pattern of a month's design day (1..12)."""
+        return self.by_month[month - 1] if self.by_month else self.pattern
 
 
 @dataclass(frozen=True)
@@ -76,6 +125,7 @@ class Room:
 
     Attributes:
         infiltration_m3_s: outdoor air through leaks [m3/s].
+        winter_infiltration_m3_s: on the winter day, where it is another.
         direct_outdoor_air_m3_s: untreated outdoor air for ventilation, where no air system serves the room [m3/s].
         heating_setpoint_c, cooling_setpoint_c: air temperature held [°C].
         heated, cooled: False leaves the air to float.
@@ -97,6 +147,13 @@ class Room:
     heated: bool
     cooled: bool
     capacity_j_k: float
+    winter_infiltration_m3_s: float | None = None
+
+    @property
+    def winter_leak_m3_s(self) -> float:
+        """Outdoor air through leaks on the winter day [m3/s]."""
+        winter = self.winter_infiltration_m3_s
+        return self.infiltration_m3_s if winter is None else winter
 
 
 def inside_convection(tilt_deg: float, wall: float, ceiling: float, floor: float) -> float:

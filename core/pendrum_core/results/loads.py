@@ -51,7 +51,7 @@ class RoomLoads:
             temperature above `reference_c` [K] in a floating one.
         total: their sum, (12, 144).
         removed_w: the positive part of it: what counts in a group of rooms, (12, 144).
-        latent_w: moisture from people and equipment, (144,) [W].
+        latent_w: moisture from people and equipment, (12, 144) [W].
         cooling: None for a room that is not cooled.
         heating: load 0 for a room that is not heated.
         floating_peak_c: hottest air of a room that is not cooled [°C], with month and step; else None.
@@ -120,7 +120,7 @@ def peak_of(course_w: Array, parts_at_peak_w: Array, latent_w: Array) -> Peak:
     month, step = peak_time(course_w)
     return Peak(
         sensible_w=max(0.0, float(course_w[month, step])),
-        latent_w=float(latent_w[step]),
+        latent_w=float(latent_w[month, step]),
         month=month,
         step=step,
         parts_w=tuple(float(value) for value in parts_at_peak_w),

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.air.psychrometrics import enthalpy_j_kg, humidity_ratio_from_relative, relative_humidity
-from pendrum_core.model.climate import Climate
+from pendrum_core.model.climate import Climate, day_number
 from pendrum_core.room.outdoors import outdoors
 
 Array = NDArray[np.float64]
@@ -40,7 +40,7 @@ def place_courses(climate: Climate, month: int) -> PlaceCourses:
     Raises:
         StopIteration: the climate has no such month.
     """
-    index = next(i for i, row in enumerate(climate.months) if row.month == month)
+    index = next(i for i, row in enumerate(climate.months) if day_number(row) == month)
     out = outdoors(climate)
     t, w = out.dry_bulb_c[index], out.humidity_ratio[index]
     planes = {name: out.plane(90.0, azimuth).total[index] for name, azimuth in FACES.items()}

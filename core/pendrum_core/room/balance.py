@@ -23,18 +23,19 @@ Complex = NDArray[np.complex128]
 
 @dataclass(frozen=True)
 class RoomRow:
-    """How sources reach the room air, before folding to steps; 361 frequencies.
+    """How sources reach the room air, before folding to steps; (R, 361) each.
 
     Attributes:
-        face: G per element, (E, 361) [m2 K/W].
-        to_air: A G (hc + H): heat to the air per flux at a face, (E, 361) [m2].
-        own_air: heat taken from the air per kelvin of its own temperature by the faces, (R, 361) [W/K].
-        mean_gain: 1/(sum(A) - hr sum(A G)), (R, 361) [1/m2].
-        response: what a watt into the air becomes: 1 for held rooms (load), K/W for floating ones, (R, 361).
+        face_sum, convected_sum: sum(A G) [m4 K/W], sum(A G hc) [m2].
+        through_mean: H, what reaches the air by way of the mean surface temperature [W/m2 K].
+        own_air: heat taken from the air per kelvin of its own temperature by the faces [W/K].
+        mean_gain: 1/(sum(A) - hr sum(A G)) [1/m2].
+        response: what a watt into the air becomes: 1 for held rooms (load), K/W for floating ones.
     """
 
-    face: Complex
-    to_air: Complex
+    face_sum: Complex
+    convected_sum: Complex
+    through_mean: Complex
     own_air: Complex
     mean_gain: Complex
     response: Complex
@@ -45,9 +46,9 @@ class Transfers:
     """Folded to step averages; 73 harmonics.
 
     Attributes:
-        conduction: per element, environment temperature to result, (E, 73).
+        conduction: environment temperature to result per area, for each pair of room and kind, (P, 73).
         radiant: a watt of radiant heat spread over all faces by area, (R, 73).
-        convective: a watt straight into the air, (R, 73).
+        convective: a watt straight into the air of the floating rooms, (floating, 73).
     """
 
     conduction: Complex
@@ -57,22 +58,33 @@ class Transfers:
 
 def room_row(stack: Stack, radiation_w_m2k: float, floating: NDArray[np.bool_]) -> RoomRow:
     """Eliminate the faces of every room."""
-    convection, area = stack.convection[:, None], stack.area[:, None]
-    face = 1.0 / (stack.own + (convection + radiation_w_m2k))
-    weighted = area * face
-    mean_gain = 1.0 / (stack.total_area[:, None] - radiation_w_m2k * (stack.by_room @ weighted))
-    through_mean = radiation_w_m2k * (stack.by_room @ (weighted * convection)) * mean_gain
-    to_air = weighted * (convection + through_mean[stack.room_of])
-    own_air = (stack.by_room @ (area * convection)) - stack.by_room @ (to_air * convection)
+    kinds = stack.kinds
+    convection = kinds.convection[:, None]
+    face_sum = stack.kind_area @ kinds.face
+    convected_sum = stack.kind_area @ (kinds.face * convection)
+    mean_gain = 1.0 / (stack.total_area[:, None] - radiation_w_m2k * face_sum)
+    through_mean = radiation_w_m2k * convected_sum * mean_gain
+    direct = stack.kind_area @ (convection - kinds.face * convection**2)
+    own_air = direct - through_mean * convected_sum
     response = np.ones_like(own_air)
     if floating.any():
-        store = 1j * OMEGA_RAD_S[None, :] * stack.capacity_j_k[:, None]
-        response[floating] = 1.0 / (store + stack.exchange_w_k[:, None] + own_air)[floating]
-    return RoomRow(face, to_air, own_air, mean_gain, response)
+        store = 1j * OMEGA_RAD_S[None, :] * stack.capacity_j_k[floating, None]
+        response[floating] = 1.0 / (store + stack.exchange_w_k[floating, None] + own_air[floating])
+    return RoomRow(face_sum, convected_sum, through_mean, own_air, mean_gain, response)
 
 
-def transfers(stack: Stack, row: RoomRow) -> Transfers:
+def to_air(stack: Stack, row: RoomRow) -> Complex:
+    """Heat to the air per flux at a face, G (hc + H), for each pair of room and kind, (P, 361) [-]."""
+    kinds, kind = stack.kinds, stack.pair_kind
+    reach = kinds.convection[kind][:, None] + row.through_mean[stack.pair_room]
+    return np.asarray(kinds.face[kind] * reach)
+
+
+def transfers(stack: Stack, row: RoomRow, floating: NDArray[np.bool_]) -> Transfers:
     """Fold the row into step-to-step transfers."""
-    conduction = row.to_air * stack.across * row.response[stack.room_of]
-    radiant = (stack.by_room @ row.to_air) / stack.total_area[:, None] * row.response
-    return Transfers(step_response(conduction), step_response(radiant), step_response(row.response))
+    conduction = to_air(stack, row) * stack.kinds.across[stack.pair_kind]
+    radiant = (row.convected_sum + row.through_mean * row.face_sum) / stack.total_area[:, None]
+    if floating.any():
+        conduction *= row.response[stack.pair_room]
+        radiant *= row.response
+    return Transfers(step_response(conduction), step_response(radiant), step_response(row.response[floating]))

@@ -34,21 +34,21 @@ class RoomDetail:
 
 def room_detail(room: Room, outside: Outdoors) -> RoomDetail:
     """Work out one room element by element, by the same functions as the whole building."""
-    solved = solve([room], outside)
+    solved = solve([room], outside, merge=False)
     count = len(room.elements)
     shape = (len(room.windows), *outside.dry_bulb_c.shape)
-    entering = np.zeros(shape)
+    radiant, convective = np.zeros(shape), np.zeros(shape)
     for index, window in enumerate(room.windows):
-        factor = outside.window_factor_w_m2(window.tilt_deg, window.azimuth_deg, window.glazing.panes)
-        entering[index] = window.area_m2 * (1.0 - window.glazing.frame_share) * window.glazing.g_value * factor
-    air = outside.climate.coefficients.solar_share_to_air
-    delayed = to_steps(to_harmonics(entering * (1.0 - air)) * solved.transfers.radiant[0])
-    direct = to_steps(to_harmonics(entering * air) * solved.transfers.convective[0])
+        scale = window.area_m2 * (1.0 - window.glazing.frame_share) * window.glazing.g_value
+        radiant[index], convective[index] = (scale * course for course in outside.window_sun_w_m2(window))
+    direct = convective
+    if not room.cooled:
+        direct = to_steps(to_harmonics(convective) * solved.transfers.convective[0])
     return RoomDetail(
         room=room,
         conduction_w=conduction_parts(solved, np.arange(count), count),
-        sun_w=delayed + direct,
-        sun_entering_w=entering,
+        sun_w=to_steps(to_harmonics(radiant) * solved.transfers.radiant[0]) + direct,
+        sun_entering_w=radiant + convective,
         environment_c=to_steps(solved.signals.at(np.arange(count))) + room.cooling_setpoint_c,
         winter=winter(solved),
     )

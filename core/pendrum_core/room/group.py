@@ -6,7 +6,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.model.rooms import CATEGORIES, Room
+from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, Room
 from pendrum_core.results.loads import GroupLoads, Heating, RoomLoads, peak_of, peak_time
 from pendrum_core.room.loads import Solved, WinterParts, courses, solve, winter
 from pendrum_core.room.outdoors import Outdoors
@@ -21,8 +21,9 @@ TOLERANCE = 1e-6
 
 def _heating(solved: Solved, parts: WinterParts, index: int) -> Heating:
     split = [0.0] * len(CATEGORIES)
-    for i in np.flatnonzero(solved.stack.room_of == index):
-        split[CATEGORIES.index(solved.stack.elements[i].category)] += float(parts.element_w[i])
+    stack, first = solved.stack, CATEGORIES.index(CONDUCTION_CATEGORIES[0])
+    for term in range(*np.searchsorted(stack.room_of, (index, index + 1))):
+        split[first + stack.category_of[term]] += float(parts.term_w[term])
     split[CATEGORIES.index("infiltration")] = float(parts.infiltration_w[index])
     split[CATEGORIES.index("outdoor air")] = float(parts.outdoor_air_w[index])
     return Heating(float(parts.load_w[index]), tuple(split))
@@ -95,7 +96,7 @@ def group_parts_w(rooms: Sequence[RoomLoads], month: int, steps: slice) -> Array
 
 def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads]) -> GroupLoads:
     """Add rooms to a group; at least one room."""
-    course, latent = np.zeros_like(rooms[0].total), np.zeros_like(rooms[0].latent_w)
+    course, latent = np.zeros_like(rooms[0].total), np.zeros_like(rooms[0].total)
     cooled = [loads for loads in rooms if loads.cooling is not None]
     for loads in cooled:
         course += loads.removed_w

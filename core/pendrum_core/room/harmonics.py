@@ -10,6 +10,7 @@ at |m| = 2 and the weights rescaled, so that a system without memory passes a ju
 """
 
 import numpy as np
+import scipy.fft
 from numpy.typing import NDArray
 
 from pendrum_core.quantities.constants import DAY_S, STEPS_PER_DAY
@@ -46,12 +47,12 @@ def step_response(response: Complex) -> Complex:
 
 def to_harmonics(values: Array) -> Complex:
     """Step averages (last axis 144) to harmonics (last axis 73)."""
-    return np.asarray(np.fft.rfft(values, axis=-1))
+    return np.asarray(scipy.fft.rfft(values, axis=-1))
 
 
 def to_steps(harmonics: Complex) -> Array:
     """Harmonics (last axis 73) to step averages (last axis 144)."""
-    return np.asarray(np.fft.irfft(harmonics, n=STEPS_PER_DAY, axis=-1))
+    return np.asarray(scipy.fft.irfft(harmonics, n=STEPS_PER_DAY, axis=-1))
 
 
 def spread(harmonics: Complex) -> Complex:

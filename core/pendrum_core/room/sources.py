@@ -1,114 +1,86 @@
-"""Sources of a stack of rooms: environment temperatures, sun, gains, outdoor air."""
+"""Sources of a stack of rooms: sun, gains, outdoor air."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 from scipy.sparse import csr_matrix
 
-from pendrum_core.model.rooms import GAIN_CATEGORIES, Boundary, Gain, Room
+from pendrum_core.model.rooms import GAIN_CATEGORIES, Gain, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.harmonics import HARMONICS
 from pendrum_core.room.outdoors import Outdoors
-from pendrum_core.room.stack import Stack
 from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]
-Complex = NDArray[np.complex128]
+Ints = NDArray[np.int64]
 
 
 @dataclass(frozen=True)
-class Signals:
-    """Environment temperatures counted from the room's set-point: few different ones, many elements.
+class SunCourses:
+    """Sun through each room's windows (R, months, 144) [W]: onto the faces, and straight to the air."""
 
-    Attributes:
-        harmonics: (U, 12, 73) [K].
-        of: row of `harmonics` for each element, (E,); a row of zeros serves adiabatic elements.
-        level_k: constant to add, (E,) [K].
-    """
-
-    harmonics: Complex
-    of: NDArray[np.int64]
-    level_k: Array
-
-    def at(self, elements: slice | NDArray[np.int64]) -> Complex:
-        """Harmonics of some elements' temperatures, (n, 12, 73)."""
-        values = self.harmonics[self.of[elements]].copy()
-        values[..., 0] += STEPS_PER_DAY * self.level_k[elements][:, None]
-        return np.asarray(values)
+    radiant: Array
+    convective: Array
 
 
-def winter_difference_k(boundary: Boundary, reference_c: float, outside: Outdoors) -> float:
-    """Environment temperature minus the room's reference on the winter day [K]."""
-    if boundary.kind == "outdoors":
-        climate = outside.climate
-        return climate.winter_dry_bulb_c - outside.sky_loss_k(boundary.tilt_deg) - reference_c
-    if boundary.kind == "temperature":
-        return boundary.temperature_c - reference_c
-    return -boundary.heating_difference_k if boundary.kind == "difference" else 0.0
-
-
-def summer_signals(stack: Stack, outside: Outdoors) -> Signals:
-    """Environment temperatures of the twelve summer days, counted from the cooling set-point."""
-    months = len(outside.climate.months)
-    rows: list[Complex] = [np.zeros((months, HARMONICS), dtype=complex)]
-    seen: dict[tuple[float, float, float], int] = {}
-    of, level = np.zeros(len(stack.elements), dtype=np.int64), np.zeros(len(stack.elements))
-    for index, element in enumerate(stack.elements):
-        boundary, reference = element.boundary, stack.rooms[stack.room_of[index]].cooling_setpoint_c
-        if boundary.kind == "outdoors":
-            key = (boundary.tilt_deg, boundary.azimuth_deg, boundary.solar_absorptance)
-            if key not in seen:
-                seen[key] = len(rows)
-                rows.append(outside.sol_air_harmonics(*key))
-            of[index], level[index] = seen[key], -reference
-        elif boundary.kind == "temperature":
-            level[index] = boundary.temperature_c - reference
-        elif boundary.kind == "difference":
-            level[index] = boundary.cooling_difference_k
-    return Signals(np.stack(rows), of, level)
-
-
-def window_heat_w(rooms: tuple[Room, ...], outside: Outdoors) -> Array:
-    """Sun through each room's windows [W], (R, 12, 144): area (1 - frame) g times the plane's factor."""
-    rows: dict[tuple[float, float, int], int] = {}
+def sun_courses(rooms: Sequence[Room], outside: Outdoors) -> SunCourses:
+    """Area (1 - frame) g times what the plane, its shading and its blind let through."""
+    rows: dict[object, int] = {}
+    tables: list[tuple[Array, Array]] = []
     entries: list[tuple[int, int, float]] = []
     for index, room in enumerate(rooms):
         for window in room.windows:
-            key = (window.tilt_deg, window.azimuth_deg, window.glazing.panes)
+            key = window.sun_key
+            row = rows.get(key)
+            if row is None:
+                row = rows[key] = len(tables)
+                tables.append(outside.window_sun_w_m2(window))
             scale = window.area_m2 * (1.0 - window.glazing.frame_share) * window.glazing.g_value
-            entries.append((index, rows.setdefault(key, len(rows)), scale))
-    months = len(outside.climate.months)
+            entries.append((index, row, scale))
+    shape = (len(rooms), len(outside.climate.months), STEPS_PER_DAY)
     if not entries:
-        return np.zeros((len(rooms), months, STEPS_PER_DAY))
-    factors = np.stack([outside.window_factor_w_m2(*key).ravel() for key in rows])
-    at, to, scale_of = zip(*entries, strict=True)
-    share = csr_matrix((scale_of, (at, to)), shape=(len(rooms), len(rows)))
-    return np.asarray((share @ factors).reshape(len(rooms), months, STEPS_PER_DAY))
+        return SunCourses(np.zeros(shape), np.zeros(shape))
+    at, to, scales = zip(*entries, strict=True)
+    share = csr_matrix((scales, (at, to)), shape=(len(rooms), len(tables)))
+    radiant, convective = (np.stack([table[i].ravel() for table in tables]) for i in (0, 1))
+    return SunCourses((share @ radiant).reshape(shape), (share @ convective).reshape(shape))
 
 
 @dataclass(frozen=True)
 class GainCourses:
-    """Internal gains by category over the day, (R, 3, 144) [W]."""
+    """Internal gains by category over the different days, (R, 3, V, 144) [W]; `day_of` is V of each month, (months,)."""
 
     radiant: Array
     convective: Array
     latent: Array
+    day_of: Ints
 
 
-def gain_courses(rooms: tuple[Room, ...]) -> GainCourses:
-    """Gains by category; the same day pattern serves all months."""
-    shape = (len(rooms), len(GAIN_CATEGORIES), STEPS_PER_DAY)
+def gain_courses(rooms: Sequence[Room], months: Sequence[int]) -> GainCourses:
+    """Gains by category; months (1..12) whose patterns are all the same share a day."""
+    gains = [gain for room in rooms for gain in room.gains]
+    days: dict[tuple[int, ...], int] = {}
+    day_of, month_of = [], []
+    for month in months:
+        signature = tuple(id(gain.on(month)) for gain in gains)
+        if signature not in days:
+            days[signature] = len(days)
+            month_of.append(month)
+        day_of.append(days[signature])
+    shape = (len(rooms), len(GAIN_CATEGORIES), len(month_of), STEPS_PER_DAY)
     radiant, convective, latent = np.zeros(shape), np.zeros(shape), np.zeros(shape)
     for index, room in enumerate(rooms):
         for gain in room.gains:
-            row, course = GAIN_CATEGORIES.index(gain.category), step_averages(gain.pattern)
-            radiant[index, row] += gain.sensible_w * gain.radiant_share * course
-            convective[index, row] += gain.sensible_w * (1.0 - gain.radiant_share) * course
-            latent[index, row] += gain.latent_w * course
-    return GainCourses(radiant, convective, latent)
+            row = GAIN_CATEGORIES.index(gain.category)
+            for day, month in enumerate(month_of):
+                course = step_averages(gain.on(month))
+                radiant[index, row, day] += gain.sensible_w * gain.radiant_share * course
+                convective[index, row, day] += gain.sensible_w * (1.0 - gain.radiant_share) * course
+                latent[index, row, day] += gain.latent_w * course
+    return GainCourses(radiant, convective, latent, np.array(day_of, dtype=np.int64))
 
 
-def gain_at(gain: Gain, step: int) -> float:
-    """Fraction of a gain present at a step [-]."""
-    return float(step_averages(gain.pattern)[step])
+def gain_at(gain: Gain, month: int, step: int) -> float:
+    """Fraction of a gain present at a step of a month's design day (1..12) [-]."""
+    return float(step_averages(gain.on(month))[step])

@@ -1,4 +1,8 @@
-"""Many rooms laid end to end as flat arrays, so that one numpy operation serves them all."""
+"""Many rooms laid end to end as flat arrays, so that one numpy operation serves them all.
+
+Faces of a room that are built alike and see the same environment are one term; walls that are built alike anywhere are
+one kind. Sums over a room's faces are then products of a sparse matrix (rooms x kinds) with a small table.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass
@@ -10,8 +14,11 @@ from scipy.sparse import csr_matrix
 
 from pendrum_core.fabric.layers import Layers, transfer_matrix
 from pendrum_core.model.climate import Climate
-from pendrum_core.model.rooms import Boundary, Element, Room
-from pendrum_core.room.harmonics import OMEGA_RAD_S
+from pendrum_core.model.rooms import CONDUCTION_CATEGORIES, Boundary, Room
+from pendrum_core.quantities.constants import STEPS_PER_DAY
+from pendrum_core.room.harmonics import HARMONICS, OMEGA_RAD_S, to_harmonics
+from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
@@ -50,53 +57,206 @@ def outer_resistance(boundary: Boundary, climate: Climate) -> float | None:
 
 
 @dataclass(frozen=True)
-class Stack:
-    """Rooms as flat arrays; E elements, R rooms, 361 frequencies.
+class Kinds:
+    """Walls that differ: K of them, 361 frequencies.
 
     Attributes:
-        room_of: room index of each element, (E,).
-        area, convection: (E,) [m2], [W/m2 K].
-        across, own: admittances, (E, 361) [W/m2 K].
-        by_room: sparse (R, E), ones where an element belongs to a room.
+        convection: inside, (K,) [W/m2 K].
+        across, own: admittances, (K, 361) [W/m2 K].
+        face: G = 1/(own + hc + hr), (K, 361) [m2 K/W].
+        resistance_m2k_w: of layers and what is beyond, (K,); infinite for adiabatic ones.
+    """
+
+    convection: Array
+    across: Complex
+    own: Complex
+    face: Complex
+    resistance_m2k_w: Array
+
+
+@dataclass(frozen=True)
+class Signals:
+    """Environment temperatures counted from the room's set-point: few different ones, many terms.
+
+    Attributes:
+        harmonics: (U, months, 73) [K]; the first row is zero.
+        of: row of `harmonics` for each term, (T,).
+        level_k: constant to add, (T,) [K].
+        winter_k: environment minus heating set-point on the winter day, (T,) [K].
+    """
+
+    harmonics: Complex
+    of: Ints
+    level_k: Array
+    winter_k: Array
+
+    def at(self, terms: slice | Ints) -> Complex:
+        """Harmonics of some terms' temperatures, (n, months, 73)."""
+        values = self.harmonics[self.of[terms]].copy()
+        values[..., 0] += STEPS_PER_DAY * self.level_k[terms][:, None]
+        return np.asarray(values)
+
+
+@dataclass(frozen=True)
+class Stack:
+    """Rooms as flat arrays; T terms, P pairs of room and kind, R rooms.
+
+    Attributes:
+        room_of, kind_of, category_of, pair_of: of each term, (T,); categories count in CONDUCTION_CATEGORIES.
+        area: of each term, (T,) [m2].
+        pair_room, pair_kind: (P,).
+        kind_area: sparse (R, K) [m2].
         total_area: (R,) [m2].
         capacity_j_k, exchange_w_k: air node's capacity, and its direct exchange with outdoor air, (R,).
     """
 
     rooms: tuple[Room, ...]
-    elements: tuple[Element, ...]
+    kinds: Kinds
     room_of: Ints
+    kind_of: Ints
+    category_of: Ints
+    pair_of: Ints
     area: Array
-    convection: Array
-    across: Complex
-    own: Complex
-    by_room: csr_matrix
+    pair_room: Ints
+    pair_kind: Ints
+    kind_area: csr_matrix
     total_area: Array
     capacity_j_k: Array
     exchange_w_k: Array
 
 
-def stack_rooms(rooms: Sequence[Room], climate: Climate, air_heat_j_m3k: float) -> Stack:
-    """Lay rooms end to end. Every room must have at least one element."""
-    elements = tuple(element for room in rooms for element in room.elements)
-    room_of = np.repeat(np.arange(len(rooms)), [len(room.elements) for room in rooms])
-    area = np.array([element.area_m2 for element in elements])
-    kinds: dict[tuple[Layers, float | None], int] = {}
-    kind_of = [kinds.setdefault((e.layers, outer_resistance(e.boundary, climate)), len(kinds)) for e in elements]
-    walls = [admittance(layers, resistance) for layers, resistance in kinds]
-    shape = (len(rooms), len(elements))
-    by_room = csr_matrix((np.ones(len(elements)), (room_of, np.arange(len(elements)))), shape=shape)
-    return Stack(
+class _Environments:
+    """The different courses of environment temperature, and the level of each boundary."""
+
+    def __init__(self, outside: Outdoors) -> None:
+        self.outside = outside
+        self.rows: list[Complex] = [np.zeros((len(outside.climate.months), HARMONICS), dtype=complex)]
+        self._index: dict[object, int] = {}
+        self._known: dict[Boundary, tuple[float | None, int, float, float, float, float]] = {}
+
+    def of(self, boundary: Boundary) -> tuple[float | None, int, float, float, float, float]:
+        """Outer resistance, row, constant level and its share of the cooling set-point, the same two for winter."""
+        found = self._known.get(boundary)
+        if found is None:
+            found = (outer_resistance(boundary, self.outside.climate), *self._course(boundary))
+            self._known[boundary] = found
+        return found
+
+    def _row(self, key: object, make: Complex) -> int:
+        if key not in self._index:
+            self._index[key] = len(self.rows)
+            self.rows.append(make)
+        return self._index[key]
+
+    def _course(self, boundary: Boundary) -> tuple[int, float, float, float, float]:
+        outside, climate = self.outside, self.outside.climate
+        winter = winter_environment_c(boundary, outside)
+        if boundary.kind == "outdoors":
+            key = (boundary.tilt_deg, boundary.azimuth_deg, boundary.solar_absorptance, boundary.eye_m)
+            return self._row(key, outside.sol_air_harmonics(*key)), 0.0, -1.0, winter, -1.0
+        if boundary.kind == "temperature" and boundary.by_month_c:
+            monthly = np.array([boundary.by_month_c[m.month - 1] for m in climate.months])
+            steps = np.repeat(monthly[:, None], STEPS_PER_DAY, axis=1)
+            return self._row(boundary.by_month_c, to_harmonics(steps)), 0.0, -1.0, winter, -1.0
+        if boundary.kind == "temperature":
+            return 0, boundary.temperature_c, -1.0, winter, -1.0
+        if boundary.kind == "pattern":
+            day = np.tile(step_averages(boundary.pattern), (len(climate.months), 1))
+            return self._row(boundary.pattern, to_harmonics(day)), 0.0, -1.0, winter, -1.0
+        if boundary.kind == "difference":
+            return 0, boundary.cooling_difference_k, 0.0, -boundary.heating_difference_k, 0.0
+        return 0, 0.0, 0.0, 0.0, 0.0
+
+
+def winter_environment_c(boundary: Boundary, outside: Outdoors) -> float:
+    """Temperature on the far side on the winter day [°C], where it has one of its own."""
+    if boundary.kind == "outdoors":
+        return outside.climate.winter_dry_bulb_c - outside.sky_loss_k(boundary.tilt_deg)
+    if boundary.kind == "pattern":
+        return float(step_averages(boundary.pattern).mean())
+    if boundary.kind == "temperature":
+        return boundary.temperature_c if boundary.winter_c is None else boundary.winter_c
+    return 0.0
+
+
+def winter_difference_k(boundary: Boundary, reference_c: float, outside: Outdoors) -> float:
+    """Environment temperature minus the room's reference on the winter day [K]."""
+    if boundary.kind in ("outdoors", "temperature", "pattern"):
+        return winter_environment_c(boundary, outside) - reference_c
+    return -boundary.heating_difference_k if boundary.kind == "difference" else 0.0
+
+
+def _kinds(walls: Sequence[tuple[Layers, float | None, float]], radiation_w_m2k: float) -> Kinds:
+    found = [admittance(layers, resistance) for layers, resistance, _ in walls]
+    convection = np.array([hc for _, _, hc in walls])
+    own = np.stack([wall.own for wall in found])
+    resistance = [
+        np.inf if beyond is None else beyond + sum(layer.resistance_m2k_w for layer in layers)
+        for layers, beyond, _ in walls
+    ]
+    return Kinds(
+        convection=convection,
+        across=np.stack([wall.across for wall in found]),
+        own=own,
+        face=1.0 / (own + (convection[:, None] + radiation_w_m2k)),
+        resistance_m2k_w=np.array(resistance),
+    )
+
+
+def stack_rooms(rooms: Sequence[Room], outside: Outdoors, merge: bool = True) -> tuple[Stack, Signals]:
+    """Lay rooms end to end. Every room must have at least one element.
+
+    Without `merge` every element is a term of its own, in order.
+    """
+    environments = _Environments(outside)
+    kinds: dict[tuple[int, float | None, float], int] = {}
+    walls: list[tuple[Layers, float | None, float]] = []
+    pairs: dict[tuple[int, int], int] = {}
+    terms: dict[object, int] = {}
+    # Per term: room, kind, category, pair, row; then area, and area times the levels in summer and winter.
+    ints: list[tuple[int, int, int, int, int]] = []
+    sums: list[list[float]] = []
+    category = {name: index for index, name in enumerate(CONDUCTION_CATEGORIES)}
+    for r, room in enumerate(rooms):
+        cooling, heating = room.cooling_setpoint_c, room.heating_setpoint_c
+        for element in room.elements:
+            beyond, row, level, share, cold, cold_share = environments.of(element.boundary)
+            # Layers are told apart by identity: they live as long as the rooms that hold them.
+            wall = (id(element.layers), beyond, element.convection_w_m2k)
+            kind = kinds.get(wall)
+            if kind is None:
+                kind = kinds[wall] = len(kinds)
+                walls.append((element.layers, beyond, element.convection_w_m2k))
+            key = (r, element.category, kind, row) if merge else len(terms)
+            term = terms.get(key)
+            if term is None:
+                term = terms[key] = len(terms)
+                pair = pairs.setdefault((r, kind), len(pairs))
+                ints.append((r, kind, category[element.category], pair, row))
+                sums.append([0.0, 0.0, 0.0])
+            own, area = sums[term], element.area_m2
+            own[0] += area
+            own[1] += area * (level + share * cooling)
+            own[2] += area * (cold + cold_share * heating)
+    room_of, kind_of, category_of, pair_of, signal_of = np.array(ints, dtype=np.int64).T
+    area, level_area, winter_area = np.array(sums).T
+    pair_room, pair_kind = np.array(list(pairs), dtype=np.int64).T
+    kind_area = csr_matrix((area, (room_of, kind_of)), shape=(len(rooms), len(walls)))
+    stack = Stack(
         rooms=tuple(rooms),
-        elements=elements,
+        kinds=_kinds(walls, outside.climate.coefficients.radiation_inside),
         room_of=room_of,
+        kind_of=kind_of,
+        category_of=category_of,
+        pair_of=pair_of,
         area=area,
-        convection=np.array([element.convection_w_m2k for element in elements]),
-        across=np.stack([wall.across for wall in walls])[kind_of],
-        own=np.stack([wall.own for wall in walls])[kind_of],
-        by_room=by_room,
-        total_area=by_room @ area,
+        pair_room=pair_room,
+        pair_kind=pair_kind,
+        kind_area=kind_area,
+        total_area=np.asarray(kind_area.sum(axis=1)).ravel(),
         capacity_j_k=np.array([room.capacity_j_k for room in rooms]),
         exchange_w_k=np.array(
-            [(room.infiltration_m3_s + room.direct_outdoor_air_m3_s) * air_heat_j_m3k for room in rooms]
+            [(room.infiltration_m3_s + room.direct_outdoor_air_m3_s) * outside.air_heat_j_m3k for room in rooms]
         ),
     )
+    return stack, Signals(np.stack(environments.rows), signal_of, level_area / area, winter_area / area)

@@ -1,20 +1,24 @@
 """Check of a calculation by another route: faces solved forward with all sources at once.
 
-The split by source uses the adjoint row; here every face's temperature is worked out from all sources together, the
+The split by source uses the adjoint row; here the faces' temperatures are worked out from all sources together, the
 heat to the air is summed from the faces, and the balance of the whole room is closed. Done for each room on the day
-of its own peak, on every calculation.
+of its own peak, on every calculation. With X = r/sum(A) + hr Tm a face is T = G (across Te + X + hc Ta), so sums over
+the faces are sums of G, with a weight, over kinds and over what drives them.
 """
 
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.sparse import csr_matrix
 
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.room.harmonics import OMEGA_RAD_S, spread, step_response, to_harmonics, to_steps
 from pendrum_core.room.loads import Solved, outdoor_air_parts
 
 Array = NDArray[np.float64]
+Complex = NDArray[np.complex128]
+Ints = NDArray[np.int64]
 
 
 @dataclass(frozen=True)
@@ -34,42 +38,57 @@ class DayCheck:
     throughput_w: Array
 
 
-def forward_day(solved: Solved, month_of: NDArray[np.int64]) -> DayCheck:
+def _driven(solved: Solved, month_of: Ints) -> tuple[Complex, Complex, Complex, Complex]:
+    """Sums over each room's faces of A across Te, and of that times G, G hc and G own, (R, 361) each."""
+    stack, kinds, signals = solved.stack, solved.stack.kinds, solved.signals
+    months, courses = len(solved.outside.climate.months), len(signals.harmonics)
+    key = (stack.kind_of * courses + signals.of) * months + month_of[stack.room_of]
+    used, column = np.unique(key, return_inverse=True)
+    kind, signal, month = used // (courses * months), used // months % courses, used % months
+    table = kinds.across[kind] * spread(signals.harmonics[signal, month])
+    rooms = len(stack.rooms)
+    area = csr_matrix((stack.area, (stack.room_of, column)), shape=(rooms, len(used)))
+    level = csr_matrix((stack.area * signals.level_k, (stack.room_of, stack.kind_of)), shape=(rooms, len(kinds.face)))
+    constant = spread(to_harmonics(np.ones((1, STEPS_PER_DAY))))
+    weights: tuple[Complex, ...] = (
+        np.ones_like(kinds.face), kinds.face, kinds.face * kinds.convection[:, None], kinds.face * kinds.own,
+    )  # fmt: skip
+    plain, face, convected, own = (area @ (table * w[kind]) + (level @ (kinds.across * w)) * constant for w in weights)
+    return plain, face, convected, own
+
+
+def forward_day(solved: Solved, month_of: Ints) -> DayCheck:
     """Solve one summer day of each room forward; `month_of` is the month index per room, (R,)."""
-    stack, row = solved.stack, solved.row
+    stack, row, kinds = solved.stack, solved.row, solved.stack.kinds
     rooms = np.arange(len(stack.rooms))
     hr = solved.outside.climate.coefficients.radiation_inside
-    share = solved.outside.climate.coefficients.solar_share_to_air
-    sun = solved.sun_w[rooms, month_of]
-    radiant = sun * (1.0 - share) + solved.gains.radiant.sum(axis=1)
+    day = solved.gains.day_of[month_of]
     leak, direct = outdoor_air_parts(solved)
-    convective = sun * share + solved.gains.convective.sum(axis=1) + (leak + direct)[rooms, month_of]
+    radiant = solved.sun.radiant[rooms, month_of] + solved.gains.radiant[rooms, :, day].sum(axis=1)
+    convective = solved.sun.convective[rooms, month_of] + solved.gains.convective[rooms, :, day].sum(axis=1)
+    convective = convective + (leak + direct)[rooms, month_of]
 
-    outside_k = solved.signals.harmonics[solved.signals.of, month_of[stack.room_of]].copy()
-    outside_k[:, 0] += STEPS_PER_DAY * solved.signals.level_k
-    driven = stack.across * spread(outside_k)
-    flux = (spread(to_harmonics(radiant)) / stack.total_area[:, None])[stack.room_of] + driven
-    to_air_node = spread(to_harmonics(convective))
+    plain, face, convected, own = _driven(solved, month_of)
+    spreading = spread(to_harmonics(radiant)) / stack.total_area[:, None]
+    held = convected + row.convected_sum * (spreading + hr * row.mean_gain * (face + row.face_sum * spreading))
+    air = np.zeros_like(held)
+    f = solved.floating
+    if f.any():
+        air[f] = ((held + spread(to_harmonics(convective))) * row.response)[f]
+    mean = row.mean_gain * (face + row.face_sum * spreading + row.convected_sum * air)
+    x = spreading + hr * mean
+    hc = kinds.convection[:, None]
+    lost = stack.kind_area @ (hc - kinds.face * hc**2)
+    to_air = convected + row.convected_sum * x - lost * air
+    own_sum = stack.kind_area @ (kinds.face * kinds.own)
+    through = plain - own - own_sum * x - (stack.kind_area @ (kinds.face * kinds.own * hc)) * air
 
-    area, hc = stack.area[:, None], stack.convection[:, None]
-    held_mean = (stack.by_room @ (area * row.face * flux)) * row.mean_gain
-    held_face = row.face * (flux + hr * held_mean[stack.room_of])
-    air = np.zeros_like(held_mean)
-    if solved.floating.any():
-        heat = stack.by_room @ (area * hc * held_face) + to_air_node
-        air[solved.floating] = (heat * row.response)[solved.floating]
-    flux = flux + hc * air[stack.room_of]
-    mean = (stack.by_room @ (area * row.face * flux)) * row.mean_gain
-    face = row.face * (flux + hr * mean[stack.room_of])
-
-    convected = stack.by_room @ (area * hc * (face - air[stack.room_of]))
-    through = stack.by_room @ (area * (driven - stack.own * face))
-    stored = (1j * OMEGA_RAD_S[None, :] * stack.capacity_j_k[:, None] + stack.exchange_w_k[:, None]) * air
-    load = to_steps(step_response(convected)) + convective
-    entering = to_steps(step_response(through - stored)) + convective + radiant
-    mean_area = (stack.by_room @ (area * face)) / stack.total_area[:, None]
-    result = np.where(solved.floating[:, None], to_steps(step_response(air)), load)
-    closure = np.where(solved.floating[:, None], entering, entering - load)
-    magnitudes = stack.by_room @ np.abs(area * to_steps(step_response(driven - stack.own * face)))
-    throughput = (magnitudes + np.abs(convective) + radiant).max(axis=1)
-    return DayCheck(result, to_steps(step_response(mean_area)), closure, throughput)
+    flows, entering = to_steps(step_response(to_air)), to_steps(step_response(through))
+    load = flows + convective
+    result, closure = load, entering + convective + radiant - load
+    if f.any():
+        stored = (1j * OMEGA_RAD_S[None, :] * stack.capacity_j_k[f, None] + stack.exchange_w_k[f, None]) * air[f]
+        result[f] = to_steps(step_response(air[f]))
+        closure[f] = (entering + convective + radiant)[f] - to_steps(step_response(stored))
+    throughput = (np.abs(entering) + np.abs(flows) + np.abs(convective) + radiant).max(axis=1)
+    return DayCheck(result, to_steps(step_response(mean)), closure, throughput)

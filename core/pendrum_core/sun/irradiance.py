@@ -68,11 +68,12 @@ def incidence_cosine(sun: SunPosition, tilt_deg: float, azimuth_deg: float) -> A
 
 
 def on_plane(
-    sun: SunPosition, sky: ClearSky, tilt_deg: float, azimuth_deg: float, ground_reflectance: float
+    sun: SunPosition, sky: ClearSky, tilt_deg: float, azimuth_deg: float, ground_reflectance: float | Array
 ) -> PlaneIrradiance:
     """Irradiance on a plane; diffuse by the ratio Y = max(0.45, 0.55 + 0.437 c + 0.313 c²).
 
-    c is the cosine of incidence on the vertical plane of the same azimuth.
+    c is the cosine of incidence on the vertical plane of the same azimuth. The ground's reflectance is one number, or
+    one for each month (months, 1).
     """
     cosine = incidence_cosine(sun, tilt_deg, azimuth_deg)
     c = incidence_cosine(sun, 90.0, azimuth_deg)

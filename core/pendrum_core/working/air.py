@@ -4,6 +4,7 @@ from pendrum_core.air.psychrometrics import enthalpy_j_kg
 from pendrum_core.air.system import AirSystemResult
 from pendrum_core.duct.network import SectionResult
 from pendrum_core.model.systems import AirSystem, Section
+from pendrum_core.model.climate import day_number
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.working.node import MONTHS, Node, addition, clock, figure
 from pendrum_core.working.rooms import room_cooling
@@ -62,7 +63,7 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
     h_out = float(enthalpy_j_kg(path.coil.leaving_c[m, s], path.coil.leaving_w[m, s]))
     condensate = result.mass_kg_s * float(path.coil.condensate_j_kg[m, s])
     air = result.outdoor_air
-    when = f"{MONTHS[results.building.climate.months[m].month - 1]} {clock(s)}"
+    when = f"{MONTHS[day_number(results.building.climate.months[m]) - 1]} {clock(s)}"
 
     def state(name: str, t: float, w: float, **more: str) -> Node:
         return Node(name, float(enthalpy_j_kg(t, w)), "enthalpy", "h", note=more.get("note", ""), inputs=(

@@ -58,5 +58,5 @@ def clock(step: int, steps: int = 144) -> str:
 
 MONTHS = (
     "January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
-    "November", "December",
+    "November", "December", "Dehumidification day",
 )  # fmt: skip

@@ -1,11 +1,13 @@
 """Working of room loads."""
 
 from pendrum_core.fabric.layers import total_resistance
+from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES, GAIN_CATEGORIES, Element, Gain, SunWindow
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.loads import RoomLoads
 from pendrum_core.room.detail import RoomDetail, room_detail
-from pendrum_core.room.sources import gain_at, winter_difference_k
+from pendrum_core.room.sources import gain_at
+from pendrum_core.room.stack import winter_difference_k
 from pendrum_core.working.node import MONTHS, Node, addition, clock, figure
 
 _BALANCE = "Room heat balance, repeating day, solved exactly in frequency; coefficients of ISO 52016-1:2017"
@@ -72,8 +74,8 @@ def _window(window: SunWindow, value: float, entering: float, note: str) -> Node
     )  # fmt: skip
 
 
-def _gain(gain: Gain, room_id: str, step: int) -> Node:
-    now = gain_at(gain, step)
+def _gain(gain: Gain, room_id: str, month: int, step: int) -> Node:
+    now = gain_at(gain, month, step)
     return Node(
         f"{_NAMES[gain.category]} present now", gain.sensible_w * now, "power",
         formula="full sensible gain × fraction of the day pattern",
@@ -86,7 +88,9 @@ def _gain(gain: Gain, room_id: str, step: int) -> Node:
     )  # fmt: skip
 
 
-def _category(name: str, value: float, loads: RoomLoads, detail: RoomDetail, month: int, step: int, text: str) -> Node:
+def _category(
+    name: str, value: float, loads: RoomLoads, detail: RoomDetail, calendar: int, month: int, step: int, text: str
+) -> Node:
     room = loads.room
     inputs: tuple[Node, ...] = ()
     if name == "sun":
@@ -95,7 +99,7 @@ def _category(name: str, value: float, loads: RoomLoads, detail: RoomDetail, mon
             for i, w in enumerate(room.windows)
         )
     elif name in GAIN_CATEGORIES:
-        inputs = tuple(_gain(gain, room.id, step) for gain in room.gains if gain.category == name)
+        inputs = tuple(_gain(gain, room.id, calendar, step) for gain in room.gains if gain.category == name)
     elif name in ("infiltration", "outdoor air"):
         flow = room.infiltration_m3_s if name == "infiltration" else room.direct_outdoor_air_m3_s
         inputs = (Node("Outdoor air", flow, "airflow", "V", ref=f"room/{room.id}/{name.replace(' ', '_')}"),)
@@ -126,7 +130,8 @@ def room_cooling(results: BuildingResults, room_id: str, month: int | None = Non
     m, s = (loads.peak_month, loads.peak_step) if month is None or step is None else (month, step)
     parts = [(name, float(loads.parts[i, m, s])) for i, name in enumerate(CATEGORIES)]
     parts = sorted((p for p in parts if abs(p[1]) > 0.05), key=lambda p: -abs(p[1]))
-    text = f"{MONTHS[results.building.climate.months[m].month - 1]} {clock(s)}"
+    day = results.building.climate.months[m]
+    text = f"{MONTHS[day_number(day) - 1]} {clock(s)}"
     air = Node(
         "Air held at", loads.room.cooling_setpoint_c, "temperature", "Ta", ref=f"room/{room_id}/cooling_setpoint_c"
     )
@@ -141,7 +146,7 @@ def room_cooling(results: BuildingResults, room_id: str, month: int | None = Non
         note=f"Searched over {loads.total.shape[0]} months × {loads.total.shape[1]} steps. "
         f"Parts add up to the total within {max(loads.split_error, 1e-15):.0e}, "
         f"the balance closes within {max(loads.balance_error, 1e-15):.0e}.",
-        inputs=(*(_category(name, value, loads, detail, m, s, text) for name, value in parts), air),
+        inputs=(*(_category(name, value, loads, detail, day.month, m, s, text) for name, value in parts), air),
     )
 
 
@@ -151,13 +156,13 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
     room, detail = loads.room, room_detail(loads.room, results.outdoors)
     inputs: list[Node] = []
     for i, element in enumerate(room.elements):
-        lost = float(detail.winter.element_w[i])
+        lost = float(detail.winter.term_w[i])
         if abs(lost) > 0.05:
             held = room.heating_setpoint_c
             far = held + winter_difference_k(element.boundary, held, results.outdoors)
             inputs.append(_element(element, lost, far, room.heating_setpoint_c, ""))
     for name, flow, lost in (
-        ("Infiltration", room.infiltration_m3_s, float(detail.winter.infiltration_w[0])),
+        ("Infiltration", room.winter_leak_m3_s, float(detail.winter.infiltration_w[0])),
         ("Untreated outdoor air", room.direct_outdoor_air_m3_s, float(detail.winter.outdoor_air_w[0])),
     ):
         if lost:

@@ -13,7 +13,8 @@ from pendrum_core.model.rooms import Boundary, Element, Gain, Room
 from pendrum_core.room.harmonics import to_harmonics
 from pendrum_core.room.loads import Solved, solve
 from pendrum_core.room.outdoors import Outdoors, outdoors
-from pendrum_core.room.sources import Signals
+from pendrum_core.room.sources import SunCourses
+from pendrum_core.room.stack import Signals
 from pendrum_core.schedule.pattern import DayPattern
 
 CASES = Path(os.environ.get("PENDRUM_CASES", Path(__file__).parent / "data"))
@@ -67,7 +68,6 @@ def climate_of(case: dict[str, Any], winter_c: float = -10.0) -> Climate:
         ),
         winter_c,
         (month,),
-        12.0,
     )
 
 
@@ -140,7 +140,7 @@ def solve_with_data(case: dict[str, Any], cooled: bool = True) -> Solved:
         sun=ours.sun,
         sky=ours.sky,
     )
-    solved = solve([room], outside)
+    solved = solve([room], outside, merge=False)
     names = [element.name for element in room.elements]
     rows, of, level = [np.zeros((1, 73), dtype=complex)], np.zeros(len(names), dtype=np.int64), np.zeros(len(names))
     for name, course in boundary.get("sol_air_C", {}).items():
@@ -151,8 +151,8 @@ def solve_with_data(case: dict[str, Any], cooled: bool = True) -> Solved:
         stack=solved.stack,
         row=solved.row,
         transfers=solved.transfers,
-        signals=Signals(np.stack(rows), of, level),
-        sun_w=sun[None, None, :],
+        signals=Signals(np.stack(rows), of, level, solved.signals.winter_k),
+        sun=SunCourses(0.9 * sun[None, None, :], 0.1 * sun[None, None, :]),
         gains=solved.gains,
         outside=outside,
         floating=solved.floating,

@@ -45,8 +45,8 @@ class HeldRooms(unittest.TestCase):
         case = load_case("room_light_south_window")
         solved = solve_with_data(case)
         parts = courses(solved).parts[0, :, 0]
-        elements = conduction_parts(solved, np.arange(len(solved.stack.elements)), len(solved.stack.elements))
-        names = [element.name for element in solved.stack.elements]
+        elements = conduction_parts(solved, np.arange(len(solved.stack.area)), len(solved.stack.area))
+        names = [element.name for element in solved.stack.rooms[0].elements]
         peak = case["expected"]["peak_W"]
         for source, course in case["expected"]["split_by_source_W"].items():
             found = elements[names.index(source), 0] if source in names else parts[CATEGORIES.index(source.split()[0])]
