@@ -27,6 +27,13 @@ class Memory:
         self.groups: dict[str, tuple[Group, tuple[RoomLoads, ...], GroupLoads]] = {}
         self.systems: dict[str, tuple[AirSystem, tuple[RoomLoads, ...], AirSystemResult]] = {}
 
+    def copy(self) -> "Memory":
+        """A second memory that knows the same and goes its own way: for trying a change out."""
+        other = Memory()
+        other.climate, other.rooms = self.climate, dict(self.rooms)
+        other.groups, other.systems = dict(self.groups), dict(self.systems)
+        return other
+
     def prepare(self, climate: Climate) -> None:
         """Forget everything where the climate is another one."""
         if self.climate != climate:
@@ -132,8 +139,9 @@ def _heating_duties(rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSys
 
 
 def _duties(
-    circuit: Circuit, room_duties: Mapping[str, float], systems: Mapping[str, AirSystemResult]
+    building: Building, circuit: Circuit, room_duties: Mapping[str, float], systems: Mapping[str, AirSystemResult]
 ) -> dict[str, float]:
+    warm, cold_margin = 1.0 + building.heating_margin, 1.0 + building.cooling_margin
     duties: dict[str, float] = {}
     for section in circuit.sections:
         if section.end is None:
@@ -142,9 +150,9 @@ def _duties(
             system = systems[section.end]
             month, step = system.peak
             cold = max(0.0, float(system.coil_total_w[month, step]))
-            duties[section.end] = system.winter.duty_w if circuit.kind == "heating" else cold
+            duties[section.end] = system.winter.duty_w * warm if circuit.kind == "heating" else cold * cold_margin
         elif section.end in room_duties and circuit.kind == "heating":
-            duties[section.end] = room_duties[section.end]
+            duties[section.end] = room_duties[section.end] * warm
     return duties
 
 
@@ -158,7 +166,7 @@ def _circuits(
     circuits: dict[str, CircuitResult] = {}
     emitters: dict[str, EmitterResult] = {}
     for circuit in building.circuits:
-        duties = _duties(circuit, room_duties, systems)
+        duties = _duties(building, circuit, room_duties, systems)
         if not any(duty > 0.0 for duty in duties.values()):
             continue
         try:

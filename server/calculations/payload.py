@@ -3,15 +3,14 @@
 from collections.abc import Mapping
 from typing import Any
 
-from calculations.snapshot import Snapshot, layers_of
+from calculations.definitions import definition_records
+from calculations.snapshot import Snapshot
 from pendrum_core.checks.results import result_snags
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.results.fabric import assembly_values, glazing_curve
 from pendrum_core.results.kit import kit_list
 from pendrum_core.results.loads import GroupLoads, Peak, RoomLoads
-from projects.document import Document
 from projects.resolver import Effective
 
 Record = dict[str, Any]
@@ -135,30 +134,14 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
     return circuits, sections
 
 
-def _assemblies(document: Document) -> dict[str, Record]:
-    layers: dict[str, list[Record]] = {}
-    for row in sorted(document.of("layer").values(), key=lambda row: row["position"]):
-        layers.setdefault(row["assembly"], []).append(row)
-    records = {}
-    for identity, assembly in document.of("assembly").items():
-        try:
-            built = layers_of(document, layers.get(identity, []))
-        except ValueError:
-            continue  # a layer without thickness: the snag of every room that uses it says so
-        if built:
-            records[identity] = dict(vars(assembly_values(built, assembly["element"])))
-    return records
-
-
 class PayloadMaker:
     """Makes payloads of one project; records of rooms that did not change are the same objects as before."""
 
     def __init__(self) -> None:
         self._rooms: dict[str, tuple[RoomLoads, float, Record]] = {}
         self._effective: dict[str, tuple[dict[str, Effective], Record]] = {}
-        self._assemblies: tuple[tuple[int, ...], tuple[Any, ...], dict[str, Record]] | None = None
 
-    def make(self, document: Document, snapshot: Snapshot, results: BuildingResults) -> Payload:
+    def make(self, snapshot: Snapshot, results: BuildingResults) -> Payload:
         """All records by kind and id."""
         months = tuple(day_number(month) for month in results.building.climate.months)
         systems, airflows, duct_sections = _systems(results, months)
@@ -174,15 +157,9 @@ class PayloadMaker:
             "circuit": circuits,
             "pipe_section": pipe_sections,
             "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
-            "assembly": self._assembly_records(document),
-            "glazing": {
-                identity: dict(
-                    zip(("angles_deg", "factors", "hemispherical"), glazing_curve(row["panes"]), strict=True)
-                )
-                for identity, row in document.of("glazing").items()
-            },
             "snag": {f"{snag.code}/{snag.id}": dict(vars(snag)) for snag in snags},
             "kit": {f"{item.order}/{item.tag}/{item.owner}": dict(vars(item)) for item in kit_list(results)},
+            **definition_records(snapshot.look, results),
         }
 
     def _effective_record(self, room: str, values: dict[str, Effective]) -> Record:
@@ -199,13 +176,6 @@ class PayloadMaker:
             kept = (loads, duty, _room(loads, results, months))
             self._rooms[loads.room.id] = kept
         return kept[2]
-
-    def _assembly_records(self, document: Document) -> dict[str, Record]:
-        tables = tuple(document.of(kind) for kind in ("material", "layer", "assembly"))
-        key = tuple(map(id, tables))
-        if self._assemblies is None or self._assemblies[0] != key:
-            self._assemblies = (key, tables, _assemblies(document))
-        return self._assemblies[2]
 
 
 def difference(before: Payload, after: Payload) -> Mapping[str, Any]:

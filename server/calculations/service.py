@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 
+from calculations.lookups import Lookups
 from calculations.payload import Payload, PayloadMaker, category_names, difference
 from calculations.snapshot import Snapshots
 from pendrum_core.model.climate import day_number
@@ -29,6 +30,7 @@ class Calculated:
     results: BuildingResults
     payload: Payload
     milliseconds: float
+    look: Lookups
 
 
 @dataclass
@@ -69,12 +71,22 @@ def calculated(document: Document) -> Calculated:
         start = time.perf_counter()
         snapshot = state.snapshots.take(document)
         results = calculate(snapshot.building, state.memory)
-        payload = state.maker.make(document, snapshot, results)
-        done = Calculated(document.version, results, payload, (time.perf_counter() - start) * 1000.0)
+        payload = state.maker.make(snapshot, results)
+        elapsed = (time.perf_counter() - start) * 1000.0
+        done = Calculated(document.version, results, payload, elapsed, snapshot.look)
         state.done[document.version] = done
         while len(state.done) > _KEEP_PAYLOADS:
             state.done.popitem(last=False)
         return done
+
+
+def tried(before: Document, after: Document) -> tuple[BuildingResults, BuildingResults]:
+    """Results of a document, and of what it would become; nothing of the second is kept."""
+    now = calculated(before)
+    state = _state(before.project)
+    with state.lock:
+        snapshots, memory = state.snapshots.copy(), state.memory.copy()
+    return now.results, calculate(snapshots.take(after).building, memory)
 
 
 def whole(done: Calculated) -> dict[str, Any]:

@@ -11,7 +11,7 @@ from pendrum_core.geometry.outlines import Edge, area_m2, edges, shared_length_m
 from projects.changes import apply_changes
 from projects.document import load_document
 from projects.models import Project
-from projects.starter import create_project
+from projects.starter import create_project, weekly
 
 NAME = "Tarnwick Craft Hall"
 _SOURCE = Path(__file__).parent / "tarnwick.json"
@@ -147,14 +147,14 @@ def _uses(draft: Draft, project: Project) -> dict[str, str]:
     schedules = {row["name"]: row["id"] for row in load_document(project).of("schedule").values()}
     for name, (weekday, weekend) in _PATTERNS.items():
         if name not in schedules:
-            schedules[name] = draft.add("schedule", name=name, weekday=_steps(weekday), weekend=_steps(weekend))
+            schedules[name] = draft.add("schedule", name=name, **weekly(_steps(weekday), _steps(weekend)))
     uses = {}
     for name, u in _USES.items():
         per_person, per_area = u.get("air", (0.0, 0.0))
         uses[name] = draft.add(
-            "use", name=name, people_per_m2=u.get("people", 0.0), person_sensible_w=u.get("sens", 75),
-            person_latent_w=u.get("lat", 55), people_schedule=schedules[u["when"]], lights_w_m2=u.get("lights", 0),
-            lights_schedule=schedules[u.get("light_when", "Workshop lights")], equipment_w_m2=u.get("equip", 0),
+            "use", name=name, people_value=u.get("people", 0.0), person_sensible_w=u.get("sens", 75),
+            person_latent_w=u.get("lat", 55), people_schedule=schedules[u["when"]], lights_value=u.get("lights", 0),
+            lights_schedule=schedules[u.get("light_when", "Workshop lights")], equipment_value=u.get("equip", 0),
             equipment_latent_share=u.get("latent", 0.0), equipment_vented_share=u.get("vented", 0.0),
             equipment_schedule=schedules[u.get("machines", u["when"])], infiltration_ach=u.get("ach", 0.25),
             air_per_person_m3_s=per_person / 1000, air_per_area_m3_s_m2=per_area / 1000,

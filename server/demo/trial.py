@@ -27,7 +27,7 @@ def load_trial(owner: AbstractBaseUser, count: int, name: str | None = None) -> 
     glass = draft.add("glazing", name="Double", u_value=1.4, g_value=0.5, frame_share=0.2)
     draft.set("kit", kit, outer_wall=wall, roof=roof, inner_floor=slab, inner_wall=board, window=glass)
     always = next(row["id"] for row in document.of("schedule").values() if row["name"] == "Working hours")
-    use = draft.add("use", name="Office", people_per_m2=0.1, lights_w_m2=8, equipment_w_m2=12, people_schedule=always,
+    use = draft.add("use", name="Office", people_value=0.1, lights_value=8, equipment_value=12, people_schedule=always,
                     lights_schedule=always, equipment_schedule=always, air_per_person_m3_s=0.0025,
                     air_per_area_m3_s_m2=0.0003)  # fmt: skip
     heating = draft.add("circuit", name="Heating", kind="heating", flow_c=55, return_c=45)

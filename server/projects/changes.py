@@ -99,6 +99,22 @@ class _Plan:
                 raise Refused("invalid", f"{column} {values[column]!r}: there is no such {target}.", [fault])
         return values
 
+    def refuse_taken(self, kind: KindInfo, name: str, identity: str, values: Row, path: str) -> None:
+        """Refuse a second thing with the same name, where names must differ.
+
+        Raises:
+            Refused: the name is taken.
+        """
+        if kind.unique is None:
+            return
+        wanted = values[kind.unique].casefold()
+        for other in self.rows[name].values():
+            if other["id"] != identity and other[kind.unique].casefold() == wanted:
+                fault = FieldFault(
+                    f"{path}/fields/{kind.unique}", kind.unique, values[kind.unique], "taken", "another name"
+                )
+                raise Refused("invalid", f"There is already a {name} with the name {other[kind.unique]!r}.", [fault])
+
     def create(self, change: Change, path: str) -> None:
         name, identity = change["kind"], change["id"]
         kind = self.kind(name, path)
@@ -108,6 +124,7 @@ class _Plan:
             raise Refused("conflict", f"A {name} with the id {identity} is already there.",
                           [FieldFault(path, "id", identity, "taken")])  # fmt: skip
         values = self.checked(kind, name, change.get("fields", {}), path)
+        self.refuse_taken(kind, name, identity, values, path)
         self.table(name)[identity] = {"id": identity, **values}
         self.inverse.append({"op": "delete", "kind": name, "id": identity})
         self.touched[(name, identity)] = None
@@ -118,6 +135,7 @@ class _Plan:
         row = self.existing(name, identity, path)
         merged = {column: row[column] for column in kind.columns} | fields
         values = self.checked(kind, name, merged, path)
+        self.refuse_taken(kind, name, identity, values, path)
         changed = [column for column in kind.columns if values[column] != row[column]]
         if not changed:
             return

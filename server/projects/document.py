@@ -26,6 +26,10 @@ class Document:
         """Rows of a kind by id."""
         return self.rows[kind]
 
+    def row(self, kind: str, identity: str | None) -> Row | None:
+        """A row by its id."""
+        return self.rows[kind].get(identity or "")
+
     def one(self, kind: str) -> Row:
         """The row of a kind of which a project has one."""
         return next(iter(self.rows[kind].values()))

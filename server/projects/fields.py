@@ -1,10 +1,14 @@
 """Field types of the document with their allowed ranges, shared by all kinds."""
 
+from datetime import date
 from typing import Annotated
 
 from pydantic import AfterValidator, Field, StringConstraints
 
 Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9._-]{1,40}$")]
+FileName = Annotated[
+    str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120, pattern=r'^[^\x00-\x1f/\\:*?"<>|]+$')
+]
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
 
 
@@ -41,4 +45,18 @@ def _check_pattern(steps: list[tuple[int, float]]) -> list[tuple[int, float]]:
 
 
 PatternValue = Annotated[float, _finite(-1000, 100_000)]
-Pattern = Annotated[list[tuple[int, PatternValue]], AfterValidator(_check_pattern)]
+Steps = Annotated[list[tuple[int, PatternValue]], AfterValidator(_check_pattern)]
+
+
+def _check_date(text: str) -> str:
+    try:
+        month, day = (int(part) for part in text.split("-"))
+        date(2024, month, day)  # a leap year: 02-29 is a date
+    except ValueError:
+        raise ValueError(f"{text!r} is not a date like 03-28 (month-day)") from None
+    return f"{month:02d}-{day:02d}"
+
+
+MonthDay = Annotated[str, StringConstraints(max_length=5), AfterValidator(_check_date)]
+Month = Annotated[int, Field(ge=1, le=12)]
+Length = Annotated[float, _finite(0, 20)]

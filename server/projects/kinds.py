@@ -16,6 +16,7 @@ class KindInfo:
         owner: field naming the thing it is part of; it goes when that goes.
         references: field -> kind of the things it points at.
         rehang: field that, when its target goes, takes the target's own value (trees).
+        unique: field that no two things of the kind may share.
         single: one per project, made with it, never created or deleted by edits.
     """
 
@@ -25,6 +26,7 @@ class KindInfo:
     references: dict[str, str] = field(default_factory=dict)
     rehang: str | None = None
     single: bool = False
+    unique: str | None = None
 
     @property
     def columns(self) -> list[str]:
@@ -40,6 +42,7 @@ class KindInfo:
         return self.table._meta.get_field(name).remote_field.on_delete.__name__ == "SET_NULL"
 
 
+_USE_SCHEDULES = ("people_schedule", "person_schedule", "lights_schedule", "task_lights_schedule", "equipment_schedule")
 _KIT_ROLES = ("outer_wall", "roof", "ground_floor", "inner_wall", "inner_floor", "door")
 
 # In an order in which everything comes after what it points at.
@@ -48,29 +51,37 @@ KINDS: dict[str, KindInfo] = {
     "design_month": KindInfo(models.DesignMonth, schemas.DesignMonthFields, single=True),
     "material": KindInfo(models.Material, schemas.MaterialFields),
     "assembly": KindInfo(models.Assembly, schemas.AssemblyFields),
-    "layer": KindInfo(models.Layer, schemas.LayerFields, "assembly", {"assembly": "assembly", "material": "material"}),
-    "glazing": KindInfo(models.Glazing, schemas.GlazingFields),
+    "layer": KindInfo(
+        models.Layer,
+        schemas.LayerFields,
+        "assembly",
+        {"assembly": "assembly", "material": "material", "bridge_material": "material"},
+    ),
+    "schedule": KindInfo(models.Schedule, schemas.ScheduleFields, unique="name"),
+    "shading": KindInfo(models.Shading, schemas.ShadingFields),
+    "glazing": KindInfo(models.Glazing, schemas.GlazingFields, references={"blind_schedule": "schedule"}),
     "kit": KindInfo(
         models.Kit, schemas.KitFields, references={**dict.fromkeys(_KIT_ROLES, "assembly"), "window": "glazing"}
     ),
     "project": KindInfo(models.Project, schemas.ProjectFields, references={"kit": "kit"}, single=True),
-    "schedule": KindInfo(models.Schedule, schemas.ScheduleFields),
-    "use": KindInfo(
-        models.Use,
-        schemas.UseFields,
-        references=dict.fromkeys(("people_schedule", "lights_schedule", "equipment_schedule"), "schedule"),
-    ),
+    "use": KindInfo(models.Use, schemas.UseFields, references=dict.fromkeys(_USE_SCHEDULES, "schedule"), unique="name"),
+    "use_item": KindInfo(models.UseItem, schemas.UseItemFields, "use", {"use": "use", "schedule": "schedule"}),
     "level": KindInfo(models.Level, schemas.LevelFields),
     "air_system": KindInfo(models.AirSystem, schemas.AirSystemFields),
     "room": KindInfo(
         models.Room, schemas.RoomFields, references={"level": "level", "use": "use", "air_system": "air_system"}
     ),
-    "surface": KindInfo(models.Surface, schemas.SurfaceFields, "room", {"room": "room", "assembly": "assembly"}),
+    "surface": KindInfo(
+        models.Surface,
+        schemas.SurfaceFields,
+        "room",
+        {"room": "room", "assembly": "assembly", "temperature_schedule": "schedule"},
+    ),
     "opening": KindInfo(
         models.Opening,
         schemas.OpeningFields,
         "surface",
-        {"surface": "surface", "glazing": "glazing", "assembly": "assembly"},
+        {"surface": "surface", "glazing": "glazing", "assembly": "assembly", "shading": "shading"},
     ),
     "duct_section": KindInfo(
         models.DuctSection,

@@ -17,6 +17,13 @@ class Project(models.Model):
     name = models.CharField(max_length=120)
     version = models.PositiveIntegerField(default=0)
     profile = models.CharField(max_length=12, default="handbook")
+    ventilation = models.CharField(max_length=20, default="62.1 full")
+    heating_procedure = models.CharField(max_length=12, default="balance")
+    heating_margin = models.FloatField(default=0.0)
+    cooling_margin = models.FloatField(default=0.0)
+    units = models.CharField(max_length=2, default="SI")
+    year = models.PositiveSmallIntegerField(default=2027)
+    holidays = models.JSONField(default=list)
     kit = models.ForeignKey("Kit", null=True, on_delete=models.SET_NULL, related_name="+")
     created = models.DateTimeField(auto_now_add=True)
 
@@ -48,6 +55,24 @@ class Site(Part):
     ground_reflectance = models.FloatField()
     ground_temperature_c = models.FloatField()
     winter_dry_bulb_c = models.FloatField()
+    indoor_winter_humidity = models.FloatField(default=0.45)
+    winter_wind_m_s = models.FloatField(default=4.0)
+    summer_wind_m_s = models.FloatField(default=3.0)
+    terrain = models.CharField(max_length=20, default="suburb")
+    shelter_class = models.PositiveSmallIntegerField(default=3)
+    skyline = models.JSONField(default=list)
+    soil = models.CharField(max_length=8, default="sand")
+    ground_source = models.CharField(max_length=12, default="constant")
+    ground_depth_m = models.FloatField(default=1.0)
+    air_mean_c = models.FloatField(default=10.0)
+    air_amplitude_k = models.FloatField(default=10.0)
+    coldest_month = models.PositiveSmallIntegerField(default=1)
+    cold_water_c = models.FloatField(default=10.0)
+    saving_from = models.CharField(max_length=5, null=True)
+    saving_to = models.CharField(max_length=5, null=True)
+    dehumidification_month = models.PositiveSmallIntegerField(null=True)
+    dehumidification_dew_point_c = models.FloatField(null=True)
+    dehumidification_dry_bulb_c = models.FloatField(null=True)
 
     class Meta:
         constraints = [models.UniqueConstraint(fields=["project"], name="one_site_per_project")]
@@ -62,6 +87,8 @@ class DesignMonth(Part):
     range_k = models.FloatField()
     tau_b = models.FloatField()
     tau_d = models.FloatField()
+    ground_reflectance = models.FloatField(null=True)
+    ground_temperature_c = models.FloatField(null=True)
 
     class Meta:
         constraints = [
@@ -78,6 +105,9 @@ class Material(Part):
     density_kg_m3 = models.FloatField(default=0.0)
     specific_heat_j_kgk = models.FloatField(default=0.0)
     resistance_m2k_w = models.FloatField(null=True)
+    air_gap = models.BooleanField(default=False)
+    vapour_factor = models.FloatField(null=True)
+    source = models.CharField(max_length=200, default="")
 
 
 class Assembly(Part):
@@ -87,6 +117,21 @@ class Assembly(Part):
     element = models.CharField(max_length=12)
     solar_absorptance = models.FloatField()
     ground_u_value = models.FloatField(null=True)
+    extra_u_value = models.FloatField(default=0.0)
+    declared_u_value = models.FloatField(null=True)
+    mass_class = models.CharField(max_length=12, default="medium")
+    mass_place = models.CharField(max_length=12, default="spread")
+    ground_procedure = models.CharField(max_length=16, default="declared")
+    ground_area_m2 = models.FloatField(null=True)
+    ground_perimeter_m = models.FloatField(null=True)
+    ground_wall_m = models.FloatField(default=0.3)
+    ground_depth_m = models.FloatField(default=0.0)
+    edge_resistance_m2k_w = models.FloatField(default=0.0)
+    edge_width_m = models.FloatField(default=0.0)
+    edge_vertical = models.BooleanField(default=False)
+    perimeter_factor_w_mk = models.FloatField(null=True)
+    glass_share = models.FloatField(default=0.0)
+    glass_g_value = models.FloatField(default=0.6)
 
 
 class Layer(Part):
@@ -96,16 +141,43 @@ class Layer(Part):
     position = models.FloatField()
     material = models.ForeignKey(Material, on_delete=models.PROTECT, related_name="+")
     thickness_m = models.FloatField(null=True)
+    bridge_material = models.ForeignKey(Material, null=True, on_delete=models.PROTECT, related_name="+")
+    bridge_share = models.FloatField(default=0.0)
+
+
+class Shading(Part):
+    """Fixed shading around an opening [m]."""
+
+    name = models.CharField(max_length=120)
+    overhang_m = models.FloatField(default=0.0)
+    overhang_gap_m = models.FloatField(default=0.0)
+    overhang_beyond_m = models.FloatField(default=0.0)
+    left_fin_m = models.FloatField(default=0.0)
+    right_fin_m = models.FloatField(default=0.0)
+    fin_gap_m = models.FloatField(default=0.0)
+    fin_beyond_m = models.FloatField(default=0.0)
+    reveal_m = models.FloatField(default=0.0)
 
 
 class Glazing(Part):
-    """A window type."""
+    """A window type, with its blind."""
 
     name = models.CharField(max_length=120)
     u_value = models.FloatField()
     g_value = models.FloatField()
     frame_share = models.FloatField()
     panes = models.PositiveSmallIntegerField()
+    basis = models.CharField(max_length=12, default="whole")
+    centre_u_value = models.FloatField(default=1.1)
+    frame_u_value = models.FloatField(default=1.4)
+    edge_psi_w_mk = models.FloatField(default=0.06)
+    build_up = models.JSONField(default=list)
+    blind = models.CharField(max_length=12, default="none")
+    blind_factor = models.FloatField(default=0.5)
+    blind_air_share = models.FloatField(default=0.4)
+    blind_rule = models.CharField(max_length=12, default="irradiance")
+    blind_threshold_w_m2 = models.FloatField(default=200.0)
+    blind_schedule = models.ForeignKey("Schedule", null=True, on_delete=models.PROTECT, related_name="+")
 
 
 class Kit(Part):
@@ -122,32 +194,49 @@ class Kit(Part):
 
 
 class Schedule(Part):
-    """A schedule: patterns are lists of [until_minute, value]."""
+    """A schedule: day patterns, and which day gets which."""
 
     name = models.CharField(max_length=120)
     kind = models.CharField(max_length=12)
-    weekday = models.JSONField()
-    weekend = models.JSONField()
+    patterns = models.JSONField(default=list)
+    base = models.CharField(max_length=12, default="a")
+    rules = models.JSONField(default=list)
+    summer = models.CharField(max_length=12, null=True)
+    summer_by_month = models.BooleanField(default=False)
+    winter = models.CharField(max_length=12, null=True)
 
 
 class Use(Part):
     """A room use: gains, ventilation, set-points, ordinary yardstick range."""
 
     name = models.CharField(max_length=120)
-    people_per_m2 = models.FloatField()
+    people_basis = models.CharField(max_length=16, default="per_m2")
+    people_value = models.FloatField()
+    activity = models.CharField(max_length=40, null=True)
     person_sensible_w = models.FloatField()
     person_latent_w = models.FloatField()
     people_radiant_share = models.FloatField()
     people_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
-    lights_w_m2 = models.FloatField()
+    person_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
+    lights_basis = models.CharField(max_length=16, default="w_m2")
+    lights_value = models.FloatField()
+    task_lights_w_m2 = models.FloatField(default=0.0)
+    task_lights_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
     lights_radiant_share = models.FloatField()
     lights_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
-    equipment_w_m2 = models.FloatField()
+    equipment_basis = models.CharField(max_length=16, default="w_m2")
+    equipment_value = models.FloatField()
     equipment_radiant_share = models.FloatField()
     equipment_latent_share = models.FloatField()
     equipment_vented_share = models.FloatField()
     equipment_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
+    infiltration_basis = models.CharField(max_length=16, default="air_changes")
     infiltration_ach = models.FloatField()
+    infiltration_m3_s_m2 = models.FloatField(default=0.0)
+    leakage_cm2_m2 = models.FloatField(default=1.0)
+    hot_water_l_person_day = models.FloatField(default=0.0)
+    hot_water_l_m2_day = models.FloatField(default=0.0)
+    hot_water_c = models.FloatField(default=55.0)
     air_per_person_m3_s = models.FloatField()
     air_per_area_m3_s_m2 = models.FloatField()
     air_effectiveness = models.FloatField()
@@ -166,6 +255,22 @@ class Use(Part):
                 condition=Q(heating_setpoint_c__lte=models.F("cooling_setpoint_c")), name="use_setpoints_in_order"
             )
         ]
+
+
+class UseItem(Part):
+    """A piece of equipment or process of a use, apart from its general equipment."""
+
+    use = models.ForeignKey(Use, on_delete=models.CASCADE, related_name="items")
+    position = models.FloatField(default=0.0)
+    name = models.CharField(max_length=120)
+    basis = models.CharField(max_length=16)
+    value = models.FloatField()
+    count = models.FloatField(default=1.0)
+    usage_factor = models.FloatField(default=1.0)
+    radiant_share = models.FloatField(default=0.3)
+    latent_share = models.FloatField(default=0.0)
+    vented_share = models.FloatField(default=0.0)
+    schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
 
 
 class Level(Part):
@@ -232,6 +337,8 @@ class Surface(Part):
     cooling_difference_k = models.FloatField(default=0.0)
     heating_difference_k = models.FloatField(default=0.0)
     fixed_temperature_c = models.FloatField(null=True)
+    temperature_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
+    exposed_perimeter_m = models.FloatField(null=True)
 
     class Meta:
         constraints = [models.CheckConstraint(condition=Q(area_m2__gt=0), name="surface_area_positive")]
@@ -248,6 +355,7 @@ class Opening(Part):
     height_m = models.FloatField()
     glazing = models.ForeignKey(Glazing, null=True, on_delete=models.PROTECT, related_name="+")
     assembly = models.ForeignKey(Assembly, null=True, on_delete=models.PROTECT, related_name="+")
+    shading = models.ForeignKey(Shading, null=True, on_delete=models.PROTECT, related_name="+")
 
 
 class Section(Part):
@@ -317,3 +425,31 @@ class JournalEntry(models.Model):
 
     def __str__(self) -> str:
         return f"{self.version}: {self.label}"
+
+
+class WeatherFile(models.Model):
+    """An imported year of hours: plain arrays as the core's reader made them, and how they were read."""
+
+    id = models.CharField(primary_key=True, max_length=40)
+    project = models.OneToOneField(Project, on_delete=models.CASCADE, related_name="weather")
+    name = models.CharField(max_length=120)
+    imported = models.DateTimeField(auto_now_add=True)
+    about = models.JSONField()
+    hours = models.BinaryField()
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class WeatherMapping(models.Model):
+    """A remembered layout of delimited weather files."""
+
+    owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")
+    name = models.CharField(max_length=120)
+    mapping = models.JSONField()
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["owner", "name"], name="one_mapping_per_name")]
+
+    def __str__(self) -> str:
+        return self.name

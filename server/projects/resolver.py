@@ -1,15 +1,16 @@
 """Inheritance in one place: level and use pass values on to a room, and the kit gives assemblies by role."""
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, Protocol
 
-from projects.document import Document, Row
+from projects.document import Row
 
 # Fields that a room takes from its use where it has none of its own.
 FROM_USE = (
     "people_per_m2", "lights_w_m2", "equipment_w_m2", "infiltration_ach", "minimum_air_changes",
     "heated", "heating_setpoint_c", "cooled", "cooling_setpoint_c",
 )  # fmt: skip
+_POWERS = {"lights_w_m2": "lights", "equipment_w_m2": "equipment"}
 
 
 @dataclass(frozen=True)
@@ -20,13 +21,50 @@ class Effective:
     origin: str
 
 
-def effective_values(document: Document, room: Row) -> dict[str, Effective]:
+class Rows(Protocol):
+    """Something that finds rows: a document, or one that remembers what was looked at."""
+
+    def row(self, kind: str, identity: str | None) -> Row | None: ...
+
+    def one(self, kind: str) -> Row: ...
+
+
+def people_per_m2(use: Row, area_m2: float | None) -> float | None:
+    """Density of people by the use's basis; None where it needs a floor area that is not there."""
+    value = float(use["people_value"])
+    if use["people_basis"] == "per_m2":
+        return value
+    if use["people_basis"] == "m2_per_person":
+        return 1.0 / value if value > 0.0 else 0.0
+    return value / area_m2 if area_m2 else None
+
+
+def power_per_m2(use: Row, what: str, area_m2: float | None, people: float | None) -> float | None:
+    """Lights or equipment per floor area by the use's basis; None where what it needs is not there."""
+    value, basis = float(use[f"{what}_value"]), use[f"{what}_basis"]
+    if basis == "w_m2":
+        return value
+    if basis == "w":
+        return value / area_m2 if area_m2 else None
+    return None if people is None else value * people
+
+
+def effective_values(rows: Rows, room: Row) -> dict[str, Effective]:
     """Every inheritable field of a room."""
-    use = document.of("use").get(room["use"] or "")
-    level = document.of("level").get(room["level"] or "")
+    use = rows.row("use", room["use"])
+    level = rows.row("level", room["level"])
+    area = room["floor_area_m2"]
     result = {"height_m": _first(("own", room["height_m"]), ("level", level["height_m"] if level else None))}
     for field in FROM_USE:
-        result[field] = _first(("own", room[field]), ("use", use[field] if use else None))
+        if use is None:
+            given = None
+        elif field == "people_per_m2":
+            given = people_per_m2(use, area)
+        elif field in _POWERS:
+            given = power_per_m2(use, _POWERS[field], area, result["people_per_m2"].value)
+        else:
+            given = use[field]
+        result[field] = _first(("own", room[field]), ("use", given))
     return result
 
 
@@ -37,16 +75,16 @@ def _first(*candidates: tuple[str, Any]) -> Effective:
     return Effective(None, "")
 
 
-def surface_assembly(document: Document, surface: Row) -> Effective:
+def surface_assembly(rows: Rows, surface: Row) -> Effective:
     """Assembly row of a surface: its own, else the kit's for its role."""
-    kit = document.of("kit").get(document.one("project")["kit"] or "")
+    kit = rows.row("kit", rows.one("project")["kit"])
     found = _first(("own", surface["assembly"]), ("kit", kit[surface["role"]] if kit else None))
-    return Effective(document.of("assembly").get(found.value or ""), found.origin)
+    return Effective(rows.row("assembly", found.value), found.origin)
 
 
-def opening_construction(document: Document, opening: Row) -> Effective:
+def opening_construction(rows: Rows, opening: Row) -> Effective:
     """Glazing row of a window or assembly row of a door: its own, else the kit's."""
-    kit = document.of("kit").get(document.one("project")["kit"] or "")
+    kit = rows.row("kit", rows.one("project")["kit"])
     column, kind = ("glazing", "glazing") if opening["kind"] == "window" else ("assembly", "assembly")
     found = _first(("own", opening[column]), ("kit", kit[opening["kind"]] if kit else None))
-    return Effective(document.of(kind).get(found.value or ""), found.origin)
+    return Effective(rows.row(kind, found.value), found.origin)

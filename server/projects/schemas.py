@@ -12,12 +12,16 @@ from projects.fields import (
     Azimuth,
     Difference,
     Efficiency,
+    FileName,
     Id,
+    Length,
+    Month,
+    MonthDay,
     Name,
     NotNegative,
-    Pattern,
     Position,
     Share,
+    Steps,
     Temperature,
     Thickness,
     Tilt,
@@ -32,10 +36,39 @@ class Kind(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
+class Holiday(Kind):
+    date: MonthDay
+    name: Annotated[str, Field(max_length=80)] = ""
+
+
 class ProjectFields(Kind):
     name: Name
     profile: Literal["handbook", "sinusoid"] = "handbook"
     kit: Ref = None
+    ventilation: Literal["62.1 full", "62.1 simplified", "sum"] = "62.1 full"
+    heating_procedure: Literal["balance", "u_values"] = "balance"
+    heating_margin: Share = 0.0
+    cooling_margin: Share = 0.0
+    units: Literal["SI", "IP"] = "SI"
+    year: Annotated[int, Field(ge=1950, le=2150)] = 2027
+    holidays: Annotated[list[Holiday], Field(max_length=100)] = []
+
+    @model_validator(mode="after")
+    def once(self) -> Self:
+        dates = [holiday.date for holiday in self.holidays]
+        for date in dates:
+            if dates.count(date) > 1:
+                raise ValueError(f"holidays: {date} is there twice")
+        return self
+
+
+class SkylinePart(Kind):
+    """Something that hides the sky in a range of directions, clockwise."""
+
+    from_deg: Azimuth
+    to_deg: Azimuth
+    height_m: Annotated[float, Field(ge=0, le=9000, allow_inf_nan=False)]
+    distance_m: Annotated[float, Field(ge=1, le=100_000, allow_inf_nan=False)]
 
 
 class SiteFields(Kind):
@@ -47,6 +80,31 @@ class SiteFields(Kind):
     ground_reflectance: Share = 0.2
     ground_temperature_c: Annotated[float, Field(ge=-20, le=40)]
     winter_dry_bulb_c: Annotated[float, Field(ge=-60, le=30)]
+    indoor_winter_humidity: Share = 0.45
+    winter_wind_m_s: Annotated[float, Field(ge=0, le=40)] = 4.0
+    summer_wind_m_s: Annotated[float, Field(ge=0, le=40)] = 3.0
+    terrain: Literal["city", "suburb", "open country", "open water"] = "suburb"
+    shelter_class: Literal[1, 2, 3, 4, 5] = 3
+    skyline: Annotated[list[SkylinePart], Field(max_length=36)] = []
+    soil: Literal["clay", "sand", "rock"] = "sand"
+    ground_source: Literal["constant", "months", "formula"] = "constant"
+    ground_depth_m: Annotated[float, Field(ge=0, le=20)] = 1.0
+    air_mean_c: Annotated[float, Field(ge=-30, le=40)] = 10.0
+    air_amplitude_k: Annotated[float, Field(ge=0, le=40)] = 10.0
+    coldest_month: Month = 1
+    cold_water_c: Annotated[float, Field(ge=0, le=40)] = 10.0
+    saving_from: MonthDay | None = None
+    saving_to: MonthDay | None = None
+    dehumidification_month: Month | None = None
+    dehumidification_dew_point_c: Annotated[float, Field(ge=-30, le=40)] | None = None
+    dehumidification_dry_bulb_c: Annotated[float, Field(ge=-30, le=60)] | None = None
+
+    @model_validator(mode="after")
+    def in_order(self) -> Self:
+        dew, dry = self.dehumidification_dew_point_c, self.dehumidification_dry_bulb_c
+        if dew is not None and dry is not None and dew > dry:
+            raise ValueError(f"dehumidification_dew_point_c {dew} is above dehumidification_dry_bulb_c {dry}")
+        return self
 
 
 class DesignMonthFields(Kind):
@@ -56,6 +114,8 @@ class DesignMonthFields(Kind):
     range_k: Annotated[float, Field(ge=0, le=30)]
     tau_b: Annotated[float, Field(ge=0.05, le=2)]
     tau_d: Annotated[float, Field(ge=0.5, le=4)]
+    ground_reflectance: Share | None = None
+    ground_temperature_c: Annotated[float, Field(ge=-20, le=40)] | None = None
 
     @model_validator(mode="after")
     def wet_below_dry(self) -> Self:
@@ -70,11 +130,15 @@ class MaterialFields(Kind):
     density_kg_m3: Annotated[float, Field(ge=0, le=12000)] = 0.0
     specific_heat_j_kgk: Annotated[float, Field(ge=0, le=5000)] = 0.0
     resistance_m2k_w: Annotated[float, Field(ge=0.001, le=20)] | None = None
+    air_gap: bool = False
+    vapour_factor: Annotated[float, Field(ge=1, le=1e7)] | None = None
+    source: Annotated[str, Field(max_length=200)] = ""
 
     @model_validator(mode="after")
-    def one_of_two(self) -> Self:
-        if (self.conductivity_w_mk is None) == (self.resistance_m2k_w is None):
-            raise ValueError("give either conductivity_w_mk or resistance_m2k_w, not both and not neither")
+    def one_of_three(self) -> Self:
+        given = (self.conductivity_w_mk is not None) + (self.resistance_m2k_w is not None) + self.air_gap
+        if given != 1:
+            raise ValueError("give one of conductivity_w_mk, resistance_m2k_w and air_gap, not more and not none")
         return self
 
 
@@ -83,6 +147,21 @@ class AssemblyFields(Kind):
     element: Literal["wall", "roof", "floor", "partition", "door"]
     solar_absorptance: Share = 0.6
     ground_u_value: Annotated[float, Field(ge=0.01, le=5)] | None = None
+    extra_u_value: Annotated[float, Field(ge=0, le=1)] = 0.0
+    declared_u_value: Annotated[float, Field(ge=0.05, le=5)] | None = None
+    mass_class: Literal["very light", "light", "medium", "heavy", "very heavy"] = "medium"
+    mass_place: Literal["inside", "outside", "both sides", "spread", "middle"] = "spread"
+    ground_procedure: Literal["declared", "slab", "basement_floor", "basement_wall", "perimeter"] = "declared"
+    ground_area_m2: Area | None = None
+    ground_perimeter_m: Annotated[float, Field(ge=0.1, le=1e5)] | None = None
+    ground_wall_m: Annotated[float, Field(ge=0, le=3)] = 0.3
+    ground_depth_m: Annotated[float, Field(ge=0, le=50)] = 0.0
+    edge_resistance_m2k_w: Annotated[float, Field(ge=0, le=20)] = 0.0
+    edge_width_m: Annotated[float, Field(ge=0, le=10)] = 0.0
+    edge_vertical: bool = False
+    perimeter_factor_w_mk: Annotated[float, Field(ge=0.05, le=10)] | None = None
+    glass_share: Annotated[float, Field(ge=0, lt=1)] = 0.0
+    glass_g_value: Share = 0.6
 
 
 class LayerFields(Kind):
@@ -90,6 +169,30 @@ class LayerFields(Kind):
     position: Position
     material: Id
     thickness_m: Thickness | None = None
+    bridge_material: Ref = None
+    bridge_share: Annotated[float, Field(ge=0, le=0.9)] = 0.0
+
+
+class ShadingFields(Kind):
+    name: Name
+    overhang_m: Length = 0.0
+    overhang_gap_m: Length = 0.0
+    overhang_beyond_m: Length = 0.0
+    left_fin_m: Length = 0.0
+    right_fin_m: Length = 0.0
+    fin_gap_m: Length = 0.0
+    fin_beyond_m: Length = 0.0
+    reveal_m: Length = 0.0
+
+
+class PaneGap(Kind):
+    """A gap between panes and the pane inside of it."""
+
+    gap_mm: Annotated[float, Field(ge=4, le=60)]
+    gas: Literal["air", "argon", "krypton"] = "argon"
+    emissivity_1: Annotated[float, Field(ge=0.01, le=0.95)] = 0.837
+    emissivity_2: Annotated[float, Field(ge=0.01, le=0.95)] = 0.837
+    pane_mm: Annotated[float, Field(ge=2, le=40)] = 4.0
 
 
 class GlazingFields(Kind):
@@ -98,6 +201,17 @@ class GlazingFields(Kind):
     g_value: Share
     frame_share: Annotated[float, Field(ge=0, lt=1)] = 0.2
     panes: Literal[1, 2, 3] = 2
+    basis: Literal["whole", "parts", "panes"] = "whole"
+    centre_u_value: Annotated[float, Field(ge=0.1, le=5.8)] = 1.1
+    frame_u_value: Annotated[float, Field(ge=0.3, le=10)] = 1.4
+    edge_psi_w_mk: Annotated[float, Field(ge=0, le=0.5)] = 0.06
+    build_up: Annotated[list[PaneGap], Field(max_length=3)] = []
+    blind: Literal["none", "inside", "between", "outside"] = "none"
+    blind_factor: Share = 0.5
+    blind_air_share: Share = 0.4
+    blind_rule: Literal["always", "irradiance", "schedule"] = "irradiance"
+    blind_threshold_w_m2: Annotated[float, Field(ge=0, le=1500)] = 200.0
+    blind_schedule: Ref = None
 
 
 class KitFields(Kind):
@@ -111,37 +225,98 @@ class KitFields(Kind):
     window: Ref = None
 
 
+class PatternPart(Kind):
+    """A day pattern of a schedule."""
+
+    id: Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,12}$")]
+    name: Annotated[str, Field(min_length=1, max_length=80)]
+    steps: Steps
+
+
+class RulePart(Kind):
+    """Days that get a pattern; `days` has a 1 or 0 for Monday to Sunday and holidays."""
+
+    start: MonthDay
+    end: MonthDay
+    days: Annotated[str, Field(pattern=r"^[01]{8}$")] = "11111111"
+    pattern: str
+
+
+# Kind of schedule -> what its values may be.
+SCHEDULE_RANGES = {
+    "fraction": (0.0, 1.0),
+    "on_off": (0.0, 1.0),
+    "temperature": (-60.0, 120.0),
+    "w_per_person": (0.0, 600.0),
+}
+
+
 class ScheduleFields(Kind):
-    name: Name
-    kind: Literal["fraction"] = "fraction"
-    weekday: Pattern
-    weekend: Pattern
+    name: FileName
+    kind: Literal["fraction", "on_off", "temperature", "w_per_person"] = "fraction"
+    patterns: Annotated[list[PatternPart], Field(min_length=1, max_length=400)]
+    base: str
+    rules: Annotated[list[RulePart], Field(max_length=400)] = []
+    summer: str | None = None
+    summer_by_month: bool = False
+    winter: str | None = None
 
     @model_validator(mode="after")
-    def fractions(self) -> Self:
-        for field in ("weekday", "weekend"):
-            for until, value in getattr(self, field):
-                if not 0 <= value <= 1:
-                    raise ValueError(f"{field}: {value} until minute {until} is outside 0 to 1")
+    def consistent(self) -> Self:
+        low, high = SCHEDULE_RANGES[self.kind]
+        for pattern in self.patterns:
+            for until, value in pattern.steps:
+                if not low <= value <= high or (self.kind == "on_off" and value not in (0, 1)):
+                    span = "0 or 1" if self.kind == "on_off" else f"{low:g} to {high:g}"
+                    raise ValueError(f"{pattern.name}: {value:g} until minute {until} is outside {span}")
+        known = [pattern.id for pattern in self.patterns]
+        for identity in known:
+            if known.count(identity) > 1:
+                raise ValueError(f"pattern {identity!r} is there twice")
+        named = [self.base, *(rule.pattern for rule in self.rules), self.summer, self.winter]
+        for name in named:
+            if name is not None and name not in known:
+                raise ValueError(f"pattern {name!r} is not among the schedule's patterns")
         return self
+
+
+PowerBasis = Literal["w_m2", "w", "w_per_person"]
+Activity = Literal[
+    "seated in an audience", "seated, very light work", "moderately active office work",
+    "standing, light work, walking", "walking and standing", "sedentary work, eating", "light bench work",
+    "moderate dancing", "light machine work", "heavy work", "heavy machine work, lifting", "athletics",
+]  # fmt: skip
 
 
 class UseFields(Kind):
     name: Name
-    people_per_m2: Annotated[float, Field(ge=0, le=5)] = 0.0
+    people_basis: Literal["per_m2", "m2_per_person", "count"] = "per_m2"
+    people_value: Annotated[float, Field(ge=0, le=10_000)] = 0.0
+    activity: Activity | None = None
     person_sensible_w: Annotated[float, Field(ge=0, le=600)] = 75.0
     person_latent_w: Annotated[float, Field(ge=0, le=600)] = 55.0
     people_radiant_share: Share = 0.6
     people_schedule: Ref = None
-    lights_w_m2: Annotated[float, Field(ge=0, le=500)] = 0.0
+    person_schedule: Ref = None
+    lights_basis: PowerBasis = "w_m2"
+    lights_value: Annotated[float, Field(ge=0, le=1e6)] = 0.0
+    task_lights_w_m2: Annotated[float, Field(ge=0, le=500)] = 0.0
+    task_lights_schedule: Ref = None
     lights_radiant_share: Share = 0.5
     lights_schedule: Ref = None
-    equipment_w_m2: Annotated[float, Field(ge=0, le=5000)] = 0.0
+    equipment_basis: PowerBasis = "w_m2"
+    equipment_value: Annotated[float, Field(ge=0, le=1e6)] = 0.0
     equipment_radiant_share: Share = 0.3
     equipment_latent_share: Share = 0.0
     equipment_vented_share: Share = 0.0
     equipment_schedule: Ref = None
+    infiltration_basis: Literal["air_changes", "envelope", "leakage"] = "air_changes"
     infiltration_ach: Annotated[float, Field(ge=0, le=30)] = 0.3
+    infiltration_m3_s_m2: Annotated[float, Field(ge=0, le=0.05)] = 0.0
+    leakage_cm2_m2: Annotated[float, Field(ge=0, le=100)] = 1.0
+    hot_water_l_person_day: Annotated[float, Field(ge=0, le=500)] = 0.0
+    hot_water_l_m2_day: Annotated[float, Field(ge=0, le=100)] = 0.0
+    hot_water_c: Annotated[float, Field(ge=20, le=95)] = 55.0
     air_per_person_m3_s: Annotated[float, Field(ge=0, le=0.1)] = 0.0
     air_per_area_m3_s_m2: Annotated[float, Field(ge=0, le=0.05)] = 0.0
     air_effectiveness: Annotated[float, Field(ge=0.3, le=1.5)] = 1.0
@@ -164,6 +339,26 @@ class UseFields(Kind):
             raise ValueError("equipment_latent_share and equipment_vented_share add up to more than 1")
         if self.yardstick_low_w_m2 > self.yardstick_high_w_m2:
             raise ValueError("yardstick_low_w_m2 is above yardstick_high_w_m2")
+        return self
+
+
+class UseItemFields(Kind):
+    use: Id
+    position: Position = 0.0
+    name: Name
+    basis: PowerBasis = "w"
+    value: Annotated[float, Field(ge=0, le=1e6)] = 0.0
+    count: Annotated[float, Field(ge=0, le=10_000)] = 1.0
+    usage_factor: Share = 1.0
+    radiant_share: Share = 0.3
+    latent_share: Share = 0.0
+    vented_share: Share = 0.0
+    schedule: Ref = None
+
+    @model_validator(mode="after")
+    def shares(self) -> Self:
+        if self.latent_share + self.vented_share > 1:
+            raise ValueError("latent_share and vented_share add up to more than 1")
         return self
 
 
@@ -206,7 +401,7 @@ class SurfaceFields(Kind):
     room: Id
     name: Name
     role: Literal["outer_wall", "roof", "ground_floor", "inner_wall", "inner_floor"]
-    boundary: Literal["outdoors", "ground", "adiabatic", "difference", "fixed"]
+    boundary: Literal["outdoors", "ground", "adiabatic", "difference", "fixed", "scheduled"]
     area_m2: Area
     tilt_deg: Tilt = 90.0
     azimuth_deg: Azimuth = 0.0
@@ -214,11 +409,15 @@ class SurfaceFields(Kind):
     cooling_difference_k: Difference = 0.0
     heating_difference_k: Difference = 0.0
     fixed_temperature_c: Temperature | None = None
+    temperature_schedule: Ref = None
+    exposed_perimeter_m: Annotated[float, Field(ge=0, le=10_000)] | None = None
 
     @model_validator(mode="after")
     def fixed(self) -> Self:
         if self.boundary == "fixed" and self.fixed_temperature_c is None:
             raise ValueError("fixed_temperature_c is needed where the boundary is 'fixed'")
+        if self.boundary == "scheduled" and self.temperature_schedule is None:
+            raise ValueError("temperature_schedule is needed where the boundary is 'scheduled'")
         return self
 
 
@@ -231,6 +430,7 @@ class OpeningFields(Kind):
     height_m: Annotated[float, Field(ge=0.01, le=100)]
     glazing: Ref = None
     assembly: Ref = None
+    shading: Ref = None
 
 
 class AirSystemFields(Kind):

@@ -47,6 +47,16 @@ def new_id() -> str:
     return secrets.token_hex(6)
 
 
+def weekly(weekday: list[list[float]], weekend: list[list[float]]) -> dict[str, Any]:
+    """Fields of a schedule with one pattern for weekdays and another for weekends and holidays."""
+    patterns = [{"id": "a", "name": "Weekday", "steps": weekday}]
+    if weekend == weekday:
+        return {"patterns": patterns, "base": "a"}
+    patterns.append({"id": "b", "name": "Weekend", "steps": weekend})
+    rule = {"start": "01-01", "end": "12-31", "days": "00000111", "pattern": "b"}
+    return {"patterns": patterns, "base": "a", "rules": [rule]}
+
+
 @transaction.atomic
 def create_project(owner: AbstractBaseUser, name: str) -> Project:
     """Make a project with its site, twelve design months and starter content."""
@@ -67,9 +77,9 @@ def create_project(owner: AbstractBaseUser, name: str) -> Project:
         {"op": "set", "kind": "project", "id": project.id, "fields": {"kit": kit}},
         {"op": "create", "kind": "level", "id": new_id(), "fields": {"name": "Ground", "height_m": 3.0}},
         {"op": "create", "kind": "schedule", "id": new_id(), "fields": {
-            "name": "Always", "weekday": [[1440, 1.0]], "weekend": [[1440, 1.0]]}},
+            "name": "Always", **weekly([[1440, 1.0]], [[1440, 1.0]])}},
         {"op": "create", "kind": "schedule", "id": new_id(), "fields": {
-            "name": "Working hours", "weekday": [[480, 0.0], [1080, 1.0], [1440, 0.0]], "weekend": [[1440, 0.0]]}},
+            "name": "Working hours", **weekly([[480, 0.0], [1080, 1.0], [1440, 0.0]], [[1440, 0.0]])}},
     ]  # fmt: skip
     for label, conductivity, density, heat in MATERIALS:
         fields = {

@@ -57,7 +57,7 @@ class Small:
             create("layer", i["layer"], assembly=i["wall"], position=0, material=wool, thickness_m=0.1),
             create("glazing", i["glass"], name="Glass", u_value=1.4, g_value=0.5),
             {"op": "set", "kind": "kit", "id": self.kit, "fields": {"outer_wall": i["wall"], "window": i["glass"]}},
-            create("use", i["use"], name="Office", people_per_m2=0.1, lights_w_m2=10, air_per_person_m3_s=0.0025),
+            create("use", i["use"], name="Office", people_value=0.1, lights_value=10, air_per_person_m3_s=0.0025),
             create("air_system", i["system"], name="AHU-1"),
             create("room", i["room"], number="1", name="Office", level=found["level"][0]["id"], use=i["use"],
                    floor_area_m2=20, air_system=i["system"]),

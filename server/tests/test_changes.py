@@ -7,8 +7,13 @@ from hypothesis import strategies as st
 from hypothesis.extra.django import TestCase as HypothesisTestCase
 
 from projects.document import forget_all, load_document
+from projects.kinds import KINDS
 from projects.models import JournalEntry, Project
 from tests.base import ApiTest, Small, create
+
+
+def pattern(steps: list[list[float]]) -> list[dict[str, Any]]:
+    return [{"id": "a", "name": "Weekday", "steps": steps}]
 
 
 class Refusals(ApiTest):
@@ -50,13 +55,13 @@ class Refusals(ApiTest):
 
     def test_25_hours(self) -> None:
         schedule = self.before["objects"]["schedule"][0]
-        answer = self.set(self.small.project, "schedule", schedule["id"], weekday=[[480, 0.0], [1500, 1.0]])
+        answer = self.set(self.small.project, "schedule", schedule["id"], patterns=pattern([[480, 0.0], [1500, 1.0]]))
         self.assertEqual(answer.status_code, 422)
         self.assertIn("25:00 is after 24:00", answer.json()["title"])
 
     def test_schedule_with_a_gap(self) -> None:
         schedule = self.before["objects"]["schedule"][0]["id"]
-        answer = self.set(self.small.project, "schedule", schedule, weekday=[[480, 0.0], [1000, 1.0]])
+        answer = self.set(self.small.project, "schedule", schedule, patterns=pattern([[480, 0.0], [1000, 1.0]]))
         self.assertIn("24:00", answer.json()["title"])
 
     def test_layer_without_thickness(self) -> None:
@@ -230,5 +235,5 @@ class Loading(ApiTest):
         small = Small(self)
         forget_all()
         project = Project.objects.get(pk=small.project)
-        with self.assertNumQueries(18):
+        with self.assertNumQueries(len(KINDS)):
             load_document(project)

@@ -41,7 +41,7 @@ class Inputs(ApiTest):
         self.assertEqual(self.room().volume_m3, 20 * 4.5)
 
     def test_equipment_is_split_into_sensible_latent_and_vented(self) -> None:
-        self.change("use", "use", equipment_w_m2=50, equipment_latent_share=0.2, equipment_vented_share=0.3)
+        self.change("use", "use", equipment_value=50, equipment_latent_share=0.2, equipment_vented_share=0.3)
         gain = next(g for g in self.room().gains if g.category == "equipment")
         # 50 W/m2 on 20 m2: 1000 W, of which 300 W leave at once and 200 W are moisture.
         self.assertAlmostEqual(gain.sensible_w, 500.0)

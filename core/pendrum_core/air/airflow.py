@@ -63,9 +63,14 @@ class RoomAirflow:
 
 
 def size_airflow(
-    terminal: Terminal, room: Room, peak_sensible_w: float, supply_c: float, pressure_pa: float
+    terminal: Terminal,
+    room: Room,
+    peak_sensible_w: float,
+    supply_c: float,
+    pressure_pa: float,
+    least_over_need: float = 1.0,
 ) -> RoomAirflow:
-    """Supply flow of a room for its own sensible peak.
+    """Supply flow of a room for its own sensible peak; never below its outdoor air times `least_over_need`.
 
     Raises:
         ValueError: the supply air is not colder than a room that it has to cool.
@@ -79,9 +84,10 @@ def size_airflow(
                 f"room {room.number}: supply air at {supply_c} °C is not below its set-point {room.cooling_setpoint_c} °C"
             )
         cooling = peak_sensible_w / (supply.specific_heat_j_kgk * difference) * supply.specific_volume_m3_kg
+    zone = zone_outdoor_air_m3_s(terminal, room.floor_area_m2)
     needs = {
         "cooling": cooling,
-        "ventilation": zone_outdoor_air_m3_s(terminal, room.floor_area_m2),
+        "ventilation": zone * least_over_need,
         "air changes": terminal.minimum_air_changes * room.volume_m3 / 3600.0,
     }
     governing = max(needs, key=lambda need: needs[need])
@@ -94,7 +100,7 @@ def size_airflow(
         supply=supply,
         difference_k=difference,
         cooling_m3_s=needs["cooling"],
-        ventilation_m3_s=needs["ventilation"],
+        ventilation_m3_s=zone,
         air_changes_m3_s=needs["air changes"],
         design_m3_s=design,
         governing=governing,

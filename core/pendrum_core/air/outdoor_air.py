@@ -1,4 +1,9 @@
-"""Outdoor air of a system that serves several rooms. Source: ANSI/ASHRAE 62.1-2019, 6.2 and normative appendix A."""
+"""Outdoor air of a system that serves several rooms.
+
+Procedures: "62.1 full" (ANSI/ASHRAE 62.1-2019, 6.2 and normative appendix A), "62.1 simplified" (6.2.5.3 of the same,
+no occupant diversity), and "sum" (EN 16798-1:2019: people and building parts of all rooms added, no efficiency of the
+system).
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
@@ -10,6 +15,9 @@ def zone_outdoor_air_m3_s(terminal: Terminal, floor_area_m2: float) -> float:
     """Voz = (Rp P + Ra A)/Ez (eqs. 6-1, 6-2) [m3/s]."""
     breathing = terminal.air_per_person_m3_s * terminal.people + terminal.air_per_area_m3_s_m2 * floor_area_m2
     return breathing / terminal.effectiveness
+
+
+SIMPLIFIED_EFFICIENCY, SIMPLIFIED_LEAST = 0.75, 1.5  # Ev, and supply over Voz that the simplified procedure asks for
 
 
 @dataclass(frozen=True)
@@ -34,14 +42,25 @@ class SystemOutdoorAir:
 
 
 def system_outdoor_air(
-    breathing_m3_s: Mapping[str, float], zone_m3_s: Mapping[str, float], supply_m3_s: Mapping[str, float]
+    breathing_m3_s: Mapping[str, float],
+    zone_m3_s: Mapping[str, float],
+    supply_m3_s: Mapping[str, float],
+    procedure: str = "62.1 full",
 ) -> SystemOutdoorAir:
-    """System ventilation efficiency of a single-supply system (eqs. A-1, A-2, 6-6 to 6-8); maps by room."""
+    """Outdoor air intake of a single-supply system (full: eqs. A-1, A-2, 6-6 to 6-8); maps by room.
+
+    The simplified procedure takes Ev 0.75, as with no diversity D is 1 (eq. 6-7: 0.88 D + 0.22 below D 0.60). The sum
+    of EN 16798-1 counts what each room needs with its own effectiveness.
+    """
     total = sum(supply_m3_s.values())
     uncorrected = sum(breathing_m3_s.values())
     fraction = {room: min(1.0, zone_m3_s[room] / flow) for room, flow in supply_m3_s.items() if flow > 0.0}
     critical = max(fraction, key=lambda room: fraction[room])
     average = uncorrected / total
     efficiency = min(1.0, 1.0 + average - fraction[critical])
+    if procedure == "62.1 simplified":
+        efficiency = SIMPLIFIED_EFFICIENCY
+    elif procedure == "sum":
+        uncorrected, efficiency = sum(zone_m3_s.values()), 1.0
     intake = min(total, uncorrected / efficiency) if efficiency > 0.0 else total
     return SystemOutdoorAir(uncorrected, average, critical, fraction[critical], efficiency, intake)

@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from pendrum_core.air.airflow import RoomAirflow, size_airflow
 from pendrum_core.air.coil import CoilState, coil_to_temperature, mix
 from pendrum_core.air.fan import FanResult, size_fan
-from pendrum_core.air.outdoor_air import SystemOutdoorAir, system_outdoor_air
+from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, SystemOutdoorAir, system_outdoor_air
 from pendrum_core.air.psychrometrics import specific_heat_j_kgk, specific_volume_m3_kg
 from pendrum_core.duct.network import DuctResult, air, size_tree
 from pendrum_core.model.rooms import Room
@@ -213,18 +213,21 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         ValueError: no room has any airflow, or the supply is not colder than a room.
         TreeError: the duct sections are not a tree.
     """
+    least = SIMPLIFIED_LEAST if system.ventilation == "62.1 simplified" else 1.0
     flows: dict[str, RoomAirflow] = {}
     breathing: dict[str, float] = {}
     for terminal, demand in zip(system.terminals, demands, strict=True):
         peak = max(0.0, float(demand.sensible_w.max())) if demand.room.cooled else 0.0
-        flow = size_airflow(terminal, demand.room, peak, system.supply_c, outside.pressure_pa)
+        flow = size_airflow(terminal, demand.room, peak, system.supply_c, outside.pressure_pa, least)
         flows[demand.room.id] = flow
         breathing[demand.room.id] = flow.ventilation_m3_s * terminal.effectiveness
     supply = {room: flow.design_m3_s for room, flow in flows.items()}
     total_flow, mass = sum(supply.values()), sum(flow.mass_kg_s for flow in flows.values())
     if total_flow <= 0.0:
         raise ValueError(f"system {system.name}: none of its rooms needs any air")
-    intake = system_outdoor_air(breathing, {room: f.ventilation_m3_s for room, f in flows.items()}, supply)
+    intake = system_outdoor_air(
+        breathing, {room: f.ventilation_m3_s for room, f in flows.items()}, supply, system.ventilation
+    )
     share = intake.intake_m3_s / total_flow
 
     unit_drop = system.filter_drop_pa + system.coil_drop_pa + system.other_drop_pa

@@ -34,6 +34,21 @@ class SteadyValues:
     u_value: float
 
 
+# Element -> films inside and on the far side [m2 K/W], table 7; a partition has inner films on both.
+_FILMS = {
+    "wall": (RSI_HORIZONTAL, RSE),
+    "door": (RSI_HORIZONTAL, RSE),
+    "roof": (RSI_UP, RSE),
+    "floor": (RSI_DOWN, RSE),
+    "partition": (RSI_HORIZONTAL, RSI_HORIZONTAL),
+}
+
+
+def films_m2k_w(element: str) -> tuple[float, float]:
+    """Films inside and on the far side of a "wall", "door", "roof", "floor" or "partition" [m2 K/W]."""
+    return _FILMS[element]
+
+
 def inside_film(tilt_deg: float) -> float:
     """Rsi by direction of heat flow for an outer element seen from inside [m2 K/W], table 7.
 

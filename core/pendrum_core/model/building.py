@@ -21,7 +21,8 @@ class Group:
 class Building:
     """Everything that is calculated together.
 
-    Rooms that cannot be calculated are left out by the caller and stand among its snags.
+    Rooms that cannot be calculated are left out by the caller and stand among its snags. The margins [-] are added to
+    what emitters and coils must give; loads themselves stay without.
     """
 
     climate: Climate
@@ -29,3 +30,5 @@ class Building:
     groups: tuple[Group, ...] = ()
     systems: tuple[AirSystem, ...] = ()
     circuits: tuple[Circuit, ...] = ()
+    heating_margin: float = 0.0
+    cooling_margin: float = 0.0

@@ -22,7 +22,7 @@ class Boundary:
         eye_m: height above ground from which the skyline is seen, for "outdoors" [m].
         temperature_c: for "temperature" [°C]; `by_month_c` (January to December) takes its place where given.
         winter_c: for "temperature", where it is another one on the winter day [°C].
-        pattern: course of the day for "pattern" [°C].
+        patterns, winter_pattern: courses of the day for "pattern", January to December, and the winter day's [°C].
         extra_resistance_m2k_w: between the layers and that temperature (ground, other side's film) [m2 K/W].
         cooling_difference_k: neighbour above this room's set-point in the cooling calculation [K].
         heating_difference_k: neighbour below this room's set-point in the heating calculation [K].
@@ -39,12 +39,15 @@ class Boundary:
     eye_m: float = 0.0
     by_month_c: tuple[float, ...] = ()
     winter_c: float | None = None
-    pattern: DayPattern = CONSTANT_ONE
+    patterns: tuple[DayPattern, ...] = ()
+    winter_pattern: DayPattern = CONSTANT_ONE
 
 
 @dataclass(frozen=True)
 class Element:
-    """One face of the room: a wall with its openings taken out, or an opening. `category` is its load source."""
+    """One face of the room: a wall with its openings taken out, or an opening. `category` is its load source,
+    `construction` the id of its assembly or glazing.
+    """
 
     id: str
     name: str
@@ -53,6 +56,7 @@ class Element:
     layers: Layers
     convection_w_m2k: float
     boundary: Boundary
+    construction: str = ""
 
 
 @dataclass(frozen=True)
@@ -63,14 +67,14 @@ class Blind:
         solar_factor: on the sun's heat while drawn [-].
         air_share: of what still enters while drawn, straight to the room air [-].
         rule: "always", "irradiance" (drawn while more than `threshold_w_m2` falls on the window) or "schedule".
-        pattern: share drawn over the day, for "schedule".
+        patterns: share drawn over the days of January to December, for "schedule".
     """
 
     solar_factor: float
     air_share: float
     rule: str = "irradiance"
     threshold_w_m2: float = 200.0
-    pattern: DayPattern = CONSTANT_ONE
+    patterns: tuple[DayPattern, ...] = (CONSTANT_ONE,) * 12
 
 
 @dataclass(frozen=True)

@@ -1,5 +1,19 @@
 """Schedules as inputs, for callers outside the core."""
 
-from pendrum_core.schedule.pattern import CONSTANT_ONE, DayPattern
+from pendrum_core.schedule.from_values import hourly, pattern_of, plan_of
+from pendrum_core.schedule.pattern import CONSTANT_ONE, DayPattern, multiplied
+from pendrum_core.schedule.year_plan import Rule, YearPlan, daily_sum, in_daylight_saving, shifted
 
-__all__ = ["CONSTANT_ONE", "DayPattern"]
+__all__ = [
+    "CONSTANT_ONE",
+    "DayPattern",
+    "Rule",
+    "YearPlan",
+    "daily_sum",
+    "hourly",
+    "in_daylight_saving",
+    "multiplied",
+    "pattern_of",
+    "plan_of",
+    "shifted",
+]

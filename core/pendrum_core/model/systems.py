@@ -63,6 +63,7 @@ class AirSystem:
         outlet_velocity_m_s: in the fan outlet.
         friction_limit_pa_m, velocity_limit_m_s: of duct sizing.
         roughness_m: of the ducts.
+        ventilation: procedure of its outdoor air, see air/outdoor_air.py.
     """
 
     id: str
@@ -82,6 +83,7 @@ class AirSystem:
     friction_limit_pa_m: float = 0.8
     velocity_limit_m_s: float = 7.0
     roughness_m: float = 9e-5
+    ventilation: str = "62.1 full"
 
 
 @dataclass(frozen=True)

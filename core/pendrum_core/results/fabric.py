@@ -7,16 +7,7 @@ import numpy as np
 from pendrum_core.fabric.glazing import angular_curve
 from pendrum_core.fabric.layers import Layers, total_capacity_j_m2k, total_mass_kg_m2
 from pendrum_core.fabric.periodic import dynamic_values
-from pendrum_core.fabric.steady import RSE, RSI_DOWN, RSI_HORIZONTAL, RSI_UP, steady_values
-
-# Element -> films inside and on the far side [m2 K/W] (ISO 6946:2017, table 7); a partition has inner films on both.
-_FILMS = {
-    "wall": (RSI_HORIZONTAL, RSE),
-    "door": (RSI_HORIZONTAL, RSE),
-    "roof": (RSI_UP, RSE),
-    "floor": (RSI_DOWN, RSE),
-    "partition": (RSI_HORIZONTAL, RSI_HORIZONTAL),
-}
+from pendrum_core.fabric.steady import films_m2k_w, steady_values
 
 
 @dataclass(frozen=True)
@@ -43,7 +34,7 @@ class AssemblyValues:
 
 def assembly_values(layers: Layers, element: str) -> AssemblyValues:
     """Values of layers in an element ("wall", "roof", "floor", "partition", "door")."""
-    rsi, rse = _FILMS[element]
+    rsi, rse = films_m2k_w(element)
     steady = steady_values(layers, rsi, rse)
     dynamic = dynamic_values(layers, rsi, rse)
     return AssemblyValues(

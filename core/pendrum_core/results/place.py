@@ -8,6 +8,8 @@ from numpy.typing import NDArray
 from pendrum_core.air.psychrometrics import enthalpy_j_kg, humidity_ratio_from_relative, relative_humidity
 from pendrum_core.model.climate import Climate, day_number
 from pendrum_core.room.outdoors import outdoors
+from pendrum_core.sun.shading import Shading, diffuse_shares, in_plane, shadow_corners, sunlit_share
+from pendrum_core.sun.skyline import horizon_deg
 
 Array = NDArray[np.float64]
 FACES = {"N": 0.0, "NE": 45.0, "E": 90.0, "SE": 135.0, "S": 180.0, "SW": 225.0, "W": 270.0, "NW": 315.0}
@@ -53,6 +55,77 @@ def place_courses(climate: Climate, month: int) -> PlaceCourses:
         sun_elevation_deg=out.sun.elevation_deg[index],
         sun_azimuth_deg=out.sun.azimuth_deg[index],
         pressure_pa=out.pressure_pa,
+    )
+
+
+@dataclass(frozen=True)
+class SurfaceDay:
+    """A surface on one design day, (144,): incidence angle [deg], irradiance [W/m2]; and the skyline it looks at.
+
+    `horizon_deg` holds the skyline's elevation every five degrees of azimuth from north.
+    """
+
+    incidence_deg: Array
+    beam_w_m2: Array
+    sky_w_m2: Array
+    ground_w_m2: Array
+    horizon_deg: Array
+
+
+def surface_day(climate: Climate, month: int, tilt_deg: float, azimuth_deg: float, eye_m: float) -> SurfaceDay:
+    """What a surface sees of the sun on a month's design day.
+
+    Raises:
+        StopIteration: the climate has no such month.
+    """
+    index = next(i for i, row in enumerate(climate.months) if day_number(row) == month)
+    plane = outdoors(climate).plane(tilt_deg, azimuth_deg, eye_m)
+    cosine = np.clip(plane.incidence_cosine[index], -1.0, 1.0)
+    return SurfaceDay(
+        incidence_deg=np.degrees(np.arccos(cosine)),
+        beam_w_m2=plane.beam[index],
+        sky_w_m2=plane.sky_diffuse[index],
+        ground_w_m2=plane.ground_reflected[index],
+        horizon_deg=horizon_deg(climate.site.skyline, np.arange(0.0, 360.0, 5.0), eye_m),
+    )
+
+
+@dataclass(frozen=True)
+class ShadingDay:
+    """Fixed shading of an opening on one design day.
+
+    Attributes:
+        lit_share: that the sun reaches, (144,); 0 where it does not stand before the opening.
+        sky_share, ground_share: of diffuse light that passes.
+        shadows: per step the corners of the plates' shadows in the opening's plane [m].
+    """
+
+    lit_share: Array
+    sky_share: float
+    ground_share: float
+    shadows: list[list[list[tuple[float, float]]]]
+
+
+def shading_day(
+    climate: Climate, month: int, shading: Shading, width_m: float, height_m: float, tilt_deg: float, azimuth_deg: float
+) -> ShadingDay:
+    """Sunlit part of an opening on a month's design day.
+
+    Raises:
+        StopIteration: the climate has no such month.
+    """
+    index = next(i for i, row in enumerate(climate.months) if day_number(row) == month)
+    sun = outdoors(climate).sun
+    toward = in_plane(sun.elevation_deg[index], sun.azimuth_deg[index], tilt_deg, azimuth_deg)
+    up = sun.elevation_deg[index] > 0.0
+    sky, ground = diffuse_shares(shading, width_m, height_m, tilt_deg)
+    return ShadingDay(
+        lit_share=np.where(up, sunlit_share(shading, width_m, height_m, toward), 0.0),
+        sky_share=sky,
+        ground_share=ground,
+        shadows=[
+            shadow_corners(shading, width_m, height_m, d) if above else [] for d, above in zip(toward, up, strict=True)
+        ],
     )
 
 

@@ -73,16 +73,12 @@ def room_row(stack: Stack, radiation_w_m2k: float, floating: NDArray[np.bool_]) 
     return RoomRow(face_sum, convected_sum, through_mean, own_air, mean_gain, response)
 
 
-def to_air(stack: Stack, row: RoomRow) -> Complex:
-    """Heat to the air per flux at a face, G (hc + H), for each pair of room and kind, (P, 361) [-]."""
-    kinds, kind = stack.kinds, stack.pair_kind
-    reach = kinds.convection[kind][:, None] + row.through_mean[stack.pair_room]
-    return np.asarray(kinds.face[kind] * reach)
-
-
 def transfers(stack: Stack, row: RoomRow, floating: NDArray[np.bool_]) -> Transfers:
     """Fold the row into step-to-step transfers."""
-    conduction = to_air(stack, row) * stack.kinds.across[stack.pair_kind]
+    kinds = stack.kinds
+    # G across (hc + H), for the pairs of room and kind that have something beyond them.
+    conduction = (kinds.face * kinds.across)[stack.pair_kind]
+    conduction *= kinds.convection[stack.pair_kind, None] + row.through_mean[stack.pair_room]
     radiant = (row.convected_sum + row.through_mean * row.face_sum) / stack.total_area[:, None]
     if floating.any():
         conduction *= row.response[stack.pair_room]

@@ -13,7 +13,7 @@ from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.verify import forward_day
 
 Array = NDArray[np.float64]
-CHUNK = 48  # rooms solved at a time: bounds the memory, keeps arrays near the processor
+CHUNK = 24  # rooms solved at a time: bounds the memory, keeps arrays near the processor
 
 
 TOLERANCE = 1e-6

@@ -36,13 +36,13 @@ _WEIGHTS = _weights()
 
 def step_response(response: Complex) -> Complex:
     """Fold a response at `OMEGA_RAD_S` (last axis, 361) into the discrete one (last axis, 73)."""
-    k = np.arange(HARMONICS)
-    total = np.zeros((*response.shape[:-1], HARMONICS), dtype=complex)
-    for weight, shift in zip(_WEIGHTS, range(-_REACH, _REACH + 1), strict=True):
-        index = k + shift * STEPS_PER_DAY
-        part = response[..., np.abs(index)]
-        total += weight * (part if shift >= 0 else part.conj())
-    return total
+    total = response[..., :HARMONICS] * _WEIGHTS[_REACH]
+    for shift in range(1, _REACH + 1):
+        start = shift * STEPS_PER_DAY
+        total += response[..., start : start + HARMONICS] * _WEIGHTS[_REACH + shift]
+        mirrored = response[..., start - HARMONICS + 1 : start + 1][..., ::-1]
+        total += mirrored.conj() * _WEIGHTS[_REACH - shift]
+    return np.asarray(total)
 
 
 def to_harmonics(values: Array) -> Complex:

@@ -10,7 +10,7 @@ from scipy.sparse import csr_matrix
 from pendrum_core.fabric.steady import inside_film
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, GAIN_CATEGORIES, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.balance import RoomRow, Transfers, room_row, to_air, transfers
+from pendrum_core.room.balance import RoomRow, Transfers, room_row, transfers
 from pendrum_core.room.harmonics import HARMONICS, to_harmonics, to_steps
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.sources import GainCourses, SunCourses, gain_courses, sun_courses
@@ -165,8 +165,8 @@ def steady_transfer_w_m2k(solved: Solved) -> Array:
         tilt = {c.convection_ceiling: 0.0, c.convection_floor: 180.0}
         films = np.array([inside_film(tilt.get(float(hc), 90.0)) for hc in kinds.convection])
         return np.asarray(1.0 / (films + kinds.resistance_m2k_w)[stack.pair_kind])
-    steady = to_air(stack, solved.row)[:, 0] * kinds.across[stack.pair_kind, 0]
-    return np.asarray(steady.real)
+    reach = kinds.convection[stack.pair_kind] + solved.row.through_mean[stack.pair_room, 0].real
+    return np.asarray((kinds.face * kinds.across)[:, 0].real[stack.pair_kind] * reach)
 
 
 def winter(solved: Solved) -> WinterParts:

@@ -124,7 +124,7 @@ class Outdoors:
         if blind.rule == "irradiance":
             drawn = (beam + diffuse > blind.threshold_w_m2).astype(float)
         elif blind.rule == "schedule":
-            drawn = np.tile(step_averages(blind.pattern), (len(through), 1))
+            drawn = np.stack([step_averages(blind.patterns[month.month - 1]) for month in self.climate.months])
         bare, behind = through * (1.0 - drawn), through * drawn * blind.solar_factor
         to_air = bare * plain + behind * blind.air_share
         return bare + behind - to_air, to_air
@@ -146,7 +146,9 @@ def outdoors(climate: Climate) -> Outdoors:
         pressure_pa=pressure,
         air_heat_j_m3k=dry_air_density_kg_m3(20.0, pressure) * CP_DRY_AIR,
         dry_bulb_c=course,
-        humidity_ratio=humidity_ratio(column("dry_bulb_c"), column("wet_bulb_c"), column("dew_point_c"), course, pressure),
+        humidity_ratio=humidity_ratio(
+            column("dry_bulb_c"), column("wet_bulb_c"), column("dew_point_c"), course, pressure
+        ),
         sun=sun,
         sky=clear_sky(sun, column("tau_b"), column("tau_d")),
     )

@@ -161,8 +161,8 @@ class _Environments:
         if boundary.kind == "temperature":
             return 0, boundary.temperature_c, -1.0, winter, -1.0
         if boundary.kind == "pattern":
-            day = np.tile(step_averages(boundary.pattern), (len(climate.months), 1))
-            return self._row(boundary.pattern, to_harmonics(day)), 0.0, -1.0, winter, -1.0
+            days = np.stack([step_averages(boundary.patterns[m.month - 1]) for m in climate.months])
+            return self._row(boundary.patterns, to_harmonics(days)), 0.0, -1.0, winter, -1.0
         if boundary.kind == "difference":
             return 0, boundary.cooling_difference_k, 0.0, -boundary.heating_difference_k, 0.0
         return 0, 0.0, 0.0, 0.0, 0.0
@@ -173,7 +173,7 @@ def winter_environment_c(boundary: Boundary, outside: Outdoors) -> float:
     if boundary.kind == "outdoors":
         return outside.climate.winter_dry_bulb_c - outside.sky_loss_k(boundary.tilt_deg)
     if boundary.kind == "pattern":
-        return float(step_averages(boundary.pattern).mean())
+        return float(step_averages(boundary.winter_pattern).mean())
     if boundary.kind == "temperature":
         return boundary.temperature_c if boundary.winter_c is None else boundary.winter_c
     return 0.0

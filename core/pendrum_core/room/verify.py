@@ -38,8 +38,8 @@ class DayCheck:
     throughput_w: Array
 
 
-def _driven(solved: Solved, month_of: Ints) -> tuple[Complex, Complex, Complex, Complex]:
-    """Sums over each room's faces of A across Te, and of that times G, G hc and G own, (R, 361) each."""
+def _driven(solved: Solved, month_of: Ints) -> tuple[Complex, Complex, Complex]:
+    """Sums over each room's faces of A across Te times 1 - G own, G, and G hc, (R, 361) each."""
     stack, kinds, signals = solved.stack, solved.stack.kinds, solved.signals
     months, courses = len(solved.outside.climate.months), len(signals.harmonics)
     key = (stack.kind_of * courses + signals.of) * months + month_of[stack.room_of]
@@ -50,11 +50,15 @@ def _driven(solved: Solved, month_of: Ints) -> tuple[Complex, Complex, Complex, 
     area = csr_matrix((stack.area, (stack.room_of, column)), shape=(rooms, len(used)))
     level = csr_matrix((stack.area * signals.level_k, (stack.room_of, stack.kind_of)), shape=(rooms, len(kinds.face)))
     constant = spread(to_harmonics(np.ones((1, STEPS_PER_DAY))))
-    weights: tuple[Complex, ...] = (
-        np.ones_like(kinds.face), kinds.face, kinds.face * kinds.convection[:, None], kinds.face * kinds.own,
-    )  # fmt: skip
-    plain, face, convected, own = (area @ (table * w[kind]) + (level @ (kinds.across * w)) * constant for w in weights)
-    return plain, face, convected, own
+    weights = (1.0 - kinds.face * kinds.own, kinds.face, kinds.face * kinds.convection[:, None])
+    # A constant course has only those frequencies that fold to zero.
+    still = np.flatnonzero(constant[0])
+    sums = []
+    for weight in weights:
+        total = area @ (table * weight[kind])
+        total[:, still] += level @ (kinds.across[:, still] * weight[:, still]) * constant[0, still]
+        sums.append(total)
+    return sums[0], sums[1], sums[2]
 
 
 def forward_day(solved: Solved, month_of: Ints) -> DayCheck:
@@ -68,20 +72,22 @@ def forward_day(solved: Solved, month_of: Ints) -> DayCheck:
     convective = solved.sun.convective[rooms, month_of] + solved.gains.convective[rooms, :, day].sum(axis=1)
     convective = convective + (leak + direct)[rooms, month_of]
 
-    plain, face, convected, own = _driven(solved, month_of)
+    crossing, face, convected = _driven(solved, month_of)
     spreading = spread(to_harmonics(radiant)) / stack.total_area[:, None]
-    held = convected + row.convected_sum * (spreading + hr * row.mean_gain * (face + row.face_sum * spreading))
-    air = np.zeros_like(held)
+    air = np.zeros_like(face)
     f = solved.floating
+    mean = row.mean_gain * (face + row.face_sum * spreading)
     if f.any():
-        air[f] = ((held + spread(to_harmonics(convective))) * row.response)[f]
-    mean = row.mean_gain * (face + row.face_sum * spreading + row.convected_sum * air)
+        held = convected[f] + row.convected_sum[f] * (spreading[f] + hr * mean[f])
+        air[f] = (held + spread(to_harmonics(convective[f]))) * row.response[f]
+        mean[f] += (row.mean_gain * row.convected_sum)[f] * air[f]
     x = spreading + hr * mean
     hc = kinds.convection[:, None]
-    lost = stack.kind_area @ (hc - kinds.face * hc**2)
-    to_air = convected + row.convected_sum * x - lost * air
-    own_sum = stack.kind_area @ (kinds.face * kinds.own)
-    through = plain - own - own_sum * x - (stack.kind_area @ (kinds.face * kinds.own * hc)) * air
+    to_air = convected + row.convected_sum * x
+    through = crossing - (stack.kind_area @ (kinds.face * kinds.own)) * x
+    if f.any():
+        to_air[f] -= (stack.kind_area[f] @ (hc - kinds.face * hc**2)) * air[f]
+        through[f] -= (stack.kind_area[f] @ (kinds.face * kinds.own * hc)) * air[f]
 
     flows, entering = to_steps(step_response(to_air)), to_steps(step_response(through))
     load = flows + convective

@@ -51,3 +51,14 @@ def _averages(pattern: DayPattern, steps: int) -> Array:
 def step_averages(pattern: DayPattern, steps: int = STEPS_PER_DAY) -> Array:
     """Average of the pattern over each step of the day, shape (steps,), read-only."""
     return _averages(pattern, steps)
+
+
+def multiplied(one: DayPattern, other: DayPattern, factor: float = 1.0) -> DayPattern:
+    """Product of two patterns, times a factor."""
+    ends = sorted({until for until, _ in one.steps} | {until for until, _ in other.steps})
+    return DayPattern(tuple((until, _before(one, until) * _before(other, until) * factor) for until in ends))
+
+
+def _before(pattern: DayPattern, minute: int) -> float:
+    """Value just before a minute."""
+    return next(value for until, value in pattern.steps if until >= minute)

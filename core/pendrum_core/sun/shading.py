@@ -64,6 +64,21 @@ def plates(shading: Shading, width_m: float, height_m: float) -> tuple[Plate, ..
     return tuple(plate for plate in found if plate.depth_m > 0.0)
 
 
+def shadow_corners(
+    shading: Shading, width_m: float, height_m: float, direction: Array
+) -> list[list[tuple[float, float]]]:
+    """Corners of every plate's shadow on the plane for one direction towards the sun; empty where it is behind."""
+    sx, sy, sz = (float(value) for value in direction)
+    if sz <= 1e-6:
+        return []
+    result = []
+    for p in plates(shading, width_m, height_m):
+        one, two = ((p.start_m, p.at_m), (p.end_m, p.at_m)) if p.level else ((p.at_m, p.start_m), (p.at_m, p.end_m))
+        dx, dy = -p.depth_m * sx / sz, -p.depth_m * sy / sz
+        result.append([one, two, (two[0] + dx, two[1] + dy), (one[0] + dx, one[1] + dy)])
+    return result
+
+
 def _interval(plate: Plate, x: Array, dx: Array, dy: Array) -> tuple[Array, Array]:
     """Shadow of a plate on columns x (n, columns): lower and upper y; an empty one has lower above upper."""
     with np.errstate(divide="ignore", invalid="ignore"):

@@ -1,0 +1,1 @@
+"""Heat and moisture of people."""

@@ -1,0 +1,102 @@
+"""The envelope of a building by element."""
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+
+from pendrum_core.fabric.layers import Layers, total_resistance
+from pendrum_core.fabric.periodic import dynamic_values
+from pendrum_core.fabric.steady import RSE, inside_film
+from pendrum_core.model.rooms import Element, Room
+
+
+@dataclass
+class EnvelopeLine:
+    """One construction in one kind of place.
+
+    Attributes:
+        construction: id of the assembly or glazing.
+        category: load source it counts to.
+        towards: kind of boundary.
+        area_m2: openings taken out.
+        conductance_w_k: U A with the films of ISO 6946.
+    """
+
+    construction: str
+    category: str
+    towards: str
+    area_m2: float = 0.0
+    conductance_w_k: float = 0.0
+
+    @property
+    def u_value(self) -> float:
+        """Mean U-value [W/m2 K]."""
+        return self.conductance_w_k / self.area_m2
+
+
+@dataclass
+class Envelope:
+    """Sum over rooms.
+
+    Attributes:
+        lines: towards the outdoors, the ground and fixed neighbours.
+        air_w_k: infiltration and untreated outdoor air.
+        capacity_j_k: heat capacity that a day reaches (ISO 13786) of all faces, with air and furniture.
+    """
+
+    lines: list[EnvelopeLine] = field(default_factory=list)
+    air_w_k: float = 0.0
+    capacity_j_k: float = 0.0
+
+    @property
+    def transmission_w_k(self) -> float:
+        """Sum of U A."""
+        return sum(line.conductance_w_k for line in self.lines)
+
+    @property
+    def time_constant_h(self) -> float:
+        """Capacity over total heat loss coefficient [h]; 0 where nothing is lost."""
+        total = self.transmission_w_k + self.air_w_k
+        return self.capacity_j_k / total / 3600.0 if total > 0.0 else 0.0
+
+
+def envelope(rooms: Sequence[Room], air_heat_j_m3k: float) -> Envelope:
+    """Areas, U A and heat capacity of the rooms together."""
+    result = Envelope()
+    lines: dict[tuple[str, str, str], EnvelopeLine] = {}
+    capacities: dict[int, float] = {}
+    losses: dict[tuple[int, str, float, float], float] = {}
+    for room in rooms:
+        result.air_w_k += (room.infiltration_m3_s + room.direct_outdoor_air_m3_s) * air_heat_j_m3k
+        result.capacity_j_k += room.capacity_j_k
+        for element in room.elements:
+            b = element.boundary
+            key = id(element.layers)
+            if key not in capacities:
+                capacities[key] = _inner_capacity(element.layers)
+            result.capacity_j_k += capacities[key] * element.area_m2
+            if b.kind in ("adiabatic", "difference"):
+                continue
+            place = (key, b.kind, b.tilt_deg, b.extra_resistance_m2k_w)
+            if place not in losses:
+                losses[place] = element_u_value(element)
+            line = lines.setdefault(
+                (element.construction, element.category, b.kind),
+                EnvelopeLine(element.construction, element.category, b.kind),
+            )
+            line.area_m2 += element.area_m2
+            line.conductance_w_k += losses[place] * element.area_m2
+    result.lines = sorted(lines.values(), key=lambda line: -line.conductance_w_k)
+    return result
+
+
+def _inner_capacity(layers: Layers) -> float:
+    if not any(layer.capacity_j_m2k > 0.0 for layer in layers):
+        return 0.0
+    return dynamic_values(layers, 0.0, 0.0).internal_areal_capacity
+
+
+def element_u_value(element: Element) -> float:
+    """U-value with the standard's inside film and what is beyond [W/m2 K], ISO 6946:2017."""
+    b = element.boundary
+    beyond = RSE if b.kind == "outdoors" else b.extra_resistance_m2k_w
+    return 1.0 / (inside_film(b.tilt_deg) + total_resistance(element.layers) + beyond)

@@ -1,0 +1,1 @@
+"""Hourly weather: reading, checking, design conditions."""

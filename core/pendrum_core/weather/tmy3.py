@@ -1,0 +1,48 @@
+"""TMY3 files, by the solar library's reader."""
+
+import io
+
+import numpy as np
+
+from pendrum_core.weather.delimited import LIMITS, Fault, Reading
+from pendrum_core.weather.year import WeatherYear
+
+_COLUMNS = {"dry_bulb": "temp_air", "relative_humidity": "relative_humidity", "pressure": "pressure",
+            "wind": "wind_speed", "global": "ghi", "beam": "dni", "diffuse": "dhi"}  # fmt: skip
+_SCALE = {"relative_humidity": 0.01, "pressure": 100.0}
+
+
+def looks_like_tmy3(text: str) -> bool:
+    """Whether the second line is that of a TMY3 file."""
+    lines = text.split("\n", 2)
+    return len(lines) > 1 and lines[1].startswith("Date (MM/DD/YYYY),Time (HH:MM)")
+
+
+def read_tmy3_text(text: str) -> Reading:
+    """Read a typical year of 8760 hours or nothing; every fault names its line."""
+    from pvlib.iotools import read_tmy3  # slow to import
+
+    try:
+        data, about = read_tmy3(io.StringIO(text), coerce_year=None, map_variables=True)
+    except Exception as error:  # the reader raises whatever pandas raises on a broken file
+        return Reading(faults=[Fault(0, f"not readable as TMY3: {error}")])
+    faults = []
+    if len(data) != 8760:
+        faults.append(Fault(0, f"{len(data)} hours; a TMY3 year has 8760"))
+    values = {}
+    for name, column in _COLUMNS.items():
+        if column not in data:
+            return Reading(faults=[Fault(0, f"the column of {name.replace('_', ' ')} is not there")])
+        values[name] = data[column].to_numpy(dtype=float) * _SCALE.get(name, 1.0)
+        low, high = LIMITS[name]
+        wrong = np.flatnonzero(~((values[name] >= low) & (values[name] <= high)))[:20]
+        faults += [Fault(int(h) + 3, f"{name.replace('_', ' ')}: {values[name][h]:g} cannot be") for h in wrong]
+    if faults:
+        return Reading(faults=faults)
+    year = WeatherYear(
+        # Months of a typical year come from different years; a year without a leap day keeps its hours in order.
+        2023, float(about["latitude"]), float(about["longitude"]), float(about["TZ"]), float(about["altitude"]),
+        values["dry_bulb"], np.clip(values["relative_humidity"], 0.0, 1.0), values["pressure"], values["wind"],
+        values["global"], values["beam"], values["diffuse"], (f"TMY3 station {about['Name']}",),
+    )  # fmt: skip
+    return Reading(year=year)

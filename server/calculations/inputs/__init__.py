@@ -1,0 +1,1 @@
+"""Core inputs made from rows, one module for each part of a building."""

@@ -1,0 +1,164 @@
+"""A room as the core takes it."""
+
+from calculations.inputs.fabric import boundary, layers_or_missing
+from calculations.inputs.gains import gains_of
+from calculations.inputs.missing import Missing
+from calculations.inputs.windows import opening, opening_area
+from calculations.lookups import Lookups
+from pendrum_core.air.infiltration import leakage_flow_m3_s, local_wind_m_s
+from pendrum_core.checks.snag import Snag
+from pendrum_core.model.rooms import Element, Room, SunWindow, inside_convection
+from projects.document import Row
+from projects.resolver import Effective, effective_values, surface_assembly
+
+AIR_J_M3K = 1200.0  # heat capacity of room air per volume, at 20 °C near sea level
+FURNITURE_J_M2K = 10_000.0  # per floor area, in the air node
+LEAST_AREA_M2 = 1e-6
+DEFAULT_EYE_M = 1.5
+_CATEGORY = {"outer_wall": "walls", "roof": "roofs", "ground_floor": "floors"}
+
+
+def title_of(room: Row) -> str:
+    """Number and name."""
+    return f"{room['number']} {room['name']}"
+
+
+def room_or_snags(look: Lookups, identity: str) -> tuple[Room | None, list[Snag], dict[str, Effective]]:
+    """A room, what was found on the way, and its effective values; no room where something is missing."""
+    row = look.existing("room", identity)
+    values = effective_values(look, row)
+    snags: list[Snag] = []
+    try:
+        return _build(look, row, values, snags), snags, values
+    except Missing as missing:
+        return None, [*snags, missing.snag], values
+
+
+def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[Snag]) -> Room:
+    title, identity = title_of(room), room["id"]
+    use = look.row("use", room["use"])
+    if use is None:
+        raise Missing("no_use", "room", identity, "rooms", f"{title} has no use.", "choose a use for it")
+    area, height = room["floor_area_m2"], values["height_m"].value
+    if not area or not height:
+        what = "floor area" if not area else "height"
+        raise Missing(
+            "no_volume", "room", identity, "rooms", f"{title} has no {what}, so no volume.", f"enter its {what}"
+        )
+    surfaces = look.many("surfaces of room", identity)
+    if not surfaces:
+        raise Missing(
+            "no_surfaces", "room", identity, "rooms", f"{title} has no surfaces.", "add its walls, floor and roof"
+        )
+    low, high = values["heating_setpoint_c"].value, values["cooling_setpoint_c"].value
+    if low > high:
+        raise Missing("setpoints_crossed", "room", identity, "rooms",
+                      f"{title}: heating set-point {low} °C ({values['heating_setpoint_c'].origin}) is above cooling "
+                      f"set-point {high} °C ({values['cooling_setpoint_c'].origin}).", "change one of the two")  # fmt: skip
+    eye = _eye_m(look, room, height)
+    elements: list[Element] = []
+    windows: list[SunWindow] = []
+    for surface in surfaces:
+        made, sun, found = look.remembered(
+            "faces", f"{surface['id']}/{title}/{eye}", lambda s=surface: _faces(look, title, s["id"], eye)
+        )
+        elements += made
+        windows += sun
+        snags += found
+    volume = area * height
+    leak, winter_leak = _infiltration_m3_s(look, use, room, values, volume, surfaces)
+    people = values["people_per_m2"].value * area
+    need = use["air_per_person_m3_s"] * people + use["air_per_area_m3_s_m2"] * area
+    return Room(
+        id=identity,
+        number=room["number"],
+        name=room["name"],
+        floor_area_m2=area,
+        volume_m3=volume,
+        elements=tuple(elements),
+        windows=tuple(windows),
+        gains=gains_of(look, use, values, area),
+        infiltration_m3_s=leak,
+        direct_outdoor_air_m3_s=0.0 if room["air_system"] is not None else need / use["air_effectiveness"],
+        heating_setpoint_c=low,
+        cooling_setpoint_c=high,
+        heated=values["heated"].value,
+        cooled=values["cooled"].value,
+        capacity_j_k=AIR_J_M3K * volume + FURNITURE_J_M2K * area,
+        winter_infiltration_m3_s=winter_leak,
+    )
+
+
+def _eye_m(look: Lookups, room: Row, height: float) -> float:
+    """Height above ground from which the room's windows see the skyline; 0 where the site is open."""
+    if not look.one("site")["skyline"]:
+        return 0.0
+    level = look.row("level", room["level"])
+    return max(0.0, level["floor_m"] + height / 2.0) if level else DEFAULT_EYE_M
+
+
+def _faces(look: Lookups, title: str, identity: str, eye: float) -> tuple[list[Element], list[SunWindow], list[Snag]]:
+    """A surface with its openings."""
+    surface = look.existing("surface", identity)
+    inside = look.many("openings of surface", identity)
+    snags: list[Snag] = []
+    elements, windows = [_wall(look, title, surface, inside, eye, snags)], []
+    for row in inside:
+        element, window = opening(look, title, surface, row, eye)
+        elements.append(element)
+        if window is not None:
+            windows.append(window)
+    return elements, windows, snags
+
+
+def _wall(look: Lookups, title: str, surface: Row, inside: tuple[Row, ...], eye: float, snags: list[Snag]) -> Element:
+    name, identity = surface["name"], surface["id"]
+    taken = sum(opening_area(row) for row in inside)
+    net = surface["area_m2"] - taken
+    if net < 0.0:
+        names = ", ".join(row["name"] for row in inside)
+        raise Missing("openings_larger", "surface", identity, "rooms",
+                      f"{title}, {name}: its openings ({names}) have {taken:.2f} m², the wall only "
+                      f"{surface['area_m2']:.2f} m².", "make the openings smaller or the wall larger")  # fmt: skip
+    found = surface_assembly(look, surface)
+    if found.value is None:
+        raise Missing("no_assembly", "surface", identity, "fabric",
+                      f"{title}, {name} has no assembly, and the fabric kit has none for {surface['role'].replace('_', ' ')}.",
+                      "fill the kit's role, or choose an assembly for the surface")  # fmt: skip
+    beyond, layers = boundary(
+        look, title, surface, found.value, layers_or_missing(look, title, found.value), eye, snags
+    )
+    outer = surface["boundary"] in ("outdoors", "ground") and surface["role"] in _CATEGORY
+    return Element(
+        id=identity,
+        name=name,
+        category=_CATEGORY[surface["role"]] if outer else "neighbours",
+        # A wall wholly taken up by its openings keeps a sliver: elements of no area have no place in the balance.
+        area_m2=max(net, LEAST_AREA_M2),
+        layers=layers,
+        convection_w_m2k=inside_convection(surface["tilt_deg"], 2.5, 5.0, 0.7),
+        boundary=beyond,
+        construction=found.value["id"],
+    )
+
+
+def _infiltration_m3_s(
+    look: Lookups, use: Row, room: Row, values: dict[str, Effective], volume: float, surfaces: tuple[Row, ...]
+) -> tuple[float, float | None]:
+    """Leaks in summer, and in winter where they differ. A room's own air changes come before the use's basis."""
+    basis = use["infiltration_basis"]
+    if basis == "air_changes" or values["infiltration_ach"].origin == "own":
+        return values["infiltration_ach"].value * volume / 3600.0, None
+    envelope = sum(s["area_m2"] for s in surfaces if s["boundary"] == "outdoors")
+    if basis == "envelope":
+        return use["infiltration_m3_s_m2"] * envelope, None
+    site = look.one("site")
+    area, storeys, shelter = use["leakage_cm2_m2"] * envelope, look.level_count(), site["shelter_class"]
+    hottest = max(month["dry_bulb_c"] for month in look.months())
+    summer_k = hottest - values["cooling_setpoint_c"].value
+    winter_k = values["heating_setpoint_c"].value - site["winter_dry_bulb_c"]
+    flows = [
+        leakage_flow_m3_s(area, kelvin, local_wind_m_s(wind, site["terrain"]), shelter, storeys)
+        for kelvin, wind in ((summer_k, site["summer_wind_m_s"]), (winter_k, site["winter_wind_m_s"]))
+    ]
+    return flows[0], flows[1]

@@ -1,0 +1,65 @@
+"""Air systems and water circuits."""
+
+from collections import defaultdict
+from collections.abc import Callable, Iterable
+
+from pendrum_core.model.rooms import Room
+from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
+from projects.document import Document, Row
+from projects.resolver import Effective
+
+MakeSection = Callable[[Row, str | None], Section]
+
+
+def section(row: Row, end: str | None) -> Section:
+    """A duct or pipe section."""
+    return Section(
+        id=row["id"], name=row["name"], parent=row["parent"], length_m=row["length_m"],
+        loss_coefficient=row["loss_coefficient"], end=end, end_drop_pa=row["end_drop_pa"],
+        pinned_diameter_m=row["pinned_diameter_m"],
+    )  # fmt: skip
+
+
+def air_systems(
+    document: Document, rooms: dict[str, Room], effective: dict[str, dict[str, Effective]], make: MakeSection
+) -> Iterable[AirSystem]:
+    """Every air system with its rooms."""
+    sections: dict[str, list[Row]] = defaultdict(list)
+    for row in document.of("duct_section").values():
+        sections[row["air_system"]].append(row)
+    members: dict[str, list[Room]] = defaultdict(list)
+    for room in rooms.values():
+        members[document.of("room")[room.id]["air_system"] or ""].append(room)
+    for row in document.of("air_system").values():
+        terminals = []
+        for room in members[row["id"]]:
+            use = document.of("use")[document.of("room")[room.id]["use"]]
+            values = effective[room.id]
+            terminals.append(
+                Terminal(
+                    room.id, values["people_per_m2"].value * room.floor_area_m2, use["air_per_person_m3_s"],
+                    use["air_per_area_m3_s_m2"], use["air_effectiveness"], values["minimum_air_changes"].value,
+                    document.of("room")[room.id]["pinned_flow_m3_s"],
+                )
+            )  # fmt: skip
+        inputs = {column: row[column] for column in row}
+        yield AirSystem(
+            terminals=tuple(terminals),
+            ventilation=document.one("project")["ventilation"],
+            sections=tuple(make(s, s["room"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])),
+            **inputs,
+        )
+
+
+def circuits(document: Document, make: MakeSection) -> Iterable[Circuit]:
+    """Every circuit with its sections."""
+    sections: dict[str, list[Row]] = defaultdict(list)
+    for row in document.of("pipe_section").values():
+        sections[row["circuit"]].append(row)
+    for row in document.of("circuit").values():
+        yield Circuit(
+            sections=tuple(
+                make(s, s["room"] or s["air_system"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])
+            ),
+            **row,
+        )
