@@ -12,7 +12,7 @@ from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem, Circuit
 from pendrum_core.results.building import BuildingResults, Failure
 from pendrum_core.results.loads import GroupLoads, RoomLoads
-from pendrum_core.room.group import CHUNK, Unsound, calculate_chunk, group_loads
+from pendrum_core.room.group import LEAST_AT_ONCE, MOST_AT_ONCE, Unsound, calculate_chunk, group_loads
 from pendrum_core.room.outdoors import Outdoors, outdoors
 from pendrum_core.water.emitters import EmitterResult, size_radiator
 from pendrum_core.water.network import CircuitResult, size_circuit
@@ -80,11 +80,14 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
 
 def _chunks(waiting: list[Room], outside: Outdoors) -> Iterator[list[RoomLoads | Unsound]]:
     """Calculate rooms a chunk at a time, on all processors where there are several chunks."""
-    chunks = [waiting[start : start + CHUNK] for start in range(0, len(waiting), CHUNK)]
+    workers = os.cpu_count() or 1
+    # As few chunks as keep every processor busy and the memory bounded.
+    size = min(MOST_AT_ONCE, max(LEAST_AT_ONCE, -(-len(waiting) // workers)))
+    chunks = [waiting[start : start + size] for start in range(0, len(waiting), size)]
     if len(chunks) <= 1:
         yield from (calculate_chunk(chunk, outside) for chunk in chunks)
         return
-    with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
+    with ThreadPoolExecutor(max_workers=workers) as pool:
         yield from pool.map(lambda chunk: calculate_chunk(chunk, outside), chunks)
 
 

@@ -2,6 +2,7 @@
 
 from collections import defaultdict
 from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Any
 
 from projects.document import Document, Row
@@ -13,7 +14,24 @@ INDEXES = {
     "layers of assembly": ("layer", "assembly"),
     "items of use": ("use_item", "use"),
 }
-_Entry = tuple[tuple[tuple[str, str, Any], ...], Any]
+_Key = tuple[str, str]
+
+
+@dataclass(frozen=True)
+class _Entry:
+    """Something built: the rows it looked at, the other built things that went into it, and itself."""
+
+    rows: tuple[tuple[str, str, Any], ...]
+    parts: tuple[tuple[_Key, "_Entry"], ...]
+    result: Any
+
+
+class _Frame:
+    """What has been looked at since a building began."""
+
+    def __init__(self) -> None:
+        self.rows: dict[_Key, Any] = {}
+        self.parts: dict[_Key, _Entry] = {}
 
 
 class Lookups:
@@ -27,13 +45,13 @@ class Lookups:
         self._months = _months(document, before)
         self._tables["months"] = {"": self._months}
         self._tables["levels"] = {"": len(document.of("level"))}
-        self._old: dict[tuple[str, str], _Entry] = before._kept if before else {}
-        self._kept: dict[tuple[str, str], _Entry] = {}
-        self._frames: list[dict[tuple[str, str], Any]] = [{}]
+        self._old: dict[_Key, _Entry] = before._kept if before else {}
+        self._kept: dict[_Key, _Entry] = {}
+        self._frames = [_Frame()]
 
     def _look(self, table: str, key: str) -> Any:
         found = self._tables[table].get(key)
-        self._frames[-1][(table, key)] = found
+        self._frames[-1].rows[(table, key)] = found
         return found
 
     def row(self, kind: str, identity: str | None) -> Row | None:
@@ -63,33 +81,45 @@ class Lookups:
         return int(self._look("levels", ""))
 
     def remembered(self, what: str, identity: str, build: Callable[[], Any]) -> Any:
-        """What `build` makes, or what it made before where every row that it looked at is the same."""
+        """What `build` makes, or what it made before where everything that it looked at is the same."""
         key = (what, identity)
-        entry = self._kept.get(key)
+        entry = self._current(key)
         if entry is None:
-            entry = self._old.get(key)
-            if entry is None or not self._stands(entry):
-                self._frames.append({})
-                try:
-                    result = build()
-                    seen = self._frames[-1]
-                finally:
-                    frame = self._frames.pop()
-                    # A failure depends on what was looked at as well.
-                    self._frames[-1].update(frame)
-                entry = (tuple((table, key, value) for (table, key), value in seen.items()), result)
+            self._frames.append(_Frame())
+            try:
+                result = build()
+            except Exception:
+                # What failed depends on what was looked at as well.
+                failed = self._frames.pop()
+                self._frames[-1].rows.update(failed.rows)
+                self._frames[-1].parts.update(failed.parts)
+                raise
+            frame = self._frames.pop()
+            rows = tuple((table, looked, value) for (table, looked), value in frame.rows.items())
+            entry = _Entry(rows, tuple(frame.parts.items()), result)
             self._kept[key] = entry
-        for table, looked, value in entry[0]:
-            self._frames[-1][(table, looked)] = value
-        return entry[1]
+        self._frames[-1].parts[key] = entry
+        return entry.result
+
+    def _current(self, key: _Key) -> "_Entry | None":
+        """What is known under a key, if it still stands."""
+        kept = self._kept.get(key)
+        if kept is not None:
+            return kept
+        entry = self._old.get(key)
+        if entry is None:
+            return None
+        tables = self._tables
+        if any(tables[table].get(looked) is not value for table, looked, value in entry.rows):
+            return None
+        if any(self._current(part) is not known for part, known in entry.parts):
+            return None
+        self._kept[key] = entry
+        return entry
 
     def forget_before(self) -> None:
         """Let go of what the version before knew and this one did not ask for."""
         self._old = {}
-
-    def _stands(self, entry: _Entry) -> bool:
-        tables = self._tables
-        return all(tables[table].get(key) is value for table, key, value in entry[0])
 
 
 def _index(document: Document, kind: str, column: str, before: Lookups | None, name: str) -> dict[str, tuple[Row, ...]]:

@@ -13,20 +13,21 @@ from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.verify import forward_day
 
 Array = NDArray[np.float64]
-CHUNK = 24  # rooms solved at a time: bounds the memory, keeps arrays near the processor
+# Rooms solved together: few enough to bound the memory, enough to make the loop over them cheap.
+LEAST_AT_ONCE, MOST_AT_ONCE = 24, 256
 
 
 TOLERANCE = 1e-6
 
 
-def _heating(solved: Solved, parts: WinterParts, index: int) -> Heating:
-    split = [0.0] * len(CATEGORIES)
+def _heating(solved: Solved, parts: WinterParts) -> list[Heating]:
+    """Winter loads of all rooms of a stack with their split."""
     stack, first = solved.stack, CATEGORIES.index(CONDUCTION_CATEGORIES[0])
-    for term in range(*np.searchsorted(stack.room_of, (index, index + 1))):
-        split[first + stack.category_of[term]] += float(parts.term_w[term])
-    split[CATEGORIES.index("infiltration")] = float(parts.infiltration_w[index])
-    split[CATEGORIES.index("outdoor air")] = float(parts.outdoor_air_w[index])
-    return Heating(float(parts.load_w[index]), tuple(split))
+    split = np.zeros((len(stack.rooms), len(CATEGORIES)))
+    np.add.at(split, (stack.room_of, first + stack.category_of), parts.term_w)
+    split[:, CATEGORIES.index("infiltration")] = parts.infiltration_w
+    split[:, CATEGORIES.index("outdoor air")] = parts.outdoor_air_w
+    return [Heating(load, tuple(row)) for load, row in zip(parts.load_w.tolist(), split.tolist(), strict=True)]
 
 
 @dataclass(frozen=True)
@@ -43,6 +44,7 @@ def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads 
     split = courses(solved)
     total = split.parts.sum(axis=1)
     cold = winter(solved)
+    heating = _heating(solved, cold)
     months = len(outside.climate.months)
     flat = total.reshape(len(rooms), -1).argmax(axis=1)
     month_of, step_of = flat // total.shape[-1], flat % total.shape[-1]
@@ -72,7 +74,7 @@ def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads 
                 removed_w=np.maximum(total[index], 0.0),
                 latent_w=split.latent_w[index].copy(),
                 cooling=peak_of(total[index], own[:, month, step], split.latent_w[index]) if room.cooled else None,
-                heating=_heating(solved, cold, index),
+                heating=heating[index],
                 floating_peak_c=None if room.cooled else room.cooling_setpoint_c + float(total[index, month, step]),
                 peak_month=month % months,
                 peak_step=step,

@@ -59,26 +59,41 @@ class GainCourses:
 
 def gain_courses(rooms: Sequence[Room], months: Sequence[int]) -> GainCourses:
     """Gains by category; months (1..12) whose patterns are all the same share a day."""
-    gains = [gain for room in rooms for gain in room.gains]
+    gains = [(index, gain) for index, room in enumerate(rooms) for gain in room.gains]
+    # Patterns are told apart by identity: rooms of one use share them.
+    plans = list({id(gain.by_month) if gain.by_month else id(gain.pattern): gain for _, gain in gains}.values())
     days: dict[tuple[int, ...], int] = {}
     day_of, month_of = [], []
     for month in months:
-        signature = tuple(id(gain.on(month)) for gain in gains)
+        signature = tuple(id(gain.on(month)) for gain in plans)
         if signature not in days:
             days[signature] = len(days)
             month_of.append(month)
         day_of.append(days[signature])
     shape = (len(rooms), len(GAIN_CATEGORIES), len(month_of), STEPS_PER_DAY)
-    radiant, convective, latent = np.zeros(shape), np.zeros(shape), np.zeros(shape)
-    for index, room in enumerate(rooms):
-        for gain in room.gains:
-            row = GAIN_CATEGORIES.index(gain.category)
-            for day, month in enumerate(month_of):
-                course = step_averages(gain.on(month))
-                radiant[index, row, day] += gain.sensible_w * gain.radiant_share * course
-                convective[index, row, day] += gain.sensible_w * (1.0 - gain.radiant_share) * course
-                latent[index, row, day] += gain.latent_w * course
-    return GainCourses(radiant, convective, latent, np.array(day_of, dtype=np.int64))
+    patterns: dict[int, int] = {}
+    table: list[Array] = []
+    rows, columns, scales = [], [], []
+    for day, month in enumerate(month_of):
+        for index, gain in gains:
+            pattern = gain.on(month)
+            column = patterns.get(id(pattern))
+            if column is None:
+                column = patterns[id(pattern)] = len(table)
+                table.append(step_averages(pattern))
+            rows.append((index * len(GAIN_CATEGORIES) + GAIN_CATEGORIES.index(gain.category)) * len(month_of) + day)
+            columns.append(column)
+            radiant = gain.sensible_w * gain.radiant_share
+            scales.append((radiant, gain.sensible_w - radiant, gain.latent_w))
+    if not rows:
+        return GainCourses(np.zeros(shape), np.zeros(shape), np.zeros(shape), np.array(day_of, dtype=np.int64))
+    values = np.array(scales).T
+    size = (shape[0] * shape[1] * shape[2], len(table))
+    courses = np.stack(table)
+    radiant_w, convective_w, latent_w = (
+        (csr_matrix((value, (rows, columns)), shape=size) @ courses).reshape(shape) for value in values
+    )
+    return GainCourses(radiant_w, convective_w, latent_w, np.array(day_of, dtype=np.int64))
 
 
 def gain_at(gain: Gain, month: int, step: int) -> float:

@@ -132,14 +132,19 @@ class _Environments:
         self.outside = outside
         self.rows: list[Complex] = [np.zeros((len(outside.climate.months), HARMONICS), dtype=complex)]
         self._index: dict[object, int] = {}
+        self._by_id: dict[int, tuple[float | None, int, float, float, float, float]] = {}
         self._known: dict[Boundary, tuple[float | None, int, float, float, float, float]] = {}
 
     def of(self, boundary: Boundary) -> tuple[float | None, int, float, float, float, float]:
         """Outer resistance, row, constant level and its share of the cooling set-point, the same two for winter."""
-        found = self._known.get(boundary)
+        # By identity first: hashing and comparing a boundary costs more than all the rest.
+        found = self._by_id.get(id(boundary))
         if found is None:
-            found = (outer_resistance(boundary, self.outside.climate), *self._course(boundary))
-            self._known[boundary] = found
+            found = self._known.get(boundary)
+            if found is None:
+                found = (outer_resistance(boundary, self.outside.climate), *self._course(boundary))
+                self._known[boundary] = found
+            self._by_id[id(boundary)] = found
         return found
 
     def _row(self, key: object, make: Complex) -> int:

@@ -56,15 +56,10 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
                       f"{title}: heating set-point {low} °C ({values['heating_setpoint_c'].origin}) is above cooling "
                       f"set-point {high} °C ({values['cooling_setpoint_c'].origin}).", "change one of the two")  # fmt: skip
     eye = _eye_m(look, room, height)
-    elements: list[Element] = []
-    windows: list[SunWindow] = []
-    for surface in surfaces:
-        made, sun, found = look.remembered(
-            "faces", f"{surface['id']}/{title}/{eye}", lambda s=surface: _faces(look, title, s["id"], eye)
-        )
-        elements += made
-        windows += sun
-        snags += found
+    elements, windows, found = look.remembered(
+        "faces", f"{identity}/{title}/{eye}", lambda: _faces(look, title, identity, eye)
+    )
+    snags += found
     volume = area * height
     leak, winter_leak = _infiltration_m3_s(look, use, room, values, volume, surfaces)
     people = values["people_per_m2"].value * area
@@ -75,8 +70,8 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
         name=room["name"],
         floor_area_m2=area,
         volume_m3=volume,
-        elements=tuple(elements),
-        windows=tuple(windows),
+        elements=elements,
+        windows=windows,
         gains=gains_of(look, use, values, area),
         infiltration_m3_s=leak,
         direct_outdoor_air_m3_s=0.0 if room["air_system"] is not None else need / use["air_effectiveness"],
@@ -97,18 +92,22 @@ def _eye_m(look: Lookups, room: Row, height: float) -> float:
     return max(0.0, level["floor_m"] + height / 2.0) if level else DEFAULT_EYE_M
 
 
-def _faces(look: Lookups, title: str, identity: str, eye: float) -> tuple[list[Element], list[SunWindow], list[Snag]]:
-    """A surface with its openings."""
-    surface = look.existing("surface", identity)
-    inside = look.many("openings of surface", identity)
+def _faces(
+    look: Lookups, title: str, identity: str, eye: float
+) -> tuple[tuple[Element, ...], tuple[SunWindow, ...], list[Snag]]:
+    """Every surface of a room with its openings."""
     snags: list[Snag] = []
-    elements, windows = [_wall(look, title, surface, inside, eye, snags)], []
-    for row in inside:
-        element, window = opening(look, title, surface, row, eye)
-        elements.append(element)
-        if window is not None:
-            windows.append(window)
-    return elements, windows, snags
+    elements: list[Element] = []
+    windows: list[SunWindow] = []
+    for surface in look.many("surfaces of room", identity):
+        inside = look.many("openings of surface", surface["id"])
+        elements.append(_wall(look, title, surface, inside, eye, snags))
+        for row in inside:
+            element, window = opening(look, title, surface, row, eye)
+            elements.append(element)
+            if window is not None:
+                windows.append(window)
+    return tuple(elements), tuple(windows), snags
 
 
 def _wall(look: Lookups, title: str, surface: Row, inside: tuple[Row, ...], eye: float, snags: list[Snag]) -> Element:
