@@ -5,7 +5,8 @@ from typing import Any
 import orjson
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
-from ninja import NinjaAPI
+from django.utils.http import content_disposition_header
+from ninja import File, Form, NinjaAPI, UploadedFile
 from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
@@ -15,21 +16,29 @@ from api.schemas import (
     ChangeSetIn,
     DocumentOut,
     NewProject,
+    PreviewOut,
     ProjectOut,
     ResultsOut,
     SessionOut,
+    TextIn,
 )
 from calculations.explanations import working
 from calculations.kit import kit_rows
-from calculations.place import place_day
+from calculations.place import place_day, shaded_day
+from calculations.preview import compared
+from calculations.schedule_files import read_values, year_csv
 from calculations.service import calculated, day_courses, since, system_day, whole
+from calculations.weather import LARGEST_BYTES, choices, first_look, import_weather, text_of, weather_of
 from exchange.kit import kit_csv
-from projects.changes import apply_changes
+from projects.changes import apply_changes, plan_changes
 from projects.document import Document, load_document
 from projects.errors import Refused
 from projects.journal import next_steps, step
-from projects.models import Project
+from projects.models import Project, WeatherFile, WeatherMapping
 from projects.starter import create_project
+from shelf.materials import materials
+from shelf.schedules import schedules
+from shelf.uses import uses
 
 
 class Fast(BaseRenderer):
@@ -71,6 +80,28 @@ def _answer(data: Any, status: int = 200) -> HttpResponse:
     return HttpResponse(
         orjson.dumps(data, option=orjson.OPT_SERIALIZE_NUMPY), content_type="application/json", status=status
     )
+
+
+def _file(text: str, name: str) -> HttpResponse:
+    response = HttpResponse(text, content_type="text/csv; charset=utf-8")
+    response.headers["Content-Disposition"] = content_disposition_header(True, name) or "attachment"
+    return response
+
+
+def _text(file: UploadedFile) -> str:
+    if (file.size or 0) > LARGEST_BYTES:
+        raise Refused("invalid", f"The file is too large; at most {LARGEST_BYTES / 1e6:.0f} MB are read.")
+    return text_of(file.read())
+
+
+def _json_object(text: str) -> dict[str, Any]:
+    try:
+        found = orjson.loads(text)
+    except orjson.JSONDecodeError:
+        found = None
+    if not isinstance(found, dict):
+        raise Refused("invalid", "The mapping is not an object.")
+    return found
 
 
 def _applied(before: Document, after: Document, touched: list[tuple[str, str]], base_version: int) -> HttpResponse:
@@ -169,9 +200,81 @@ def air(request: HttpRequest, project_id: str, system: str, month: int) -> Any:
 
 
 @api.get("/projects/{project_id}/place", response=dict[str, Any], operation_id="place_day")
-def place(request: HttpRequest, project_id: str, month: int) -> Any:
-    """Temperature, humidity and sun of a design day."""
-    return _answer(place_day(_document(request, project_id), month))
+def place(
+    request: HttpRequest, project_id: str, month: int, tilt: float = 90.0, azimuth: float = 180.0, eye: float = 0.0
+) -> Any:
+    """Temperature, humidity and sun of a design day, and what one surface gets of it."""
+    return _answer(place_day(_document(request, project_id), month, tilt, azimuth, eye))
+
+
+@api.get("/projects/{project_id}/shading/{shading}", response=dict[str, Any], operation_id="shading_day")
+def shaded(
+    request: HttpRequest, project_id: str, shading: str, month: int, width: float, height: float, azimuth: float
+) -> Any:
+    """Sunlit part of an opening behind a shading over a design day."""
+    return _answer(shaded_day(_document(request, project_id), shading, month, width, height, azimuth))
+
+
+@api.get("/shelf", response=dict[str, Any], operation_id="shelf")
+def shelf(request: HttpRequest) -> Any:
+    """Ordinary materials, schedules and uses to take from."""
+    return _answer({"materials": materials(), "schedules": schedules(), "uses": uses()})
+
+
+@api.post("/projects/{project_id}/preview", response=PreviewOut, operation_id="preview")
+def preview(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
+    """What a change set would do to the building's peaks; nothing is kept."""
+    before = _document(request, project_id)
+    rows, _, touched = plan_changes(before, [change.model_dump() for change in body.changes])
+    return _answer(compared(before, Document(project_id, -1, rows), len(touched)))
+
+
+@api.post("/projects/{project_id}/schedules/read", response=dict[str, Any], operation_id="read_schedule")
+def read_schedule(request: HttpRequest, project_id: str, body: TextIn) -> Any:
+    """Fields of a schedule from a row or column of numbers."""
+    return _answer(read_values(body.text, _document(request, project_id)))
+
+
+@api.get("/projects/{project_id}/schedules/{schedule}/year.csv", operation_id="schedule_csv")
+def schedule_csv(request: HttpRequest, project_id: str, schedule: str) -> HttpResponse:
+    """A schedule's year, one line an hour."""
+    name, text = year_csv(_document(request, project_id), schedule)
+    return _file(text, f"{name}.csv")
+
+
+@api.post("/projects/{project_id}/weather/look", response=dict[str, Any], operation_id="look_at_weather")
+def look_at_weather(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> Any:
+    """First lines of a weather file, and a guess at its layout."""
+    _project(request, project_id)
+    remembered = list(WeatherMapping.objects.filter(owner=request.user).order_by("name").values("name", "mapping"))
+    return _answer(first_look(_text(file)) | choices() | {"remembered": remembered})
+
+
+@api.post("/projects/{project_id}/weather", response={201: None}, operation_id="import_weather")
+def put_weather(
+    request: HttpRequest, project_id: str, file: File[UploadedFile], mapping: Form[str] = "", remember: Form[str] = ""
+) -> Any:
+    """Import a year of hours: TMY3 without a mapping, anything else by one; all of it or nothing."""
+    project = _project(request, project_id)
+    layout = _json_object(mapping) if mapping else None
+    import_weather(project, load_document(project), file.name or "weather", _text(file), layout)
+    name = remember.strip()[:120]
+    if layout is not None and name:
+        WeatherMapping.objects.update_or_create(owner=request.user, name=name, defaults={"mapping": layout})
+    return 201, None
+
+
+@api.get("/projects/{project_id}/weather", response=dict[str, Any], operation_id="weather")
+def weather(request: HttpRequest, project_id: str, percent: float = 0.4) -> Any:
+    """The imported year: plots and derived design conditions; empty where there is none."""
+    return _answer(weather_of(_project(request, project_id), percent) or {})
+
+
+@api.delete("/projects/{project_id}/weather", response={204: None}, operation_id="drop_weather")
+def drop_weather(request: HttpRequest, project_id: str) -> Any:
+    """Forget the imported year."""
+    WeatherFile.objects.filter(project=_project(request, project_id)).delete()
+    return 204, None
 
 
 @api.get("/projects/{project_id}/working", response=dict[str, Any], operation_id="working")
@@ -191,6 +294,4 @@ def kit(request: HttpRequest, project_id: str, system: str = "SI") -> HttpRespon
     if system not in ("SI", "IP"):
         raise Refused("invalid", f"system {system!r} is neither SI nor IP.")
     text = kit_csv(kit_rows(calculated(found).results, system))
-    response = HttpResponse(text, content_type="text/csv; charset=utf-8")
-    response.headers["Content-Disposition"] = 'attachment; filename="kit.csv"'
-    return response
+    return _file(text, "kit.csv")

@@ -80,6 +80,27 @@ class AppliedOut(BaseModel):
     steps: StepsOut
 
 
+class PeaksOut(BaseModel):
+    """Peaks of the building; None where it has no room that can be calculated."""
+
+    cooling_w: float | None
+    heating_w: float | None
+    rooms: int
+
+
+class PreviewOut(BaseModel):
+    """The building before and after a change set that is not kept."""
+
+    before: PeaksOut
+    after: PeaksOut
+    touched: int
+    rooms_calculated: int
+
+
+class TextIn(Strict):
+    text: str = Field(min_length=1, max_length=2_000_000)
+
+
 class ProblemOut(BaseModel):
     """An error: machine code, sentence, and the faulty fields with value and allowed range."""
 

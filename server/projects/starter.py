@@ -8,30 +8,16 @@ from django.db import transaction
 
 from projects.changes import apply_changes
 from projects.models import DesignMonth, Project, Site
+from shelf.materials import material
 
 STARTER_SITE = "Starter site"
 
-# Conductivity [W/mK], density [kg/m3], specific heat [J/kgK]. Source: EN ISO 10456:2007, table 3, typical values.
-MATERIALS = (
-    ("Brick, outer leaf", 0.77, 1700, 900),
-    ("Concrete, reinforced", 2.3, 2300, 1000),
-    ("Concrete block, medium", 0.9, 1800, 1000),
-    ("Aerated concrete", 0.16, 600, 1000),
-    ("Cement screed", 1.15, 1800, 1000),
-    ("Mineral wool", 0.037, 30, 1030),
-    ("Expanded polystyrene", 0.035, 20, 1450),
-    ("Rigid polyurethane", 0.026, 35, 1400),
-    ("Timber, soft", 0.13, 500, 1600),
-    ("Plywood", 0.13, 500, 1600),
-    ("Gypsum board", 0.21, 850, 1000),
-    ("Plaster", 0.5, 1300, 1000),
-    ("Bitumen sheet", 0.23, 1100, 1000),
-    ("Fibre-cement board", 0.36, 1400, 1000),
-    ("Steel sheet", 50.0, 7800, 450),
-    ("Glass", 1.0, 2500, 750),
-)
-# Unventilated, horizontal flow. Source: ISO 6946:2017, table 8.
-AIR_GAP = ("Air gap 25 mm or more", 0.18)
+# What a new project finds among its materials; the rest is on the shelf.
+_MATERIALS = (
+    "Brick, outer leaf", "Concrete, reinforced", "Concrete block, medium", "Aerated concrete", "Cement screed",
+    "Mineral wool", "Expanded polystyrene", "Rigid polyurethane", "Timber, soft", "Plywood", "Gypsum board", "Plaster",
+    "Bitumen sheet", "Fibre-cement board", "Steel sheet", "Glass", "Air gap, by thickness",
+)  # fmt: skip
 
 # A mid-latitude climate to begin with; every new project says that it is not the site's own.
 _MONTHS = (
@@ -81,16 +67,7 @@ def create_project(owner: AbstractBaseUser, name: str) -> Project:
         {"op": "create", "kind": "schedule", "id": new_id(), "fields": {
             "name": "Working hours", **weekly([[480, 0.0], [1080, 1.0], [1440, 0.0]], [[1440, 0.0]])}},
     ]  # fmt: skip
-    for label, conductivity, density, heat in MATERIALS:
-        fields = {
-            "name": label,
-            "conductivity_w_mk": conductivity,
-            "density_kg_m3": density,
-            "specific_heat_j_kgk": heat,
-        }
-        changes.append({"op": "create", "kind": "material", "id": new_id(), "fields": fields})
-    gap = {"name": AIR_GAP[0], "resistance_m2k_w": AIR_GAP[1]}
-    changes.append({"op": "create", "kind": "material", "id": new_id(), "fields": gap})
+    changes += [{"op": "create", "kind": "material", "id": new_id(), "fields": material(name)} for name in _MATERIALS]
     apply_changes(project.id, owner, changes, "New project", 0, way="redo", of_version=0)
     project.refresh_from_db()
     return project

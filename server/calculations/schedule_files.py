@@ -1,0 +1,79 @@
+"""Schedules from and to rows of numbers."""
+
+from datetime import date, timedelta
+from typing import Any
+
+from calculations.inputs.schedules import holidays, year_plan
+from calculations.lookups import Lookups
+from pendrum_core.model.schedules import hourly, pattern_of, plan_of
+from projects.document import Document
+from projects.errors import Refused
+
+
+def read_values(text: str, document: Document) -> dict[str, Any]:
+    """Fields of a schedule from 24, 48, 96, 1440, 8760 or 8784 numbers; the last number of each line counts.
+
+    Raises:
+        Refused: a line without a number, or another count of them.
+    """
+    values = []
+    pieces = (
+        text.replace(";", "\n").replace("\t", "\n").splitlines() if len(text.splitlines()) == 1 else text.splitlines()
+    )
+    for line, row in enumerate(pieces, start=1):
+        cells = [cell for cell in row.replace(";", ",").replace("\t", ",").split(",") if cell.strip()]
+        if not cells:
+            continue
+        try:
+            values.append(float(cells[-1]))
+        except ValueError:
+            if line == 1:
+                continue  # a line of headings
+            raise Refused("invalid", f"Line {line}: {cells[-1].strip()!r} is not a number.") from None
+    year = document.one("project")["year"]
+    try:
+        if len(values) in (8760, 8784):
+            plan = plan_of(values, year)
+            patterns, base, rules = plan.patterns, plan.base, plan.rules
+        else:
+            patterns, base, rules = (("a", pattern_of(values)),), "a", ()
+    except ValueError as error:
+        raise Refused("invalid", f"{len(values)} numbers: {error}.") from None
+    return {
+        "patterns": [
+            {"id": identity, "name": f"Day {index}", "steps": [list(step) for step in pattern.steps]}
+            for index, (identity, pattern) in enumerate(patterns, start=1)
+        ],
+        "base": base,
+        "rules": [
+            {
+                "start": _text(r.start),
+                "end": _text(r.end),
+                "days": "".join("01"[d] for d in r.days),
+                "pattern": r.pattern,
+            }
+            for r in rules
+        ],
+    }
+
+
+def _text(day: tuple[int, int]) -> str:
+    return f"{day[0]:02d}-{day[1]:02d}"
+
+
+def year_csv(document: Document, identity: str) -> tuple[str, str]:
+    """Name and text of a schedule's year, one line an hour: date, hour, value.
+
+    Raises:
+        Refused: no such schedule.
+    """
+    row = document.of("schedule").get(identity)
+    if row is None:
+        raise Refused("not_found", f"There is no schedule {identity!r}.")
+    look = Lookups(document)
+    year = look.one("project")["year"]
+    first = date(year, 1, 1)
+    lines = ["date,hour,value"]
+    for index, value in enumerate(hourly(year_plan(row), year, holidays(look))):
+        lines.append(f"{first + timedelta(index // 24)},{index % 24},{value:.6g}")
+    return row["name"], "\r\n".join(lines) + "\r\n"

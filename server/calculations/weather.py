@@ -1,0 +1,212 @@
+"""Weather files: first look, reading, keeping, and what they tell about design."""
+
+import csv
+import io
+from dataclasses import asdict, dataclass
+from typing import Any
+
+import numpy as np
+
+from pendrum_core.weather.delimited import (
+    CONVENTIONS,
+    UNITS,
+    Column,
+    Fault,
+    Location,
+    Mapping,
+    read_delimited,
+    split_lines,
+)
+from pendrum_core.weather.derive import derive_conditions
+from pendrum_core.weather.tmy3 import looks_like_tmy3, read_tmy3_text
+from pendrum_core.weather.year import WeatherYear
+from projects.document import Document
+from projects.errors import FieldFault, Refused
+from projects.models import Project, WeatherFile
+from projects.starter import new_id
+
+LARGEST_BYTES = 20_000_000
+_SHOWN_LINES = 12
+_ARRAYS = (
+    "dry_bulb_c", "relative_humidity", "pressure_pa", "wind_m_s", "global_w_m2", "beam_w_m2", "diffuse_w_m2",
+)  # fmt: skip
+_FACTS = ("year", "latitude_deg", "longitude_deg", "utc_offset_h", "elevation_m", "notes")
+_DELIMITERS = {",": ",", ";": ";", "\t": "\t", "|": "|"}
+
+
+def text_of(content: bytes) -> str:
+    """An uploaded file as text.
+
+    Raises:
+        Refused: too large, empty, or no text.
+    """
+    if len(content) > LARGEST_BYTES:
+        raise Refused(
+            "invalid", f"The file has {len(content) / 1e6:.0f} MB; at most {LARGEST_BYTES / 1e6:.0f} MB are read."
+        )
+    if b"\x00" in content[:4096]:
+        raise Refused("invalid", "This is not a text file.")
+    for encoding in ("utf-8-sig", "latin-1"):
+        try:
+            text = content.decode(encoding)
+        except UnicodeDecodeError:
+            continue
+        if not text.strip():
+            raise Refused("invalid", "The file is empty.")
+        return text
+    raise Refused("invalid", "This is not a text file.")
+
+
+@dataclass(frozen=True)
+class Look:
+    """First lines of a file and a guess at its layout."""
+
+    kind: str
+    delimiter: str
+    decimal: str
+    header_rows: int
+    cells: list[list[str]]
+    line_count: int
+
+
+def first_look(text: str) -> dict[str, Any]:
+    """What a file seems to be."""
+    if looks_like_tmy3(text):
+        cells = split_lines("\n".join(text.splitlines()[:_SHOWN_LINES]), ",")
+        return asdict(Look("tmy3", ",", ".", 2, cells, text.count("\n") + 1))
+    lines = text.splitlines()
+    sample = "\n".join(lines[: _SHOWN_LINES * 3])
+    try:
+        delimiter = csv.Sniffer().sniff(sample, delimiters="".join(_DELIMITERS)).delimiter
+    except csv.Error:
+        delimiter = "space"
+    cells = split_lines("\n".join(lines[:_SHOWN_LINES]), delimiter)
+    decimal = "," if delimiter != "," and any("," in cell for row in cells[-3:] for cell in row) else "."
+    header = next((i for i, row in enumerate(cells) if _mostly_numbers(row, decimal)), 0)
+    return asdict(Look("delimited", delimiter, decimal, header, cells, len(lines)))
+
+
+def _mostly_numbers(row: list[str], decimal: str) -> bool:
+    numbers = 0
+    for cell in row:
+        try:
+            float(cell.strip().replace(decimal, "."))
+        except ValueError:
+            continue
+        numbers += 1
+    return numbers >= max(2, len(row) // 2)
+
+
+def choices() -> dict[str, Any]:
+    """Quantities with their units, and time conventions, for the mapping."""
+    return {"units": {name: list(units) for name, units in UNITS.items()}, "conventions": list(CONVENTIONS)}
+
+
+def mapping_of(raw: dict[str, Any]) -> Mapping:
+    """A mapping as the browser sends it.
+
+    Raises:
+        Refused: a part of it is missing or of another type.
+    """
+    try:
+        columns = {
+            str(name): Column(int(part["index"]), str(part["unit"])) for name, part in dict(raw["columns"]).items()
+        }
+        time = raw.get("time")
+        found = Mapping(
+            str(raw["delimiter"]), str(raw["decimal"]), int(raw["header_rows"]), columns, str(raw["convention"]),
+            int(raw["year"]), str(raw.get("missing", "")), None if time is None else int(time),
+        )  # fmt: skip
+    except (KeyError, TypeError, ValueError, AttributeError) as error:
+        raise Refused("invalid", f"The mapping is not complete: {error}.") from None
+    if found.decimal not in (".", ",") or not (found.delimiter == "space" or len(found.delimiter) == 1):
+        raise Refused("invalid", f"delimiter {found.delimiter!r} with decimal {found.decimal!r} cannot be.")
+    if not 1900 <= found.year <= 2150 or found.header_rows < 0 or any(c.index < 0 for c in columns.values()):
+        raise Refused("invalid", f"year {found.year} or header_rows {found.header_rows} cannot be.")
+    return found
+
+
+def import_weather(project: Project, document: Document, name: str, text: str, mapping: dict[str, Any] | None) -> None:
+    """Read a file and keep its year, or refuse it with every fault's line.
+
+    Raises:
+        Refused: the file is not a whole year of values that can be.
+    """
+    site = document.one("site")
+    if mapping is None:
+        reading = read_tmy3_text(text)
+    else:
+        at = Location(site["latitude"], site["longitude"], site["utc_offset_h"], site["elevation_m"])
+        reading = read_delimited(text, mapping_of(mapping), at)
+    if reading.year is None:
+        raise Refused("invalid", _summary(reading.faults), [_fault(fault) for fault in reading.faults])
+    packed = io.BytesIO()
+    np.savez_compressed(packed, **{n: getattr(reading.year, n).astype(np.float32) for n in _ARRAYS})
+    about = {fact: getattr(reading.year, fact) for fact in _FACTS}
+    WeatherFile.objects.filter(project=project).delete()
+    WeatherFile.objects.create(id=new_id(), project=project, name=name[:120], about=about, hours=packed.getvalue())
+
+
+def _summary(faults: list[Fault]) -> str:
+    first = faults[0]
+    where = f"line {first.line}, " if first.line else ""
+    more = f" and {len(faults) - 1} more" if len(faults) > 1 else ""
+    return f"Nothing was imported: {where}{first.message}{more}."
+
+
+def _fault(fault: Fault) -> FieldFault:
+    place = f"line {fault.line}" if fault.line else "file"
+    return FieldFault(place, place, None, fault.message)
+
+
+def _year(file: WeatherFile) -> WeatherYear:
+    with np.load(io.BytesIO(bytes(file.hours))) as packed:
+        arrays = {name: packed[name].astype(float) for name in _ARRAYS}
+    about = dict(file.about)
+    return WeatherYear(**{**about, "notes": tuple(about["notes"])}, **arrays)
+
+
+def weather_of(project: Project, percent: float) -> dict[str, Any] | None:
+    """The kept year with plots and derived conditions; None where there is none.
+
+    Raises:
+        Refused: percent is none of 0.4, 1 and 2.
+    """
+    if percent not in (0.4, 1.0, 2.0):
+        raise Refused("invalid", f"percent {percent:g} is none of 0.4, 1 and 2.")
+    file = WeatherFile.objects.filter(project=project).first()
+    if file is None:
+        return None
+    year = _year(file)
+    found = derive_conditions(year, percent)
+    month_of, dry = year.month_of, year.dry_bulb_c
+    ranges = [
+        {"month": m, "low_c": float(dry[month_of == m].min()), "mean_c": found.monthly_mean_c[m - 1],
+         "high_c": float(dry[month_of == m].max())}
+        for m in range(1, 13)
+    ]  # fmt: skip
+    counts, t_edges, w_edges = np.histogram2d(dry, year.humidity_ratio * 1000.0, bins=(40, 24))
+    return {
+        "name": file.name,
+        "about": file.about,
+        "hours": len(dry),
+        "carpet_c": dry.reshape(-1, 24).round(1).tolist(),
+        "ranges": ranges,
+        "scatter": {
+            "temperature_c": t_edges.round(2).tolist(),
+            "humidity_g_kg": w_edges.round(3).tolist(),
+            "counts": counts.astype(int).tolist(),
+        },
+        "derived": {
+            "percent": percent,
+            "months": [asdict(month) for month in found.months],
+            "heating_c": list(found.heating_c),
+            "winter_wind_m_s": found.winter_wind_m_s,
+            "dew_point_c": found.dew_point_c,
+            "dew_dry_bulb_c": found.dew_dry_bulb_c,
+            "dew_month": found.dew_month,
+            "mean_c": found.mean_c,
+            "amplitude_k": found.amplitude_k,
+            "coldest_month": found.coldest_month,
+        },
+    }
