@@ -12,5 +12,7 @@ def openapi() -> dict[str, Any]:
     description: dict[str, Any] = dict(api.get_openapi_schema())
     schemas = description["components"]["schemas"]
     for model in (ProblemOut, *(kind.schema for kind in KINDS.values())):
-        schemas[model.__name__] = model.model_json_schema(mode="serialization")
+        schema = model.model_json_schema(mode="serialization", ref_template="#/components/schemas/{model}")
+        schemas |= schema.pop("$defs", {})
+        schemas[model.__name__] = schema
     return description

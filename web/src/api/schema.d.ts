@@ -193,12 +193,160 @@ export interface paths {
         };
         /**
          * Place
-         * @description Temperature, humidity and sun of a design day.
+         * @description Temperature, humidity and sun of a design day, and what one surface gets of it.
          */
         get: operations["place_day"];
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/shading/{shading}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shaded
+         * @description Sunlit part of an opening behind a shading over a design day.
+         */
+        get: operations["shading_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shelf": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shelf
+         * @description Ordinary materials, schedules and uses to take from.
+         */
+        get: operations["shelf"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview
+         * @description What a change set would do to the building's peaks; nothing is kept.
+         */
+        post: operations["preview"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/schedules/read": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read Schedule
+         * @description Fields of a schedule from a row or column of numbers.
+         */
+        post: operations["read_schedule"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/schedules/{schedule}/year.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schedule Csv
+         * @description A schedule's year, one line an hour.
+         */
+        get: operations["schedule_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/weather/look": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Look At Weather
+         * @description First lines of a weather file, and a guess at its layout.
+         */
+        post: operations["look_at_weather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/weather": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Weather
+         * @description The imported year: plots and derived design conditions; empty where there is none.
+         */
+        get: operations["weather"];
+        put?: never;
+        /**
+         * Put Weather
+         * @description Import a year of hours: TMY3 without a mapping, anything else by one; all of it or nothing.
+         */
+        post: operations["import_weather"];
+        /**
+         * Drop Weather
+         * @description Forget the imported year.
+         */
+        delete: operations["drop_weather"];
         options?: never;
         head?: never;
         patch?: never;
@@ -372,6 +520,35 @@ export interface components {
             changes: components["schemas"]["ChangeIn"][];
         };
         /**
+         * PeaksOut
+         * @description Peaks of the building; None where it has no room that can be calculated.
+         */
+        PeaksOut: {
+            /** Cooling W */
+            cooling_w: number | null;
+            /** Heating W */
+            heating_w: number | null;
+            /** Rooms */
+            rooms: number;
+        };
+        /**
+         * PreviewOut
+         * @description The building before and after a change set that is not kept.
+         */
+        PreviewOut: {
+            before: components["schemas"]["PeaksOut"];
+            after: components["schemas"]["PeaksOut"];
+            /** Touched */
+            touched: number;
+            /** Rooms Calculated */
+            rooms_calculated: number;
+        };
+        /** TextIn */
+        TextIn: {
+            /** Text */
+            text: string;
+        };
+        /**
          * ProblemOut
          * @description An error: machine code, sentence, and the faulty fields with value and allowed range.
          */
@@ -386,6 +563,20 @@ export interface components {
             faults: {
                 [key: string]: unknown;
             }[];
+        };
+        /**
+         * SkylinePart
+         * @description Something that hides the sky in a range of directions, clockwise.
+         */
+        SkylinePart: {
+            /** From Deg */
+            from_deg: number;
+            /** To Deg */
+            to_deg: number;
+            /** Height M */
+            height_m: number;
+            /** Distance M */
+            distance_m: number;
         };
         /** SiteFields */
         SiteFields: {
@@ -408,6 +599,100 @@ export interface components {
             ground_temperature_c: number;
             /** Winter Dry Bulb C */
             winter_dry_bulb_c: number;
+            /**
+             * Indoor Winter Humidity
+             * @default 0.45
+             */
+            indoor_winter_humidity: number;
+            /**
+             * Winter Wind M S
+             * @default 4
+             */
+            winter_wind_m_s: number;
+            /**
+             * Summer Wind M S
+             * @default 3
+             */
+            summer_wind_m_s: number;
+            /**
+             * Terrain
+             * @default suburb
+             * @enum {string}
+             */
+            terrain: "city" | "suburb" | "open country" | "open water";
+            /**
+             * Shelter Class
+             * @default 3
+             * @enum {integer}
+             */
+            shelter_class: 1 | 2 | 3 | 4 | 5;
+            /**
+             * Skyline
+             * @default []
+             */
+            skyline: components["schemas"]["SkylinePart"][];
+            /**
+             * Soil
+             * @default sand
+             * @enum {string}
+             */
+            soil: "clay" | "sand" | "rock";
+            /**
+             * Ground Source
+             * @default constant
+             * @enum {string}
+             */
+            ground_source: "constant" | "months" | "formula";
+            /**
+             * Ground Depth M
+             * @default 1
+             */
+            ground_depth_m: number;
+            /**
+             * Air Mean C
+             * @default 10
+             */
+            air_mean_c: number;
+            /**
+             * Air Amplitude K
+             * @default 10
+             */
+            air_amplitude_k: number;
+            /**
+             * Coldest Month
+             * @default 1
+             */
+            coldest_month: number;
+            /**
+             * Cold Water C
+             * @default 10
+             */
+            cold_water_c: number;
+            /**
+             * Saving From
+             * @default null
+             */
+            saving_from: string | null;
+            /**
+             * Saving To
+             * @default null
+             */
+            saving_to: string | null;
+            /**
+             * Dehumidification Month
+             * @default null
+             */
+            dehumidification_month: number | null;
+            /**
+             * Dehumidification Dew Point C
+             * @default null
+             */
+            dehumidification_dew_point_c: number | null;
+            /**
+             * Dehumidification Dry Bulb C
+             * @default null
+             */
+            dehumidification_dry_bulb_c: number | null;
         };
         /** DesignMonthFields */
         DesignMonthFields: {
@@ -423,6 +708,16 @@ export interface components {
             tau_b: number;
             /** Tau D */
             tau_d: number;
+            /**
+             * Ground Reflectance
+             * @default null
+             */
+            ground_reflectance: number | null;
+            /**
+             * Ground Temperature C
+             * @default null
+             */
+            ground_temperature_c: number | null;
         };
         /** MaterialFields */
         MaterialFields: {
@@ -448,6 +743,21 @@ export interface components {
              * @default null
              */
             resistance_m2k_w: number | null;
+            /**
+             * Air Gap
+             * @default false
+             */
+            air_gap: boolean;
+            /**
+             * Vapour Factor
+             * @default null
+             */
+            vapour_factor: number | null;
+            /**
+             * Source
+             * @default
+             */
+            source: string;
         };
         /** AssemblyFields */
         AssemblyFields: {
@@ -468,6 +778,84 @@ export interface components {
              * @default null
              */
             ground_u_value: number | null;
+            /**
+             * Extra U Value
+             * @default 0
+             */
+            extra_u_value: number;
+            /**
+             * Declared U Value
+             * @default null
+             */
+            declared_u_value: number | null;
+            /**
+             * Mass Class
+             * @default medium
+             * @enum {string}
+             */
+            mass_class: "very light" | "light" | "medium" | "heavy" | "very heavy";
+            /**
+             * Mass Place
+             * @default spread
+             * @enum {string}
+             */
+            mass_place: "inside" | "outside" | "both sides" | "spread" | "middle";
+            /**
+             * Ground Procedure
+             * @default declared
+             * @enum {string}
+             */
+            ground_procedure: "declared" | "slab" | "basement_floor" | "basement_wall" | "perimeter";
+            /**
+             * Ground Area M2
+             * @default null
+             */
+            ground_area_m2: number | null;
+            /**
+             * Ground Perimeter M
+             * @default null
+             */
+            ground_perimeter_m: number | null;
+            /**
+             * Ground Wall M
+             * @default 0.3
+             */
+            ground_wall_m: number;
+            /**
+             * Ground Depth M
+             * @default 0
+             */
+            ground_depth_m: number;
+            /**
+             * Edge Resistance M2K W
+             * @default 0
+             */
+            edge_resistance_m2k_w: number;
+            /**
+             * Edge Width M
+             * @default 0
+             */
+            edge_width_m: number;
+            /**
+             * Edge Vertical
+             * @default false
+             */
+            edge_vertical: boolean;
+            /**
+             * Perimeter Factor W Mk
+             * @default null
+             */
+            perimeter_factor_w_mk: number | null;
+            /**
+             * Glass Share
+             * @default 0
+             */
+            glass_share: number;
+            /**
+             * Glass G Value
+             * @default 0.6
+             */
+            glass_g_value: number;
         };
         /** LayerFields */
         LayerFields: {
@@ -482,6 +870,157 @@ export interface components {
              * @default null
              */
             thickness_m: number | null;
+            /**
+             * Bridge Material
+             * @default null
+             */
+            bridge_material: string | null;
+            /**
+             * Bridge Share
+             * @default 0
+             */
+            bridge_share: number;
+        };
+        /**
+         * PatternPart
+         * @description A day pattern of a schedule.
+         */
+        PatternPart: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * RulePart
+         * @description Days that get a pattern; `days` has a 1 or 0 for Monday to Sunday and holidays.
+         */
+        RulePart: {
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
+            /**
+             * Days
+             * @default 11111111
+             */
+            days: string;
+            /** Pattern */
+            pattern: string;
+        };
+        /** ScheduleFields */
+        ScheduleFields: {
+            /** Name */
+            name: string;
+            /**
+             * Kind
+             * @default fraction
+             * @enum {string}
+             */
+            kind: "fraction" | "on_off" | "temperature" | "w_per_person";
+            /** Patterns */
+            patterns: components["schemas"]["PatternPart"][];
+            /** Base */
+            base: string;
+            /**
+             * Rules
+             * @default []
+             */
+            rules: components["schemas"]["RulePart"][];
+            /**
+             * Summer
+             * @default null
+             */
+            summer: string | null;
+            /**
+             * Summer By Month
+             * @default false
+             */
+            summer_by_month: boolean;
+            /**
+             * Winter
+             * @default null
+             */
+            winter: string | null;
+        };
+        /** ShadingFields */
+        ShadingFields: {
+            /** Name */
+            name: string;
+            /**
+             * Overhang M
+             * @default 0
+             */
+            overhang_m: number;
+            /**
+             * Overhang Gap M
+             * @default 0
+             */
+            overhang_gap_m: number;
+            /**
+             * Overhang Beyond M
+             * @default 0
+             */
+            overhang_beyond_m: number;
+            /**
+             * Left Fin M
+             * @default 0
+             */
+            left_fin_m: number;
+            /**
+             * Right Fin M
+             * @default 0
+             */
+            right_fin_m: number;
+            /**
+             * Fin Gap M
+             * @default 0
+             */
+            fin_gap_m: number;
+            /**
+             * Fin Beyond M
+             * @default 0
+             */
+            fin_beyond_m: number;
+            /**
+             * Reveal M
+             * @default 0
+             */
+            reveal_m: number;
+        };
+        /**
+         * PaneGap
+         * @description A gap between panes and the pane inside of it.
+         */
+        PaneGap: {
+            /** Gap Mm */
+            gap_mm: number;
+            /**
+             * Gas
+             * @default argon
+             * @enum {string}
+             */
+            gas: "air" | "argon" | "krypton";
+            /**
+             * Emissivity 1
+             * @default 0.837
+             */
+            emissivity_1: number;
+            /**
+             * Emissivity 2
+             * @default 0.837
+             */
+            emissivity_2: number;
+            /**
+             * Pane Mm
+             * @default 4
+             */
+            pane_mm: number;
         };
         /** GlazingFields */
         GlazingFields: {
@@ -502,6 +1041,64 @@ export interface components {
              * @enum {integer}
              */
             panes: 1 | 2 | 3;
+            /**
+             * Basis
+             * @default whole
+             * @enum {string}
+             */
+            basis: "whole" | "parts" | "panes";
+            /**
+             * Centre U Value
+             * @default 1.1
+             */
+            centre_u_value: number;
+            /**
+             * Frame U Value
+             * @default 1.4
+             */
+            frame_u_value: number;
+            /**
+             * Edge Psi W Mk
+             * @default 0.06
+             */
+            edge_psi_w_mk: number;
+            /**
+             * Build Up
+             * @default []
+             */
+            build_up: components["schemas"]["PaneGap"][];
+            /**
+             * Blind
+             * @default none
+             * @enum {string}
+             */
+            blind: "none" | "inside" | "between" | "outside";
+            /**
+             * Blind Factor
+             * @default 0.5
+             */
+            blind_factor: number;
+            /**
+             * Blind Air Share
+             * @default 0.4
+             */
+            blind_air_share: number;
+            /**
+             * Blind Rule
+             * @default irradiance
+             * @enum {string}
+             */
+            blind_rule: "always" | "irradiance" | "schedule";
+            /**
+             * Blind Threshold W M2
+             * @default 200
+             */
+            blind_threshold_w_m2: number;
+            /**
+             * Blind Schedule
+             * @default null
+             */
+            blind_schedule: string | null;
         };
         /** KitFields */
         KitFields: {
@@ -543,6 +1140,16 @@ export interface components {
              */
             window: string | null;
         };
+        /** Holiday */
+        Holiday: {
+            /** Date */
+            date: string;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+        };
         /** ProjectFields */
         ProjectFields: {
             /** Name */
@@ -558,37 +1165,65 @@ export interface components {
              * @default null
              */
             kit: string | null;
-        };
-        /** ScheduleFields */
-        ScheduleFields: {
-            /** Name */
-            name: string;
             /**
-             * Kind
-             * @default fraction
-             * @constant
+             * Ventilation
+             * @default 62.1 full
+             * @enum {string}
              */
-            kind: "fraction";
-            /** Weekday */
-            weekday: [
-                number,
-                number
-            ][];
-            /** Weekend */
-            weekend: [
-                number,
-                number
-            ][];
+            ventilation: "62.1 full" | "62.1 simplified" | "sum";
+            /**
+             * Heating Procedure
+             * @default balance
+             * @enum {string}
+             */
+            heating_procedure: "balance" | "u_values";
+            /**
+             * Heating Margin
+             * @default 0
+             */
+            heating_margin: number;
+            /**
+             * Cooling Margin
+             * @default 0
+             */
+            cooling_margin: number;
+            /**
+             * Units
+             * @default SI
+             * @enum {string}
+             */
+            units: "SI" | "IP";
+            /**
+             * Year
+             * @default 2027
+             */
+            year: number;
+            /**
+             * Holidays
+             * @default []
+             */
+            holidays: components["schemas"]["Holiday"][];
         };
         /** UseFields */
         UseFields: {
             /** Name */
             name: string;
             /**
-             * People Per M2
+             * People Basis
+             * @default per_m2
+             * @enum {string}
+             */
+            people_basis: "per_m2" | "m2_per_person" | "count";
+            /**
+             * People Value
              * @default 0
              */
-            people_per_m2: number;
+            people_value: number;
+            /**
+             * Activity
+             * @default null
+             */
+            activity: ("seated in an audience" | "seated, very light work" | "moderately active office work" | "standing, light work, walking" | "walking and standing" | "sedentary work, eating" | "light bench work" | "moderate dancing" | "light machine work" | "heavy work" | "heavy machine work, lifting" | "athletics") | null;
             /**
              * Person Sensible W
              * @default 75
@@ -610,10 +1245,31 @@ export interface components {
              */
             people_schedule: string | null;
             /**
-             * Lights W M2
+             * Person Schedule
+             * @default null
+             */
+            person_schedule: string | null;
+            /**
+             * Lights Basis
+             * @default w_m2
+             * @enum {string}
+             */
+            lights_basis: "w_m2" | "w" | "w_per_person";
+            /**
+             * Lights Value
              * @default 0
              */
-            lights_w_m2: number;
+            lights_value: number;
+            /**
+             * Task Lights W M2
+             * @default 0
+             */
+            task_lights_w_m2: number;
+            /**
+             * Task Lights Schedule
+             * @default null
+             */
+            task_lights_schedule: string | null;
             /**
              * Lights Radiant Share
              * @default 0.5
@@ -625,10 +1281,16 @@ export interface components {
              */
             lights_schedule: string | null;
             /**
-             * Equipment W M2
+             * Equipment Basis
+             * @default w_m2
+             * @enum {string}
+             */
+            equipment_basis: "w_m2" | "w" | "w_per_person";
+            /**
+             * Equipment Value
              * @default 0
              */
-            equipment_w_m2: number;
+            equipment_value: number;
             /**
              * Equipment Radiant Share
              * @default 0.3
@@ -650,10 +1312,41 @@ export interface components {
              */
             equipment_schedule: string | null;
             /**
+             * Infiltration Basis
+             * @default air_changes
+             * @enum {string}
+             */
+            infiltration_basis: "air_changes" | "envelope" | "leakage";
+            /**
              * Infiltration Ach
              * @default 0.3
              */
             infiltration_ach: number;
+            /**
+             * Infiltration M3 S M2
+             * @default 0
+             */
+            infiltration_m3_s_m2: number;
+            /**
+             * Leakage Cm2 M2
+             * @default 1
+             */
+            leakage_cm2_m2: number;
+            /**
+             * Hot Water L Person Day
+             * @default 0
+             */
+            hot_water_l_person_day: number;
+            /**
+             * Hot Water L M2 Day
+             * @default 0
+             */
+            hot_water_l_m2_day: number;
+            /**
+             * Hot Water C
+             * @default 55
+             */
+            hot_water_c: number;
             /**
              * Air Per Person M3 S
              * @default 0
@@ -709,6 +1402,59 @@ export interface components {
              * @default
              */
             source: string;
+        };
+        /** UseItemFields */
+        UseItemFields: {
+            /** Use */
+            use: string;
+            /**
+             * Position
+             * @default 0
+             */
+            position: number;
+            /** Name */
+            name: string;
+            /**
+             * Basis
+             * @default w
+             * @enum {string}
+             */
+            basis: "w_m2" | "w" | "w_per_person";
+            /**
+             * Value
+             * @default 0
+             */
+            value: number;
+            /**
+             * Count
+             * @default 1
+             */
+            count: number;
+            /**
+             * Usage Factor
+             * @default 1
+             */
+            usage_factor: number;
+            /**
+             * Radiant Share
+             * @default 0.3
+             */
+            radiant_share: number;
+            /**
+             * Latent Share
+             * @default 0
+             */
+            latent_share: number;
+            /**
+             * Vented Share
+             * @default 0
+             */
+            vented_share: number;
+            /**
+             * Schedule
+             * @default null
+             */
+            schedule: string | null;
         };
         /** LevelFields */
         LevelFields: {
@@ -900,7 +1646,7 @@ export interface components {
              * Boundary
              * @enum {string}
              */
-            boundary: "outdoors" | "ground" | "adiabatic" | "difference" | "fixed";
+            boundary: "outdoors" | "ground" | "adiabatic" | "difference" | "fixed" | "scheduled";
             /** Area M2 */
             area_m2: number;
             /**
@@ -933,6 +1679,16 @@ export interface components {
              * @default null
              */
             fixed_temperature_c: number | null;
+            /**
+             * Temperature Schedule
+             * @default null
+             */
+            temperature_schedule: string | null;
+            /**
+             * Exposed Perimeter M
+             * @default null
+             */
+            exposed_perimeter_m: number | null;
         };
         /** OpeningFields */
         OpeningFields: {
@@ -965,6 +1721,11 @@ export interface components {
              * @default null
              */
             assembly: string | null;
+            /**
+             * Shading
+             * @default null
+             */
+            shading: string | null;
         };
         /** DuctSectionFields */
         DuctSectionFields: {
@@ -1328,6 +2089,9 @@ export interface operations {
         parameters: {
             query: {
                 month: number;
+                tilt?: number;
+                azimuth?: number;
+                eye?: number;
             };
             header?: never;
             path: {
@@ -1347,6 +2111,253 @@ export interface operations {
                         [key: string]: unknown;
                     };
                 };
+            };
+        };
+    };
+    shading_day: {
+        parameters: {
+            query: {
+                month: number;
+                width: number;
+                height: number;
+                azimuth: number;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+                shading: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    shelf: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    preview: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChangeSetIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreviewOut"];
+                };
+            };
+        };
+    };
+    read_schedule: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TextIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    schedule_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+                schedule: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    look_at_weather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    weather: {
+        parameters: {
+            query?: {
+                percent?: number;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    import_weather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /**
+                     * Mapping
+                     * @default
+                     */
+                    mapping?: string;
+                    /**
+                     * Remember
+                     * @default
+                     */
+                    remember?: string;
+                };
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    drop_weather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

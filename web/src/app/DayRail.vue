@@ -29,6 +29,9 @@ const name = computed(() => {
   return room ? `${room.number} ${room.name}` : "";
 });
 
+/** Twelve months, and the dehumidification day where the site has one. */
+const days = computed(() => MONTHS.slice(0, doc.site?.dehumidification_month ? 13 : 12));
+
 watch(
   [() => view.subject, () => view.month, () => results.version],
   async (_now, _old, onCleanup) => {
@@ -124,7 +127,7 @@ function onKey(event: KeyboardEvent): void {
           W
         </button>
         <button
-          v-for="(month, index) in MONTHS"
+          v-for="(month, index) in days"
           :key="month"
           :aria-pressed="view.month === index + 1"
           :class="{ on: view.month === index + 1, peak: record?.cooling?.month === index + 1 }"

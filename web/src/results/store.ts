@@ -15,7 +15,7 @@ export interface ResultsAnswer {
 
 const KIND_NAMES: ResultKind[] = [
   "room", "effective", "group", "air_system", "airflow", "duct_section", "circuit", "pipe_section", "emitter",
-  "assembly", "glazing", "snag", "kit",
+  "assembly", "glazing", "schedule", "use", "envelope", "snag", "kit",
 ]; // prettier-ignore
 
 /** How long a changed figure shows what it was before [ms]. */

@@ -108,6 +108,19 @@ export interface EmitterResult {
 }
 
 export interface AssemblyResult {
+  /** Why there are no values; empty where there are. */
+  problem: string;
+  films_m2k_w: [number, number];
+  bridged?: { upper: number; lower: number; total: number };
+  line?: {
+    temperature_c: number[];
+    dew_point_c: number[];
+    vapour_pa: number[];
+    saturation_pa: number[];
+    wet: number[];
+  };
+  layers_m2k_w?: number[];
+  ground?: { problem: string; u_value: number; characteristic_m: number; by_month_c: number[] };
   u_value: number;
   u_without_films: number;
   resistance_m2k_w: number;
@@ -118,7 +131,58 @@ export interface AssemblyResult {
   time_lag_h: number;
 }
 
+/** Which pattern each day of the year has (by its place in the schedule), and which the design days take. */
+export interface ScheduleResult {
+  days: number[];
+  summer: string[];
+  winter: string | null;
+  hours_a_year: number;
+  daily_sums: Record<string, number>;
+}
+
+export interface UseDay {
+  people: number[];
+  lights: number[];
+  equipment: number[];
+  latent: number[];
+}
+
+export interface UseResult {
+  area_m2: number;
+  people_per_m2: number;
+  people: number;
+  lights_w_m2: number;
+  equipment_w_m2: number;
+  person_sensible_w: number;
+  person_latent_w: number;
+  days: UseDay[];
+  day_of: number[];
+  presence: number[][];
+  outdoor_air_m3_s_m2: number;
+  hot_water_l_day: number;
+  hot_water_j_day: number;
+}
+
+export interface EnvelopeLine {
+  construction: string;
+  category: string;
+  towards: string;
+  area_m2: number;
+  conductance_w_k: number;
+  u_value: number;
+}
+
+export interface EnvelopeResult {
+  lines: EnvelopeLine[];
+  transmission_w_k: number;
+  air_w_k: number;
+  capacity_j_k: number;
+  time_constant_h: number;
+}
+
 export interface GlazingResult {
+  centre_u_value: number | null;
+  window_u_value: number;
   angles_deg: number[];
   factors: number[];
   hemispherical: number;
@@ -164,6 +228,9 @@ export interface ResultKinds {
   emitter: EmitterResult;
   assembly: AssemblyResult;
   glazing: GlazingResult;
+  schedule: ScheduleResult;
+  use: UseResult;
+  envelope: EnvelopeResult;
   snag: Snag;
   kit: KitItem;
 }

@@ -110,7 +110,10 @@ export function compass(azimuth_deg: number): string {
   return POINTS[Math.round(azimuth_deg / 22.5) % 16] ?? "";
 }
 
-export const MONTHS = ["Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec"];
+/** Months, and the dehumidification day as the thirteenth design day. */
+export const MONTHS = [
+  "Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec", "Dew day",
+]; // prettier-ignore
 
 /** Start of a 10-minute step as hh:mm. */
 export function clock(step: number): string {

@@ -6,12 +6,16 @@ import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
 import { choicesOf, fieldSaver, gridSaver } from "@/parts/saving";
+import UsedIn, { type Place } from "@/parts/UsedIn.vue";
 import { useResults } from "@/results/store";
+import { counted } from "@/units/units";
 import { computed, ref } from "vue";
+import GroundFields from "./GroundFields.vue";
+import { copyFor, copyOf, placesOf, replaceEverywhere, type FieldPlace } from "./places";
 import SectionDrawing from "./SectionDrawing.vue";
 
 const props = defineProps<{ id: string }>();
-const emit = defineEmits<{ gone: [] }>();
+const emit = defineEmits<{ gone: []; open: [id: string] }>();
 const doc = useDocument();
 const results = useResults();
 const chosen = ref("");
@@ -24,15 +28,13 @@ const layers = computed(() =>
 );
 const values = computed(() => results.get("assembly", props.id));
 const before = computed(() => results.prior("assembly", props.id));
-const users = computed(() => {
-  const roles = doc.rows("kit").flatMap((kit) =>
-    Object.entries(kit)
-      .filter(([, value]) => value === props.id)
-      .map(([role]) => `kit: ${role.replace("_", " ")}`),
-  );
-  const surfaces = doc.rows("surface").filter((row) => row.assembly === props.id).length;
-  return [...roles, ...(surfaces ? [`${surfaces} surfaces of their own`] : [])];
-});
+const places = computed(() => placesOf("assembly", props.id));
+const others = computed(() => doc.rows("assembly").filter((row) => row.id !== props.id));
+const group = computed(() => results.get("group", "building"));
+const groupBefore = computed(() => results.prior("group", "building"));
+const ELEMENTS = ["wall", "roof", "floor", "partition", "door"].map((v) => ({ value: v, label: v }));
+const CLASSES = ["very light", "light", "medium", "heavy", "very heavy"].map((v) => ({ value: v, label: v }));
+const MASS_AT = ["inside", "outside", "both sides", "spread", "middle"].map((v) => ({ value: v, label: v }));
 
 const columns = computed<Column<Layer>[]>(() => [
   { key: "material", title: "Layer, outside first", width: 230, value: (row) => row.material,
@@ -40,12 +42,13 @@ const columns = computed<Column<Layer>[]>(() => [
     editor: { type: "choice", choices: choicesOf(doc.rows("material")) } },
   { key: "thickness_m", title: "Thickness", quantity: "thickness", width: 110, value: (row) => row.thickness_m,
     editor: { type: "number", quantity: "thickness" },
-    editable: (row) => doc.get("material", row.material)?.conductivity_w_mk !== null },
+    editable: (row) => doc.get("material", row.material)?.resistance_m2k_w === null },
   { key: "conductivity", title: "λ", quantity: "conductivity", width: 100, value: (row) => doc.get("material", row.material)?.conductivity_w_mk },
-  { key: "resistance", title: "R", quantity: "resistance", width: 110, value: (row) => {
-    const m = doc.get("material", row.material);
-    return m?.conductivity_w_mk ? (row.thickness_m ?? 0) / m.conductivity_w_mk : m?.resistance_m2k_w;
-  } },
+  { key: "resistance", title: "R", quantity: "resistance", width: 110, value: (row) => values.value?.layers_m2k_w?.[layers.value.indexOf(row)] },
+  { key: "bridge_material", title: "crossed by", width: 130, value: (row) => row.bridge_material, text: (row) => doc.get("material", row.bridge_material)?.name ?? "–",
+    editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("material").filter((m) => m.conductivity_w_mk !== null)) } },
+  { key: "bridge_share", title: "over", quantity: "percent", width: 70, value: (row) => row.bridge_share, editable: (row) => row.bridge_material !== null,
+    editor: { type: "number", quantity: "percent" } },
 ]); // prettier-ignore
 const save = gridSaver<Layer>("layer", "Layer");
 
@@ -68,6 +71,38 @@ async function move(by: number): Promise<void> {
   ]);
 }
 
+/** Put a layer before another one, or at the inside. */
+async function put(id: string, before: string | null): Promise<void> {
+  const left = layers.value.filter((row) => row.id !== id);
+  const at = before ? left.findIndex((row) => row.id === before) : left.length;
+  const one = layers.value.find((row) => row.id === id);
+  if (!one) return;
+  left.splice(at, 0, one);
+  await doc.attempt(
+    "Layer moved",
+    left.map((row, position) => ({ op: "set", kind: "layer", id: row.id, fields: { position } })),
+  );
+}
+
+function onKey(event: KeyboardEvent): void {
+  if (!event.altKey || (event.key !== "ArrowUp" && event.key !== "ArrowDown")) return;
+  event.preventDefault();
+  event.stopPropagation();
+  void move(event.key === "ArrowUp" ? -1 : 1);
+}
+
+async function copy(): Promise<void> {
+  const [made, changes] = copyOf("assembly", props.id, `${assembly.value.name}, copy`);
+  if (await doc.attempt("Copy of an assembly", changes)) emit("open", made);
+}
+async function copyHere(place: Place): Promise<void> {
+  const made = await copyFor("assembly", props.id, place as FieldPlace);
+  if (made) emit("open", made);
+}
+async function replace(other: string): Promise<void> {
+  if (other && (await replaceEverywhere("assembly", props.id, other))) emit("open", other);
+}
+
 async function removeLayer(): Promise<void> {
   if (chosen.value) await doc.attempt("Layer removed", [{ op: "delete", kind: "layer", id: chosen.value }]);
 }
@@ -81,22 +116,46 @@ async function remove(): Promise<void> {
   <div class="page">
     <div class="head">
       <h1>{{ assembly.name }}</h1>
-      <span class="soft">{{ users.length ? `used in ${users.join(", ")}` : "not used yet" }}</span>
+      <span class="soft"
+        >used in {{ counted(places.length, "place")
+        }}<template v-if="group"
+          >; building: cooling
+          <Figure
+            :value="group.cooling.sensible_w"
+            :prior="groupBefore?.cooling.sensible_w"
+            quantity="load" />, heating
+          <Figure :value="group.heating_w" :prior="groupBefore?.heating_w" quantity="load" /></template
+      ></span>
       <span class="grow" />
+      <button class="act" @click="copy">Copy</button>
       <button class="act" @click="remove">Delete</button>
     </div>
     <div class="body two">
       <section>
-        <SectionDrawing :layers="layers" />
-        <div class="tools">
+        <SectionDrawing
+          v-if="assembly.declared_u_value === null"
+          :layers="layers"
+          :chosen="chosen"
+          :line="values?.line"
+          @move="put"
+          @choose="chosen = $event"
+        />
+        <p v-if="values?.line?.wet.length" class="wet" role="status">
+          The dew point is reached inside the section on the winter day (dots): vapour may condense there. Put
+          a tighter layer inside of it or a more open one outside. ISO 13788, one steady state.
+        </p>
+        <p v-if="assembly.declared_u_value !== null" class="soft">
+          Layers not known: a U-value and a class of mass stand for them (ISO 52016-1:2017, table B.14).
+        </p>
+        <div v-if="assembly.declared_u_value === null" class="tools">
           <button class="act" @click="add">Add layer</button>
-          <button class="act" :disabled="!chosen" title="Towards the outside" @click="move(-1)">
+          <button class="act" :disabled="!chosen" title="Towards the outside, Alt+↑" @click="move(-1)">
             ↑ outwards
           </button>
           <button class="act" :disabled="!chosen" @click="move(1)">↓ inwards</button>
           <button class="act" :disabled="!chosen" @click="removeLayer">Remove layer</button>
         </div>
-        <div class="layers">
+        <div v-if="assembly.declared_u_value === null" class="layers" @keydown="onKey">
           <DataGrid
             label="Layers"
             :columns="columns"
@@ -119,7 +178,7 @@ async function remove(): Promise<void> {
           :value="assembly.element"
           :editor="{
             type: 'choice',
-            choices: ['wall', 'roof', 'floor', 'partition', 'door'].map((v) => ({ value: v, label: v })),
+            choices: ELEMENTS,
           }"
           :save="fieldSaver('assembly', () => id, 'element', 'Element')"
         />
@@ -131,13 +190,53 @@ async function remove(): Promise<void> {
           :save="fieldSaver('assembly', () => id, 'solar_absorptance', 'Solar absorptance')"
         />
         <Field
-          v-if="assembly.element === 'floor'"
-          label="U to the ground, soil included"
-          :value="assembly.ground_u_value"
+          label="Existing: U-value instead of layers"
+          :value="assembly.declared_u_value"
           :editor="{ type: 'number', quantity: 'u_value', clearable: true }"
-          :save="fieldSaver('assembly', () => id, 'ground_u_value', 'U to the ground')"
+          :save="fieldSaver('assembly', () => id, 'declared_u_value', 'Declared U-value')"
         />
-        <table v-if="values" class="plain">
+        <template v-if="assembly.declared_u_value !== null">
+          <Field
+            label="Class of mass"
+            :value="assembly.mass_class"
+            :editor="{ type: 'choice', choices: CLASSES }"
+            :save="fieldSaver('assembly', () => id, 'mass_class', 'Class of mass')"
+          />
+          <Field
+            label="Mass lies"
+            :value="assembly.mass_place"
+            :editor="{ type: 'choice', choices: MASS_AT }"
+            :save="fieldSaver('assembly', () => id, 'mass_place', 'Place of the mass')"
+          />
+        </template>
+        <Field
+          v-else
+          label="Allowance for thermal bridges ΔU"
+          :value="assembly.extra_u_value"
+          :editor="{ type: 'number', quantity: 'u_value' }"
+          :save="fieldSaver('assembly', () => id, 'extra_u_value', 'Allowance for bridges')"
+        />
+        <template v-if="assembly.element === 'door'">
+          <Field
+            label="Glass share"
+            :value="assembly.glass_share"
+            :editor="{ type: 'number', quantity: 'percent' }"
+            :save="fieldSaver('assembly', () => id, 'glass_share', 'Glass share')"
+          />
+          <Field
+            v-if="assembly.glass_share"
+            label="g-value of the glass"
+            :value="assembly.glass_g_value"
+            :editor="{ type: 'number', quantity: 'ratio' }"
+            :save="fieldSaver('assembly', () => id, 'glass_g_value', 'g-value of the glass')"
+          />
+        </template>
+        <GroundFields
+          v-if="assembly.element === 'floor' || assembly.element === 'wall'"
+          :assembly="assembly"
+          :values="values"
+        />
+        <table v-if="values && !values.problem" class="plain">
           <tbody>
             <tr>
               <td>U with films</td>
@@ -175,11 +274,17 @@ async function remove(): Promise<void> {
             </tr>
           </tbody>
         </table>
-        <p v-else class="fault">No values: every layer needs a thickness.</p>
+        <p v-else class="fault">{{ values?.problem }}</p>
+        <p v-if="values?.bridged" class="soft small">
+          Crossed layers: R between <Figure :value="values.bridged.lower" quantity="resistance" /> (lower
+          limit) and <Figure :value="values.bridged.upper" quantity="resistance" /> (upper); their mean
+          counts, ISO 6946:2017, 6.7.2.
+        </p>
         <p class="soft small">
           ISO 6946:2017 (U, with its standard films) and ISO 13786:2017 (24 h). The room balance uses the
           films of ISO 52016-1 instead.
         </p>
+        <UsedIn :places="places" :others="others" copies @copy="copyHere" @replace="replace" />
       </section>
     </div>
   </div>
@@ -201,6 +306,9 @@ async function remove(): Promise<void> {
 }
 .side table {
   margin: 14px 0;
+}
+.wet {
+  color: var(--tide);
 }
 .small {
   font-size: 12px;

@@ -3,13 +3,16 @@ import { newId, useDocument } from "@/document/store";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import AssemblyPage from "./AssemblyPage.vue";
+import EnvelopePage from "./EnvelopePage.vue";
 import GlazingPage from "./GlazingPage.vue";
 import KitPage from "./KitPage.vue";
 import MaterialsPage from "./MaterialsPage.vue";
+import ShadingPage from "./ShadingPage.vue";
 
 const doc = useDocument();
 const route = useRoute();
-const at = ref<{ kind: "assembly" | "glazing" | "kit" | "materials"; id: string }>({ kind: "kit", id: "" });
+type At = { kind: "assembly" | "glazing" | "shading" | "kit" | "materials" | "envelope"; id: string };
+const at = ref<At>({ kind: "kit", id: "" });
 const ELEMENTS = {
   wall: "Outer walls",
   roof: "Roofs",
@@ -28,9 +31,8 @@ watch(
   () => route.query["at"],
   (place) => {
     const [kind, id] = String(place ?? "").split("/");
-    if (kind === "assembly" && id) at.value = { kind, id };
-    else if (kind === "glazing" && id) at.value = { kind, id };
-    else if (kind === "surface" || kind === "opening") at.value = { kind: "kit", id: "" };
+    if ((kind === "assembly" || kind === "glazing" || kind === "shading") && id) at.value = { kind, id };
+    else if (kind === "kit" || kind === "surface" || kind === "opening") at.value = { kind: "kit", id: "" };
   },
   { immediate: true },
 );
@@ -40,6 +42,13 @@ async function addAssembly(): Promise<void> {
   const fields = { name: "New assembly", element: "wall" };
   if (await doc.attempt("New assembly", [{ op: "create", kind: "assembly", id, fields }]))
     at.value = { kind: "assembly", id };
+}
+
+async function addShading(): Promise<void> {
+  const id = newId();
+  const fields = { name: "New shading", overhang_m: 0.6, overhang_gap_m: 0.1, overhang_beyond_m: 0.2 };
+  if (await doc.attempt("New shading", [{ op: "create", kind: "shading", id, fields }]))
+    at.value = { kind: "shading", id };
 }
 
 async function addGlazing(): Promise<void> {
@@ -63,6 +72,13 @@ async function addGlazing(): Promise<void> {
       >
         Materials
       </button>
+      <button
+        class="item strong"
+        :class="{ on: at.kind === 'envelope' }"
+        @click="at = { kind: 'envelope', id: '' }"
+      >
+        Envelope
+      </button>
       <template v-for="group in assemblies" :key="group.title">
         <p v-if="group.rows.length" class="soft group">{{ group.title }}</p>
         <button
@@ -85,9 +101,20 @@ async function addGlazing(): Promise<void> {
       >
         {{ row.name }}
       </button>
+      <p class="soft group">Shading of openings</p>
+      <button
+        v-for="row in doc.rows('shading')"
+        :key="row.id"
+        class="item"
+        :class="{ on: at.id === row.id }"
+        @click="at = { kind: 'shading', id: row.id }"
+      >
+        {{ row.name }}
+      </button>
       <p class="add">
         <button class="link" @click="addAssembly">+ assembly</button>
         <button class="link" @click="addGlazing">+ glazing</button>
+        <button class="link" @click="addShading">+ shading</button>
       </p>
     </nav>
     <AssemblyPage
@@ -95,13 +122,23 @@ async function addGlazing(): Promise<void> {
       :id="at.id"
       :key="at.id"
       @gone="at = { kind: 'kit', id: '' }"
+      @open="at = { kind: 'assembly', id: $event }"
     />
     <GlazingPage
       v-else-if="at.kind === 'glazing' && doc.get('glazing', at.id)"
       :id="at.id"
       :key="at.id"
       @gone="at = { kind: 'kit', id: '' }"
+      @open="at = { kind: 'glazing', id: $event }"
     />
+    <ShadingPage
+      v-else-if="at.kind === 'shading' && doc.get('shading', at.id)"
+      :id="at.id"
+      :key="at.id"
+      @gone="at = { kind: 'kit', id: '' }"
+      @open="at = { kind: 'shading', id: $event }"
+    />
+    <EnvelopePage v-else-if="at.kind === 'envelope'" />
     <MaterialsPage v-else-if="at.kind === 'materials'" />
     <KitPage v-else @open="at = $event" />
   </div>

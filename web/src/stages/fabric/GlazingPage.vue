@@ -1,28 +1,86 @@
 <script setup lang="ts">
-import { useDocument } from "@/document/store";
+import { setField, useDocument } from "@/document/store";
+import type { Glazing } from "@/document/types";
 import Field from "@/parts/Field.vue";
+import Figure from "@/parts/Figure.vue";
 import LineChart from "@/parts/LineChart.vue";
-import { fieldSaver } from "@/parts/saving";
+import { choicesOf, fieldSaver } from "@/parts/saving";
+import UsedIn, { type Place } from "@/parts/UsedIn.vue";
 import { useResults } from "@/results/store";
 import { computed } from "vue";
+import { copyFor, copyOf, placesOf, replaceEverywhere, type FieldPlace } from "./places";
 
 const props = defineProps<{ id: string }>();
-const emit = defineEmits<{ gone: [] }>();
+const emit = defineEmits<{ gone: []; open: [id: string] }>();
 const doc = useDocument();
-const curve = computed(() => useResults().get("glazing", props.id));
+const results = useResults();
+const found = computed(() => results.get("glazing", props.id));
 const glazing = computed(() => doc.get("glazing", props.id)!);
+const group = computed(() => results.get("group", "building"));
+const before = computed(() => results.prior("group", "building"));
+const places = computed(() => placesOf("glazing", props.id));
+const others = computed(() => doc.rows("glazing").filter((row) => row.id !== props.id));
 const series = computed(() => [
   {
-    name: "g by angle",
+    name: "bare",
     colour: "var(--sun)",
-    values: (curve.value?.factors ?? []).map((factor) => factor * glazing.value.g_value),
+    values: (found.value?.factors ?? []).map((factor) => factor * glazing.value.g_value),
   },
+  ...(glazing.value.blind === "none"
+    ? []
+    : [
+        {
+          name: "blind drawn",
+          colour: "var(--windows)",
+          dashed: true,
+          values: (found.value?.factors ?? []).map(
+            (factor) => factor * glazing.value.g_value * (glazing.value.blind_factor ?? 1),
+          ),
+        },
+      ]),
 ]);
-const users = computed(() => doc.rows("opening").filter((row) => row.glazing === props.id).length);
-const inKit = computed(() => doc.rows("kit").some((kit) => kit.window === props.id));
+const BASES = [
+  { value: "whole", label: "whole window" },
+  { value: "parts", label: "glass, frame, edge" },
+  { value: "panes", label: "panes, frame, edge" },
+];
+const BLINDS = ["none", "inside", "between", "outside"].map((value) => ({ value, label: value }));
+const RULES = [
+  { value: "always", label: "always" },
+  { value: "irradiance", label: "above an irradiance" },
+  { value: "schedule", label: "by schedule" },
+];
+const schedules = computed(() => choicesOf(doc.rows("schedule").filter((row) => row.kind !== "temperature")));
+const gaps = computed(() => glazing.value.build_up ?? []);
+
+function save(key: keyof Glazing & string, label: string) {
+  return fieldSaver("glazing", () => props.id, key, label);
+}
+function saveGap(index: number, key: string) {
+  return (value: unknown): Promise<void> => {
+    const rows = gaps.value.map((row, i) => (i === index ? { ...row, [key]: value } : row));
+    return doc.commit("Panes", setField("glazing", props.id, "build_up", rows));
+  };
+}
+async function setGaps(rows: typeof gaps.value): Promise<void> {
+  const fields = { build_up: rows, panes: Math.min(3, rows.length + 1) };
+  await doc.attempt("Panes", [{ op: "set", kind: "glazing", id: props.id, fields }]);
+}
+const NEW_GAP = { gap_mm: 16, gas: "argon" as const, emissivity_1: 0.837, emissivity_2: 0.03, pane_mm: 4 };
 
 async function remove(): Promise<void> {
   if (await doc.attempt("Glazing deleted", [{ op: "delete", kind: "glazing", id: props.id }])) emit("gone");
+}
+async function copy(): Promise<void> {
+  const [made, changes] = copyOf("glazing", props.id, `${glazing.value.name}, copy`);
+  if (await doc.attempt("Copy of a glazing", changes)) emit("open", made);
+}
+async function copyHere(place: Place): Promise<void> {
+  const made = await copyFor("glazing", props.id, place as FieldPlace);
+  if (made) emit("open", made);
+}
+async function replace(other: string): Promise<void> {
+  if (other && (await replaceEverywhere("glazing", props.id, other))) emit("open", other);
 }
 </script>
 
@@ -30,10 +88,15 @@ async function remove(): Promise<void> {
   <div class="page">
     <div class="head">
       <h1>{{ glazing.name }}</h1>
-      <span class="soft"
-        >{{ inKit ? "the kit's window" : "" }} {{ users ? `${users} openings of their own` : "" }}</span
-      >
-      <span class="grow" /><button class="act" @click="remove">Delete</button>
+      <span v-if="group" class="soft"
+        >building: cooling
+        <Figure :value="group.cooling.sensible_w" :prior="before?.cooling.sensible_w" quantity="load" />,
+        heating
+        <Figure :value="group.heating_w" :prior="before?.heating_w" quantity="load" />
+      </span>
+      <span class="grow" />
+      <button class="act" @click="copy">Copy</button>
+      <button class="act" @click="remove">Delete</button>
     </div>
     <div class="body two">
       <section>
@@ -41,47 +104,201 @@ async function remove(): Promise<void> {
           label="Name"
           :value="glazing.name"
           :editor="{ type: 'text' }"
-          :save="fieldSaver('glazing', () => id, 'name', 'Glazing name')"
+          :save="save('name', 'Glazing name')"
+        />
+        <h2>Heat</h2>
+        <Field
+          label="U-value from"
+          :value="glazing.basis"
+          :editor="{ type: 'choice', choices: BASES }"
+          :save="save('basis', 'Basis of the U-value')"
         />
         <Field
+          v-if="glazing.basis === 'whole'"
           label="U-value of the window, films included"
           :value="glazing.u_value"
           :editor="{ type: 'number', quantity: 'u_value' }"
-          :save="fieldSaver('glazing', () => id, 'u_value', 'Window U-value')"
+          :save="save('u_value', 'Window U-value')"
         />
-        <Field
-          label="g-value of the glass"
-          :value="glazing.g_value"
-          :editor="{ type: 'number', quantity: 'ratio' }"
-          :save="fieldSaver('glazing', () => id, 'g_value', 'g-value')"
-        />
+        <template v-else>
+          <Field
+            v-if="glazing.basis === 'parts' || !gaps.length"
+            label="centre of the glass"
+            :value="glazing.centre_u_value"
+            :editor="{ type: 'number', quantity: 'u_value' }"
+            :save="save('centre_u_value', 'Centre of the glass')"
+          />
+          <template v-if="glazing.basis === 'panes'">
+            <table class="plain panes">
+              <thead>
+                <tr>
+                  <th>gap, mm</th>
+                  <th>gas</th>
+                  <th>ε out</th>
+                  <th>ε in</th>
+                  <th>pane, mm</th>
+                </tr>
+              </thead>
+              <tbody>
+                <tr v-for="(gap, i) in gaps" :key="i">
+                  <td>
+                    <Field
+                      bare
+                      :label="`Gap ${i + 1}`"
+                      :value="gap.gap_mm"
+                      :editor="{ type: 'number', quantity: 'ratio' }"
+                      :save="saveGap(i, 'gap_mm')"
+                    />
+                  </td>
+                  <td>
+                    <Field
+                      bare
+                      :label="`Gas ${i + 1}`"
+                      :value="gap.gas"
+                      :editor="{
+                        type: 'choice',
+                        choices: ['air', 'argon', 'krypton'].map((v) => ({ value: v, label: v })),
+                      }"
+                      :save="saveGap(i, 'gas')"
+                    />
+                  </td>
+                  <td>
+                    <Field
+                      bare
+                      :label="`Emissivity ${i + 1} outer face`"
+                      :value="gap.emissivity_1"
+                      :editor="{ type: 'number', quantity: 'ratio' }"
+                      :save="saveGap(i, 'emissivity_1')"
+                    />
+                  </td>
+                  <td>
+                    <Field
+                      bare
+                      :label="`Emissivity ${i + 1} inner face`"
+                      :value="gap.emissivity_2"
+                      :editor="{ type: 'number', quantity: 'ratio' }"
+                      :save="saveGap(i, 'emissivity_2')"
+                    />
+                  </td>
+                  <td>
+                    <Field
+                      bare
+                      :label="`Pane ${i + 2}`"
+                      :value="gap.pane_mm"
+                      :editor="{ type: 'number', quantity: 'ratio' }"
+                      :save="saveGap(i, 'pane_mm')"
+                    />
+                  </td>
+                </tr>
+              </tbody>
+            </table>
+            <p>
+              <button class="link" :disabled="gaps.length >= 2" @click="setGaps([...gaps, { ...NEW_GAP }])">
+                + gap and pane
+              </button>
+              <button v-if="gaps.length" class="link second" @click="setGaps(gaps.slice(0, -1))">
+                one less
+              </button>
+            </p>
+          </template>
+          <Field
+            label="frame"
+            :value="glazing.frame_u_value"
+            :editor="{ type: 'number', quantity: 'u_value' }"
+            :save="save('frame_u_value', 'Frame U-value')"
+          />
+          <Field
+            label="edge of the glass ψ"
+            :value="glazing.edge_psi_w_mk"
+            :editor="{ type: 'number', quantity: 'linear_transmittance' }"
+            :save="save('edge_psi_w_mk', 'Edge')"
+          />
+          <p class="soft small">
+            <template v-if="found?.centre_u_value"
+              >Centre <Figure :value="found.centre_u_value" quantity="u_value" /> (EN 673);
+            </template>
+            window of 1.23 × 1.48 m <b><Figure :value="found?.window_u_value" quantity="u_value" /></b> (ISO
+            10077-1); each opening has its own by its size.
+          </p>
+        </template>
         <Field
           label="Frame share"
           :value="glazing.frame_share"
           :editor="{ type: 'number', quantity: 'percent' }"
-          :save="fieldSaver('glazing', () => id, 'frame_share', 'Frame share')"
+          :save="save('frame_share', 'Frame share')"
+        />
+        <h2>Sun</h2>
+        <Field
+          label="g-value of the glass"
+          :value="glazing.g_value"
+          :editor="{ type: 'number', quantity: 'ratio' }"
+          :save="save('g_value', 'g-value')"
         />
         <Field
           label="Panes"
           :value="glazing.panes"
           :editor="{ type: 'number', quantity: 'count' }"
-          :save="fieldSaver('glazing', () => id, 'panes', 'Panes')"
+          :save="save('panes', 'Panes')"
         />
-        <p class="soft">
-          Surface to surface R = 1/U − 0.17 m²K/W. The angular course follows the pane count: ASHRAE Handbook
-          Fundamentals 2017, ch. 15, clear panes.
-        </p>
+        <Field
+          label="Blind"
+          :value="glazing.blind"
+          :editor="{ type: 'choice', choices: BLINDS }"
+          :save="save('blind', 'Blind')"
+        />
+        <template v-if="glazing.blind !== 'none'">
+          <Field
+            label="lets through of the sun's heat"
+            :value="glazing.blind_factor"
+            :editor="{ type: 'number', quantity: 'percent' }"
+            :save="save('blind_factor', 'Blind factor')"
+          />
+          <Field
+            v-if="glazing.blind !== 'outside'"
+            label="of that straight to the air"
+            :value="glazing.blind_air_share"
+            :editor="{ type: 'number', quantity: 'percent' }"
+            :save="save('blind_air_share', 'Share to the air')"
+          />
+          <Field
+            label="drawn"
+            :value="glazing.blind_rule"
+            :editor="{ type: 'choice', choices: RULES }"
+            :save="save('blind_rule', 'Rule of the blind')"
+          />
+          <Field
+            v-if="glazing.blind_rule === 'irradiance'"
+            label="above, on the window"
+            :value="glazing.blind_threshold_w_m2"
+            :editor="{ type: 'number', quantity: 'irradiance' }"
+            :save="save('blind_threshold_w_m2', 'Irradiance of the blind')"
+          />
+          <Field
+            v-if="glazing.blind_rule === 'schedule'"
+            label="schedule"
+            :value="glazing.blind_schedule"
+            :editor="{ type: 'choice', clearable: true, choices: schedules }"
+            :save="save('blind_schedule', 'Schedule of the blind')"
+          />
+        </template>
       </section>
-      <section class="chart">
-        <LineChart
-          title="Solar factor by angle of incidence"
-          unit="–"
-          :series="series"
-          :x="curve?.angles_deg ?? []"
-          :x-ticks="[0, 15, 30, 45, 60, 75, 90]"
-          x-unit="°"
-          zero
-        />
+      <section>
+        <div class="chart">
+          <LineChart
+            title="Solar factor by angle of incidence"
+            unit="–"
+            :series="series"
+            :x="found?.angles_deg ?? []"
+            :x-ticks="[0, 15, 30, 45, 60, 75, 90]"
+            x-unit="°"
+            zero
+          />
+        </div>
+        <p class="soft small">
+          Surface to surface R = 1/U − 0.17 m²K/W. The angular course follows the pane count: ASHRAE Handbook
+          Fundamentals 2017, ch. 15, clear panes. A drawn blind changes the sun, not the U-value.
+        </p>
+        <UsedIn :places="places" :others="others" copies @copy="copyHere" @replace="replace" />
       </section>
     </div>
   </div>
@@ -90,10 +307,23 @@ async function remove(): Promise<void> {
 <style scoped>
 .two {
   display: grid;
-  grid-template-columns: 360px minmax(0, 1fr);
+  grid-template-columns: 380px minmax(0, 1fr);
   gap: 28px;
 }
 .chart {
-  height: 320px;
+  height: 260px;
+}
+h2 {
+  margin-top: 10px;
+}
+.small {
+  font-size: 12px;
+}
+.panes td,
+.panes th {
+  padding: 1px 3px;
+}
+.second {
+  margin-left: 12px;
 }
 </style>

@@ -1,13 +1,37 @@
 <script setup lang="ts">
-import { useDocument } from "@/document/store";
+import { newId, setField, useDocument } from "@/document/store";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import { choicesOf, fieldSaver } from "@/parts/saving";
+import { freeName } from "@/parts/shelf";
 import { useResults } from "@/results/store";
 import { computed } from "vue";
 
+async function add(copy: boolean): Promise<void> {
+  const made = newId();
+  const from = kit.value;
+  const fields: Record<string, unknown> = copy && from ? { ...from } : {};
+  delete fields["id"];
+  fields["name"] = freeName(copy && from ? `${from.name}, copy` : "Fabric kit", doc.rows("kit"));
+  await doc.attempt("New kit, taken", [
+    { op: "create", kind: "kit", id: made, fields },
+    { op: "set", kind: "project", id: doc.project!.id, fields: { kit: made } },
+  ]);
+}
+async function remove(): Promise<void> {
+  const other = doc.rows("kit").find((row) => row.id !== kit.value?.id);
+  if (!other || !kit.value) return;
+  await doc.attempt("Kit deleted", [
+    { op: "set", kind: "project", id: doc.project!.id, fields: { kit: other.id } },
+    { op: "delete", kind: "kit", id: kit.value.id },
+  ]);
+}
 const emit = defineEmits<{ open: [{ kind: "assembly" | "glazing"; id: string }] }>();
 const doc = useDocument();
+function choose(event: Event): void {
+  const kit = (event.target as HTMLSelectElement).value;
+  void doc.attempt("Kit in use", setField("project", doc.project!.id, "kit", kit));
+}
 const results = useResults();
 const kit = computed(() => doc.get("kit", doc.project?.kit) ?? doc.rows("kit")[0]);
 type Role = "outer_wall" | "roof" | "ground_floor" | "inner_wall" | "inner_floor" | "door" | "window";
@@ -44,8 +68,22 @@ const used = computed(() => {
     <div class="head">
       <h1>Fabric kit</h1>
       <span class="soft">what each surface gets where it has no assembly of its own</span>
+      <span class="grow" />
+      <select v-if="doc.project" aria-label="Kit in use" :value="doc.project.kit ?? ''" @change="choose">
+        <option v-for="row in doc.rows('kit')" :key="row.id" :value="row.id">{{ row.name }}</option>
+      </select>
+      <button class="act" @click="add(true)">Copy kit</button>
+      <button class="act" :disabled="doc.rows('kit').length < 2" @click="remove">Delete kit</button>
     </div>
     <div v-if="kit" class="body">
+      <div class="name">
+        <Field
+          label="Name"
+          :value="kit.name"
+          :editor="{ type: 'text' }"
+          :save="fieldSaver('kit', () => kit!.id, 'name', 'Kit name')"
+        />
+      </div>
       <table class="plain">
         <thead>
           <tr>
@@ -76,7 +114,7 @@ const used = computed(() => {
               <Figure
                 :value="
                   role === 'window'
-                    ? doc.get('glazing', kit.window)?.u_value
+                    ? results.get('glazing', kit.window)?.window_u_value
                     : results.get('assembly', kit[role])?.u_value
                 "
                 quantity="u_value"
@@ -109,6 +147,15 @@ const used = computed(() => {
 <style scoped>
 .missing {
   background: color-mix(in srgb, var(--ember) 9%, transparent);
+}
+select {
+  border: 1px solid var(--line);
+  background: var(--field);
+  height: 27px;
+}
+.name {
+  max-width: 380px;
+  margin-bottom: 8px;
 }
 table {
   max-width: 860px;

@@ -4,10 +4,14 @@ import type { Material } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column } from "@/parts/grid";
 import { gridSaver } from "@/parts/saving";
+import { freeName, type ShelfItem } from "@/parts/shelf";
+import ShelfPanel from "@/parts/ShelfPanel.vue";
 import { computed, ref } from "vue";
+import { placesOf } from "./places";
 
 const doc = useDocument();
 const chosen = ref("");
+const shelf = ref(false);
 const rows = computed(() => doc.rows("material").sort((a, b) => a.name.localeCompare(b.name)));
 
 function number(
@@ -20,17 +24,33 @@ function number(
     key,
     title,
     quantity,
-    width: 130,
+    width: 112,
     value: (row) => row[key],
     editor: { type: "number", quantity, clearable },
   };
 }
 const columns: Column<Material>[] = [
-  { key: "name", title: "Material", width: 260, value: (row) => row.name, editor: { type: "text" } },
+  { key: "name", title: "Material", width: 220, value: (row) => row.name, editor: { type: "text" } },
   number("conductivity_w_mk", "Conductivity", "conductivity"),
   number("density_kg_m3", "Density", "density"),
   number("specific_heat_j_kgk", "Specific heat", "specific_heat"),
   number("resistance_m2k_w", "or resistance", "resistance"),
+  { ...number("vapour_factor", "Vapour μ", "count", true), width: 90 },
+  { key: "air_gap", title: "Air gap", width: 76, value: (row) => row.air_gap },
+  {
+    key: "used",
+    title: "Used in",
+    width: 76,
+    value: (row) => placesOf("material", row.id).length,
+    quantity: "count",
+  },
+  {
+    key: "source",
+    title: "Source",
+    width: 260,
+    value: (row) => row.source,
+    text: (row) => row.source || "own",
+  },
 ];
 const save = gridSaver<Material>("material", "Material");
 
@@ -44,6 +64,17 @@ async function add(): Promise<void> {
   };
   if (await doc.attempt("New material", [{ op: "create", kind: "material", id, fields }])) chosen.value = id;
 }
+async function take(item: ShelfItem): Promise<void> {
+  const id = newId();
+  const fields = { ...item.fields, name: freeName(String(item.fields["name"]), doc.rows("material")) };
+  if (await doc.attempt(`Material: ${fields.name}`, [{ op: "create", kind: "material", id, fields }]))
+    chosen.value = id;
+}
+async function addGap(): Promise<void> {
+  const id = newId();
+  const fields = { name: freeName("Air gap, by thickness", doc.rows("material")), air_gap: true };
+  if (await doc.attempt("New air gap", [{ op: "create", kind: "material", id, fields }])) chosen.value = id;
+}
 async function remove(): Promise<void> {
   await doc.attempt("Material deleted", [{ op: "delete", kind: "material", id: chosen.value }]);
 }
@@ -55,7 +86,9 @@ async function remove(): Promise<void> {
       <h1>Materials</h1>
       <span class="soft">starter values: EN ISO 10456:2007; air gaps: ISO 6946:2017</span
       ><span class="grow" />
-      <button class="act" @click="add">Add material</button>
+      <button class="act" @click="shelf = true">From the catalogue …</button>
+      <button class="act" @click="add">Add own</button>
+      <button class="act" @click="addGap">Add air gap</button>
       <button class="act" :disabled="!doc.get('material', chosen)" @click="remove">Delete</button>
     </div>
     <DataGrid
@@ -65,6 +98,14 @@ async function remove(): Promise<void> {
       :selected="chosen"
       :save="save"
       @select="chosen = $event.id"
+    />
+    <ShelfPanel
+      v-if="shelf"
+      what="materials"
+      title="Catalogue of materials"
+      note="Published values with their source; what is taken becomes the project's own."
+      @take="take"
+      @close="shelf = false"
     />
   </div>
 </template>

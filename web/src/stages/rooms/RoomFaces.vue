@@ -25,6 +25,7 @@ const BOUNDARIES = {
   adiabatic: "same as here",
   difference: "temperature difference",
   fixed: "fixed temperature",
+  scheduled: "temperature by schedule",
 };
 
 function list(labels: Record<string, string>) {
@@ -59,6 +60,8 @@ const surfaceColumns = computed<Column<Surface>[]>(() => [
   { key: "cooling_difference_k", title: "ΔT cool", quantity: "temperature_difference", width: 84, value: (r) => (r.boundary === "difference" ? r.cooling_difference_k : null), editable: (r) => r.boundary === "difference", editor: { type: "number", quantity: "temperature_difference" } },
   { key: "heating_difference_k", title: "ΔT heat", quantity: "temperature_difference", width: 84, value: (r) => (r.boundary === "difference" ? r.heating_difference_k : null), editable: (r) => r.boundary === "difference", editor: { type: "number", quantity: "temperature_difference" } },
   { key: "fixed_temperature_c", title: "fixed at", quantity: "temperature", width: 84, value: (r) => r.fixed_temperature_c, editor: { type: "number", quantity: "temperature", clearable: true } },
+  { key: "temperature_schedule", title: "by schedule", width: 120, value: (r) => r.temperature_schedule, text: (r) => doc.get("schedule", r.temperature_schedule)?.name ?? "–", editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("schedule").filter((s) => s.kind === "temperature")) } },
+  { key: "exposed_perimeter_m", title: "outer edge", quantity: "length", width: 92, value: (r) => r.exposed_perimeter_m, editable: (r) => r.boundary === "ground", editor: { type: "number", quantity: "length", clearable: true } },
 ]); // prettier-ignore
 
 const openingColumns = computed<Column<Opening>[]>(() => [
@@ -72,6 +75,7 @@ const openingColumns = computed<Column<Opening>[]>(() => [
   { key: "glazing", title: "Glazing", width: 150, value: (r) => r.glazing, origin: (r) => (r.glazing ? "own" : "kit"), editable: (r) => r.kind === "window",
     text: (r) => (r.kind === "door" ? "–" : (doc.get("glazing", r.glazing)?.name ?? `kit: ${doc.get("glazing", doc.get("kit", doc.project?.kit)?.window)?.name ?? "missing"}`)),
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("glazing")) } },
+  { key: "shading", title: "Shading", width: 130, value: (r) => r.shading, text: (r) => doc.get("shading", r.shading)?.name ?? "none", editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("shading")) } },
 ]); // prettier-ignore
 
 function where(id: string): string {

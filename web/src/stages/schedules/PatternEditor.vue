@@ -1,39 +1,78 @@
 <script setup lang="ts">
 import { Refusal } from "@/api/client";
+import { format, toShown, unitOf } from "@/units/units";
+import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
-import { fromLine, paint, toCells, toLine, type Steps } from "./pattern";
+import { writingOf, type ScheduleKind } from "./kinds";
+import { fromLine, moved, paint, shifted, toCells, toLine, type Steps } from "./pattern";
 
 const props = defineProps<{
   steps: Steps;
+  kind: ScheduleKind;
+  /** Other patterns of the schedule, to lay over or to take from. */
+  others: { id: string; name: string; steps: Steps }[];
   /** Saves the pattern; throws when it is refused. */
   save: (steps: Steps) => Promise<void>;
 }>();
-const width = ref<60 | 30 | 15>(60);
+const view = useView();
+const width = ref<60 | 30 | 15 | 1>(60);
 const draft = ref<Steps>(props.steps);
-const line = ref(toLine(props.steps));
+const writing = computed(() => writingOf(props.kind, view.system));
+const line = ref("");
 const fault = ref("");
 const from = ref(0);
 const to = ref(0);
 const typed = ref("");
 const painting = ref(false);
-const H = 190;
+const overlay = ref("");
+const H = 178;
 const W = 720;
 
 watch(
-  () => props.steps,
-  (steps) => {
-    draft.value = steps;
-    line.value = toLine(steps);
+  () => [props.steps, writing.value],
+  () => {
+    draft.value = props.steps;
+    line.value = toLine(props.steps, writing.value);
   },
+  { immediate: true },
 );
 const cells = computed(() => toCells(draft.value, width.value));
+const over = computed(() => props.others.find((item) => item.id === overlay.value));
+
+/** Lower and upper end of the skyline, stored values. */
+const span = computed<[number, number]>(() => {
+  if (props.kind.quantity !== "temperature" && props.kind.quantity !== "power") return [props.kind.low, props.kind.high];
+  const values = [...props.steps, ...(over.value?.steps ?? [])].map(([, value]) => value);
+  const least = props.kind.quantity === "power" ? 0 : Math.floor((Math.min(...values) - 4) / 5) * 5;
+  const most = Math.ceil((Math.max(...values) + 4) / 5) * 5;
+  return [least, Math.max(most, least + 20)];
+}); // prettier-ignore
+const high = (value: number) => ((value - span.value[0]) / (span.value[1] - span.value[0])) * (H - 20);
+const ticks = computed(() =>
+  [0, 0.25, 0.5, 0.75, 1].map((share) => {
+    const value = span.value[0] + share * (span.value[1] - span.value[0]);
+    return { share, text: Number(toShown(value, props.kind.quantity, view.system).toFixed(1)) };
+  }),
+);
+const unit = computed(() => unitOf(props.kind.quantity, view.system));
 const bars = computed(() => {
   let start = 0;
   return draft.value.map(([until, value]) => {
-    const bar = { x: (start / 1440) * W, w: ((until - start) / 1440) * W, h: value * (H - 20) };
+    const bar = { x: (start / 1440) * W, w: ((until - start) / 1440) * W, h: Math.max(0, high(value)) };
     start = until;
     return bar;
   });
+});
+const outline = computed(() => {
+  let start = 0;
+  return (over.value?.steps ?? [])
+    .map(([until, value]) => {
+      const y = H - 10 - high(value);
+      const piece = `${start ? "L" : "M"}${(start / 1440) * W},${y}L${(until / 1440) * W},${y}`;
+      start = until;
+      return piece;
+    })
+    .join("");
 });
 const first = computed(() => Math.min(from.value, to.value));
 const last = computed(() => Math.max(from.value, to.value));
@@ -45,7 +84,7 @@ watch(width, () => {
 
 async function keep(steps: Steps): Promise<void> {
   draft.value = steps;
-  line.value = toLine(steps);
+  line.value = toLine(steps, writing.value);
   fault.value = "";
   try {
     await props.save(steps);
@@ -54,17 +93,19 @@ async function keep(steps: Steps): Promise<void> {
   }
 }
 
+function held(value: number): number {
+  const step = props.kind.step;
+  const near = Math.round(value / step) * step;
+  return Number(Math.max(props.kind.low, Math.min(props.kind.high, near)).toPrecision(12));
+}
+
 function level(event: PointerEvent): { cell: number; value: number } {
   const box = (event.currentTarget as Element).getBoundingClientRect();
-  const cell = Math.max(
-    0,
-    Math.min(
-      cells.value.length - 1,
-      Math.floor(((event.clientX - box.left) / box.width) * cells.value.length),
-    ),
-  );
+  const count = cells.value.length;
+  const cell = Math.max(0, Math.min(count - 1, Math.floor(((event.clientX - box.left) / box.width) * count)));
   const share = 1 - ((event.clientY - box.top) / box.height - 10 / H) / ((H - 20) / H);
-  return { cell, value: Math.max(0, Math.min(1, Math.round(share * 20) / 20)) };
+  const value = span.value[0] + Math.max(0, Math.min(1, share)) * (span.value[1] - span.value[0]);
+  return { cell, value: held(value) };
 }
 
 function sweep(event: PointerEvent): void {
@@ -75,7 +116,6 @@ function sweep(event: PointerEvent): void {
   if (!painting.value) return;
   const { cell, value } = level(event);
   draft.value = paint(draft.value, cell * width.value, (cell + 1) * width.value, value);
-  line.value = toLine(draft.value);
 }
 
 function release(): void {
@@ -85,47 +125,46 @@ function release(): void {
 }
 
 function setSelection(value: number): void {
-  if (!(value >= 0 && value <= 1)) {
-    fault.value = `${value * 100} is outside 0 to 100.`;
-    return;
-  }
   void keep(paint(draft.value, first.value * width.value, (last.value + 1) * width.value, value));
 }
 
-/** Move the selected stretch earlier or later; what it leaves takes the value beside it. */
-function shift(by: number): void {
-  const values = cells.value.slice(first.value, last.value + 1);
-  if (first.value + by < 0 || last.value + by >= cells.value.length) return;
-  const left =
-    cells.value[by > 0 ? Math.max(0, first.value - 1) : Math.min(cells.value.length - 1, last.value + 1)] ??
-    0;
-  let steps = paint(draft.value, first.value * width.value, (last.value + 1) * width.value, left);
-  values.forEach((value, i) => {
-    const at = (first.value + i + by) * width.value;
-    steps = paint(steps, at, at + width.value, value);
-  });
-  from.value += by;
-  to.value += by;
+/** Every value of the selection (of the whole day where one cell is chosen) changed by a rule. */
+function change(rule: (value: number) => number): void {
+  if (first.value === last.value) {
+    void keep(moved(draft.value, rule, props.kind.low, props.kind.high));
+    return;
+  }
+  let steps = draft.value;
+  for (let cell = first.value; cell <= last.value; cell++) {
+    const [, value] = moved([[1440, rule(cells.value[cell] ?? 0)]], (v) => v, props.kind.low, props.kind.high)[0]!;
+    steps = paint(steps, cell * width.value, (cell + 1) * width.value, value);
+  }
   void keep(steps);
-}
+} // prettier-ignore
 
 function onKey(event: KeyboardEvent): void {
   const count = cells.value.length;
-  const by = event.key === "ArrowRight" ? 1 : event.key === "ArrowLeft" ? -1 : 0;
-  if (by && event.altKey) shift(by);
-  else if (by) {
-    to.value = Math.max(0, Math.min(count - 1, to.value + by));
+  if (event.ctrlKey || event.metaKey) return;
+  if (event.altKey && (event.key === "ArrowLeft" || event.key === "ArrowRight")) {
+    void keep(shifted(draft.value, event.key === "ArrowLeft" ? -width.value : width.value));
+  } else if (event.key === "ArrowLeft" || event.key === "ArrowRight") {
+    to.value = Math.max(0, Math.min(count - 1, to.value + (event.key === "ArrowLeft" ? -1 : 1)));
     if (!event.shiftKey) from.value = to.value;
     typed.value = "";
+  } else if (event.key === "Home" || event.key === "End") {
+    to.value = event.key === "Home" ? 0 : count - 1;
+    if (!event.shiftKey) from.value = to.value;
   } else if (event.key === "ArrowUp" || event.key === "ArrowDown") {
-    const change = event.key === "ArrowUp" ? 0.05 : -0.05;
+    const by = event.key === "ArrowUp" ? props.kind.step : -props.kind.step;
     const now = cells.value[first.value] ?? 0;
-    setSelection(Math.max(0, Math.min(1, Number((now + change).toFixed(4)))));
-  } else if (/^[\d.,]$/.test(event.key)) typed.value += event.key.replace(",", ".");
+    setSelection(Number(Math.max(props.kind.low, Math.min(props.kind.high, now + by)).toPrecision(10)));
+  } else if (/^[-\d.,]$/.test(event.key)) typed.value += event.key.replace(",", ".");
   else if (event.key === "Backspace") typed.value = typed.value.slice(0, -1);
   else if (event.key === "Escape") typed.value = "";
   else if (event.key === "Enter" && typed.value) {
-    setSelection(Number(typed.value) / 100);
+    const value = writing.value.store(Number(typed.value));
+    if (value >= props.kind.low && value <= props.kind.high) setSelection(value);
+    else fault.value = `${typed.value} ${unit.value} is outside what a value may be.`;
     typed.value = "";
   } else return;
   event.preventDefault();
@@ -138,19 +177,20 @@ function onPaste(event: ClipboardEvent): void {
     .split(/[\s;]+/)
     .map((v) => Number(v.replace(",", ".")));
   event.preventDefault();
-  if (![24, 96].includes(values.length) || values.some((value) => !(value >= 0 && value <= 1))) {
-    fault.value = "Paste a row of 24 or 96 numbers between 0 and 1.";
+  const { low, high: most } = props.kind;
+  if (![24, 48, 96, 1440].includes(values.length) || values.some((value) => !(value >= low && value <= most))) {
+    fault.value = `Paste a row of 24, 48, 96 or 1440 numbers between ${low} and ${most}.`;
     return;
   }
   const minutes = 1440 / values.length;
   let steps: Steps = [[1440, values[0] ?? 0]];
   values.forEach((value, i) => (steps = paint(steps, i * minutes, (i + 1) * minutes, value)));
   void keep(steps);
-}
+} // prettier-ignore
 
 async function readLine(): Promise<void> {
   try {
-    await keep(fromLine(line.value));
+    await keep(fromLine(line.value, writing.value));
   } catch (error) {
     fault.value = error instanceof Error ? error.message : String(error);
   }
@@ -168,15 +208,15 @@ async function readLine(): Promise<void> {
       @pointermove="sweep"
       @pointerup="release"
     >
-      <g v-for="tick in [0, 0.25, 0.5, 0.75, 1]" :key="tick">
+      <g v-for="tick in ticks" :key="tick.share">
         <line
           x1="0"
           :x2="W"
-          :y1="H - 10 - tick * (H - 20)"
-          :y2="H - 10 - tick * (H - 20)"
+          :y1="H - 10 - tick.share * (H - 20)"
+          :y2="H - 10 - tick.share * (H - 20)"
           stroke="var(--hair)"
         />
-        <text x="3" :y="H - 13 - tick * (H - 20)">{{ tick * 100 }} %</text>
+        <text x="3" :y="H - 13 - tick.share * (H - 20)">{{ tick.text }} {{ unit }}</text>
       </g>
       <rect
         v-for="(bar, i) in bars"
@@ -185,9 +225,17 @@ async function readLine(): Promise<void> {
         :width="bar.w"
         :y="H - 10 - bar.h"
         :height="bar.h"
-        fill="var(--people)"
+        :fill="kind.colour"
         opacity="0.75"
         stroke="var(--paper)"
+      />
+      <path
+        v-if="over"
+        :d="outline"
+        fill="none"
+        stroke="var(--ink)"
+        stroke-width="2"
+        stroke-dasharray="5 3"
       />
       <rect
         :x="(first * width * W) / 1440"
@@ -207,13 +255,19 @@ async function readLine(): Promise<void> {
       @keydown="onKey"
       @paste="onPaste"
     >
-      <span
-        v-for="(value, i) in cells"
-        :key="i"
-        :class="{ on: i >= first && i <= last }"
-        @click="((from = i), (to = i))"
-        >{{ cells.length > 48 ? "" : Number((value * 100).toFixed(0)) }}</span
-      >
+      <template v-if="cells.length <= 96">
+        <span
+          v-for="(value, i) in cells"
+          :key="i"
+          :class="{ on: i >= first && i <= last }"
+          @click="((from = i), (to = i))"
+          >{{ cells.length > 48 ? "" : Number(toShown(value, kind.quantity, view.system).toFixed(1)) }}</span
+        >
+      </template>
+      <span v-else class="on">
+        {{ String(Math.floor(first / 60)).padStart(2, "0") }}:{{ String(first % 60).padStart(2, "0") }}
+        {{ format(cells[first], kind.quantity, view.system) }} {{ unit }}
+      </span>
     </div>
     <div class="hours">
       <span v-for="hour in [0, 3, 6, 9, 12, 15, 18, 21, 24]" :key="hour">{{ hour }}</span>
@@ -226,22 +280,59 @@ async function readLine(): Promise<void> {
       @change="readLine"
     />
     <p v-if="fault" class="fault" role="alert">{{ fault }} The pattern as it was is kept.</p>
-    <p class="soft">
-      Steps
+    <p class="tools">
       <span class="switch" role="group" aria-label="Step width"
-        ><button v-for="w in [60, 30, 15] as const" :key="w" :aria-pressed="width === w" @click="width = w">
+        ><button
+          v-for="w in [60, 30, 15, 1] as const"
+          :key="w"
+          :aria-pressed="width === w"
+          @click="width = w"
+        >
           {{ w }}
         </button></span
       >
-      min.
-      <template v-if="typed"
-        >Typing <b>{{ typed }} %</b>, Enter sets it.</template
-      >
+      <span class="soft">min</span>
+      <button class="act" title="Alt+←" @click="keep(shifted(draft, -width))">earlier</button>
+      <button class="act" title="Alt+→" @click="keep(shifted(draft, width))">later</button>
+      <button class="act" @click="change((v) => v - kind.step)">
+        −
+        {{
+          Number(
+            toShown(
+              kind.step,
+              kind.quantity === "temperature" ? "temperature_difference" : kind.quantity,
+              view.system,
+            ).toFixed(2),
+          )
+        }}
+      </button>
+      <button class="act" @click="change((v) => v + kind.step)">
+        +
+        {{
+          Number(
+            toShown(
+              kind.step,
+              kind.quantity === "temperature" ? "temperature_difference" : kind.quantity,
+              view.system,
+            ).toFixed(2),
+          )
+        }}
+      </button>
+      <template v-if="kind.quantity === 'percent' || kind.quantity === 'power'">
+        <button class="act" @click="change((v) => v * 0.9)">× 0.9</button>
+        <button class="act" @click="change((v) => v * 1.1)">× 1.1</button>
+      </template>
+      <select v-if="others.length" v-model="overlay" aria-label="Lay another pattern over">
+        <option value="">lay over …</option>
+        <option v-for="item in others" :key="item.id" :value="item.id">{{ item.name }}</option>
+      </select>
+      <button v-if="over" class="act" @click="keep(over.steps)">take it over</button>
+      <b v-if="typed">{{ typed }} {{ unit }}, Enter sets it</b>
     </p>
-    <p class="soft">
-      Sweep over the skyline to paint. In the ribbon: arrows move, Shift extends, digits and Enter set, ↑ ↓ by
-      5 %, Alt+← → moves earlier and later, Ctrl+V takes 24 or 96 numbers. Or edit the line, in percent;
-      minutes as 07:30. All three are the same pattern.
+    <p class="soft small">
+      Sweep over the skyline to paint. In the ribbon: arrows move, Shift extends, figures and Enter set, ↑ ↓
+      by a step, Alt+← → earlier and later, Ctrl+V takes 24 to 1440 numbers. Or edit the line; minutes as
+      07:30.
     </p>
   </div>
 </template>
@@ -284,15 +375,29 @@ text {
   justify-content: space-between;
   font-size: 11px;
   color: var(--soft);
-  margin: 2px 0 8px;
+  margin: 2px 0 6px;
 }
 .line {
   width: 100%;
   border: 1px solid var(--ink);
   background: var(--field);
-  padding: 6px 9px;
+  padding: 5px 9px;
   font-family: var(--narrow);
   font-size: 15px;
-  margin-bottom: 8px;
+  margin-bottom: 6px;
+}
+.tools {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: center;
+  gap: 6px;
+}
+.tools select {
+  border: 1px solid var(--line);
+  background: var(--field);
+  height: 27px;
+}
+.small {
+  font-size: 12px;
 }
 </style>

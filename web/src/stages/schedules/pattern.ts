@@ -43,16 +43,53 @@ function clock(minute: number): string {
   return rest ? `${hours}:${String(rest).padStart(2, "0")}` : hours;
 }
 
-/** The pattern as one line, values in percent: `00–07 0 · 07–18 100 · 18–24 0`. */
-export function toLine(steps: Steps): string {
+/** How values of a line are written: shown figures, and the stored values that are allowed. */
+export interface Writing {
+  show: (value: number) => number;
+  store: (figure: number) => number;
+  low: number;
+  high: number;
+}
+
+const PERCENT: Writing = { show: (v) => v * 100, store: (f) => f / 100, low: 0, high: 1 };
+
+/** The pattern as one line, fractions in percent: `00–07 0 · 07–18 100 · 18–24 0`. */
+export function toLine(steps: Steps, writing: Writing = PERCENT): string {
   let from = 0;
   return steps
     .map(([until, value]) => {
-      const text = `${clock(from)}–${clock(until)} ${Number((value * 100).toPrecision(6))}`;
+      const text = `${clock(from)}–${clock(until)} ${Number(writing.show(value).toPrecision(6))}`;
       from = until;
       return text;
     })
     .join(" · ");
+}
+
+function round(figure: number): number {
+  return Number(figure.toPrecision(6));
+}
+
+/** Every value moved or scaled, held within its limits. */
+export function moved(steps: Steps, change: (value: number) => number, low: number, high: number): Steps {
+  return tidy(
+    steps.map(([until, value]) => [
+      until,
+      Number(Math.max(low, Math.min(high, change(value))).toPrecision(12)),
+    ]),
+  );
+}
+
+/** The whole pattern earlier (negative) or later by some minutes, round the day. */
+export function shifted(steps: Steps, minutes: number): Steps {
+  const by = ((minutes % DAY) + DAY) % DAY;
+  const ends = steps.map(([until]) => (until + by - 1) % DAY).map((end) => end + 1);
+  const pieces = steps.map(([, value], i) => ({ end: ends[i] ?? DAY, value }));
+  const rotated = [...pieces].sort((a, b) => a.end - b.end);
+  const result: Steps = rotated.map(({ end, value }) => [end, value]);
+  const last = result.at(-1);
+  // What runs over midnight stands at both ends of the day.
+  if (last && last[0] < DAY) result.push([DAY, result[0]![1]]);
+  return tidy(result);
 }
 
 function minuteOf(text: string): number {
@@ -64,7 +101,7 @@ function minuteOf(text: string): number {
 }
 
 /** Read the line again. Throws with what is wrong with it. */
-export function fromLine(line: string): Steps {
+export function fromLine(line: string, writing: Writing = PERCENT): Steps {
   const steps: Steps = [];
   let from = 0;
   for (const part of line
@@ -78,8 +115,11 @@ export function fromLine(line: string): Steps {
       throw new Error(`${start} should be ${clock(from)}: no gaps and no overlaps.`);
     const until = minuteOf(end);
     if (until <= from) throw new Error(`${end} does not come after ${start}.`);
-    const value = Number(figure.replace(",", ".")) / 100;
-    if (!(value >= 0 && value <= 1)) throw new Error(`${figure} is outside 0 to 100.`);
+    const value = Number(writing.store(Number(figure.replace(",", ".").replace("−", "-"))).toPrecision(12));
+    if (!(value >= writing.low && value <= writing.high))
+      throw new Error(
+        `${figure} is outside ${round(writing.show(writing.low))} to ${round(writing.show(writing.high))}.`,
+      );
     steps.push([until, value]);
     from = until;
   }

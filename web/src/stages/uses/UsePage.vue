@@ -5,48 +5,48 @@ import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import LineChart from "@/parts/LineChart.vue";
 import { choicesOf, fieldSaver } from "@/parts/saving";
+import { useResults } from "@/results/store";
 import type { GroupResult } from "@/results/types";
-import { counted, toShown, unitOf } from "@/units/units";
+import { clock, counted, MONTHS, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
-import { computed } from "vue";
-import { gainCourses } from "./gains";
+import { computed, ref } from "vue";
+import { ACTIVITIES, LEAKS, PEOPLE_BASES, POWER_BASES, quantityOf, type UseKey } from "./useFields";
+import UseItems from "./UseItems.vue";
 
 const props = defineProps<{ use: Use; result: GroupResult | undefined; before: GroupResult | undefined }>();
-const emit = defineEmits<{ remove: [] }>();
+const emit = defineEmits<{ remove: []; copy: []; replace: [other: string] }>();
 const doc = useDocument();
 const view = useView();
-
-type Key = keyof Use & string;
-type Line = [Key, string, string];
-const SENTENCES: { title: string; schedule?: Key; lines: Line[] }[] = [
-  { title: "People", schedule: "people_schedule", lines: [
-    ["people_per_m2", "People", "people_density"], ["person_sensible_w", "each gives, sensible", "power"],
-    ["person_latent_w", "and latent", "power"], ["people_radiant_share", "radiant share of the sensible part", "percent"]] },
-  { title: "Lights", schedule: "lights_schedule", lines: [
-    ["lights_w_m2", "Lights", "power_per_area"], ["lights_radiant_share", "radiant share", "percent"]] },
-  { title: "Equipment", schedule: "equipment_schedule", lines: [
-    ["equipment_w_m2", "Equipment", "power_per_area"], ["equipment_radiant_share", "radiant share of the sensible part", "percent"],
-    ["equipment_latent_share", "latent share", "percent"], ["equipment_vented_share", "share vented straight out", "percent"]] },
-  { title: "Air", lines: [
-    ["air_per_person_m3_s", "Outdoor air per person", "airflow_per_person"], ["air_per_area_m3_s_m2", "and per area", "airflow_per_area"],
-    ["air_effectiveness", "distribution effectiveness Ez", "ratio"], ["minimum_air_changes", "at least, air changes", "air_changes"],
-    ["infiltration_ach", "infiltration", "air_changes"]] },
-]; // prettier-ignore
-const schedules = computed(() => choicesOf(doc.rows("schedule")));
+const worked = computed(() => useResults().get("use", props.use.id));
+const hour = ref(12);
+const fractions = computed(() =>
+  choicesOf(doc.rows("schedule").filter((row) => row.kind === "fraction" || row.kind === "on_off")),
+);
+const watts = computed(() => choicesOf(doc.rows("schedule").filter((row) => row.kind === "w_per_person")));
 const rooms = computed(() => doc.rows("room").filter((room) => room.use === props.use.id));
+const others = computed(() => doc.rows("use").filter((row) => row.id !== props.use.id));
+const month = computed(() => Math.min(12, view.month || 7));
+const day = computed(() => worked.value?.days[worked.value.day_of[month.value - 1] ?? 0]);
+const courses = computed(() =>
+  (["people", "lights", "equipment", "latent"] as const).map((name) => ({
+    name,
+    colour: name === "latent" ? "var(--tide)" : `var(--${name})`,
+    dashed: name === "latent",
+    values: (day.value?.[name] ?? []).map((value) => toShown(value, "power_per_area", view.system)),
+  })),
+);
+const there = computed(() => {
+  const share = worked.value?.presence[month.value - 1]?.[hour.value * 6] ?? 0;
+  return { share, people: share * (worked.value?.people ?? 0) };
+});
+const sum = computed(() => props.use.equipment_latent_share! + props.use.equipment_vented_share!);
 
-function save(key: Key, label: string) {
+function save(key: UseKey, label: string) {
   return fieldSaver("use", () => props.use.id, key, `${props.use.name}: ${label}`);
 }
-
-const courses = computed(() => {
-  const found = gainCourses(props.use, (id) => doc.get("schedule", id)?.weekday);
-  return (["people", "lights", "equipment"] as const).map((name) => ({
-    name,
-    colour: `var(--${name})`,
-    values: found[name].map((value) => toShown(value, "power_per_area", view.system)),
-  }));
-});
+function number(quantity: string) {
+  return { type: "number" as const, quantity };
+}
 </script>
 
 <template>
@@ -60,31 +60,221 @@ const courses = computed(() => {
           <Figure :value="result.cooling.sensible_w" :prior="before?.cooling.sensible_w" quantity="load" />,
           heating <Figure :value="result.heating_w" :prior="before?.heating_w" quantity="load" /></template
       ></span>
-      <span class="grow" /><button class="act" @click="emit('remove')">Delete</button>
+      <span class="grow" />
+      <button class="act" @click="emit('copy')">Copy</button>
+      <button class="act" @click="emit('remove')">Delete</button>
     </div>
     <div class="body two">
       <section class="sentences">
         <Field label="Name" :value="use.name" :editor="{ type: 'text' }" :save="save('name', 'name')" />
-        <div v-for="sentence in SENTENCES" :key="sentence.title" class="block">
-          <h2>{{ sentence.title }}</h2>
+        <div class="block">
+          <h2>People</h2>
           <Field
-            v-for="[key, label, quantity] in sentence.lines"
-            :key="key"
-            :label="label"
-            :value="use[key]"
-            :editor="{ type: 'number', quantity }"
-            :save="save(key, label)"
+            label="Entered as"
+            :value="use.people_basis"
+            :editor="{ type: 'choice', choices: [...PEOPLE_BASES] }"
+            :save="save('people_basis', 'basis of people')"
           />
           <Field
-            v-if="sentence.schedule"
-            label="present as"
-            :value="use[sentence.schedule]"
-            :editor="{ type: 'choice', choices: schedules, clearable: true }"
-            :save="save(sentence.schedule, 'schedule')"
+            label="People"
+            :value="use.people_value"
+            :editor="number(quantityOf(PEOPLE_BASES, use.people_basis))"
+            :save="save('people_value', 'people')"
           />
-          <p v-if="sentence.schedule && !use[sentence.schedule]" class="soft">
-            Without a schedule they are there all day.
+          <p v-if="worked" class="derived">
+            that is <Figure :value="worked.people_per_m2" quantity="people_density" />, or
+            <Figure
+              :value="worked.people_per_m2 ? 1 / worked.people_per_m2 : null"
+              quantity="area_per_person"
+            />
+            each, or {{ worked.people.toFixed(1) }} in <Figure :value="worked.area_m2" quantity="area" />
           </p>
+          <Field
+            label="present as"
+            :value="use.people_schedule"
+            :editor="{ type: 'choice', choices: fractions, clearable: true }"
+            :save="save('people_schedule', 'schedule of people')"
+          />
+          <Field
+            label="doing"
+            :value="use.activity"
+            :editor="{ type: 'choice', choices: ACTIVITIES, clearable: true }"
+            :save="save('activity', 'activity')"
+          />
+          <template v-if="!use.activity">
+            <Field
+              label="each gives, sensible"
+              :value="use.person_sensible_w"
+              :editor="number('power')"
+              :save="save('person_sensible_w', 'sensible heat of a person')"
+            />
+            <Field
+              label="and latent"
+              :value="use.person_latent_w"
+              :editor="number('power')"
+              :save="save('person_latent_w', 'latent heat of a person')"
+            />
+          </template>
+          <p v-else-if="worked" class="derived">
+            each gives <Figure :value="worked.person_sensible_w" quantity="power" /> sensible and
+            <Figure :value="worked.person_latent_w" quantity="power" /> latent at the room's temperature
+          </p>
+          <Field
+            v-if="watts.length || use.person_schedule"
+            label="sensible heat of one, by"
+            :value="use.person_schedule"
+            :editor="{ type: 'choice', choices: watts, clearable: true }"
+            :save="save('person_schedule', 'watts of a person')"
+          />
+          <Field
+            label="radiant share of the sensible part"
+            :value="use.people_radiant_share"
+            :editor="number('percent')"
+            :save="save('people_radiant_share', 'radiant share')"
+          />
+        </div>
+        <div class="block">
+          <h2>Lights</h2>
+          <Field
+            label="Entered as"
+            :value="use.lights_basis"
+            :editor="{ type: 'choice', choices: [...POWER_BASES] }"
+            :save="save('lights_basis', 'basis of lights')"
+          />
+          <Field
+            label="Lights"
+            :value="use.lights_value"
+            :editor="number(quantityOf(POWER_BASES, use.lights_basis))"
+            :save="save('lights_value', 'lights')"
+          />
+          <p v-if="worked && use.lights_basis !== 'w_m2'" class="derived">
+            that is <Figure :value="worked.lights_w_m2" quantity="power_per_area" />
+          </p>
+          <Field
+            label="lit as"
+            :value="use.lights_schedule"
+            :editor="{ type: 'choice', choices: fractions, clearable: true }"
+            :save="save('lights_schedule', 'schedule of lights')"
+          />
+          <Field
+            label="Task lights"
+            :value="use.task_lights_w_m2"
+            :editor="number('power_per_area')"
+            :save="save('task_lights_w_m2', 'task lights')"
+          />
+          <Field
+            v-if="use.task_lights_w_m2"
+            label="task lights lit as"
+            :value="use.task_lights_schedule"
+            :editor="{ type: 'choice', choices: fractions, clearable: true }"
+            :save="save('task_lights_schedule', 'schedule of task lights')"
+          />
+          <Field
+            label="radiant share"
+            :value="use.lights_radiant_share"
+            :editor="number('percent')"
+            :save="save('lights_radiant_share', 'radiant share')"
+          />
+        </div>
+        <div class="block">
+          <h2>Equipment</h2>
+          <Field
+            label="Entered as"
+            :value="use.equipment_basis"
+            :editor="{ type: 'choice', choices: [...POWER_BASES] }"
+            :save="save('equipment_basis', 'basis of equipment')"
+          />
+          <Field
+            label="Equipment"
+            :value="use.equipment_value"
+            :editor="number(quantityOf(POWER_BASES, use.equipment_basis))"
+            :save="save('equipment_value', 'equipment')"
+          />
+          <p v-if="worked && use.equipment_basis !== 'w_m2'" class="derived">
+            that is <Figure :value="worked.equipment_w_m2" quantity="power_per_area" />
+          </p>
+          <Field
+            label="running as"
+            :value="use.equipment_schedule"
+            :editor="{ type: 'choice', choices: fractions, clearable: true }"
+            :save="save('equipment_schedule', 'schedule of equipment')"
+          />
+          <Field
+            label="latent share"
+            :value="use.equipment_latent_share"
+            :editor="number('percent')"
+            :save="save('equipment_latent_share', 'latent share')"
+          />
+          <Field
+            label="share vented straight out"
+            :value="use.equipment_vented_share"
+            :editor="number('percent')"
+            :save="save('equipment_vented_share', 'vented share')"
+          />
+          <p class="derived">leaves {{ Math.round((1 - sum) * 100) }} % sensible in the room</p>
+          <Field
+            label="radiant share of the sensible part"
+            :value="use.equipment_radiant_share"
+            :editor="number('percent')"
+            :save="save('equipment_radiant_share', 'radiant share')"
+          />
+        </div>
+        <div class="block">
+          <h2>Air</h2>
+          <Field
+            label="Outdoor air per person"
+            :value="use.air_per_person_m3_s"
+            :editor="number('airflow_per_person')"
+            :save="save('air_per_person_m3_s', 'outdoor air per person')"
+          />
+          <Field
+            label="and per area"
+            :value="use.air_per_area_m3_s_m2"
+            :editor="number('airflow_per_area')"
+            :save="save('air_per_area_m3_s_m2', 'outdoor air per area')"
+          />
+          <Field
+            label="distribution effectiveness Ez"
+            :value="use.air_effectiveness"
+            :editor="number('ratio')"
+            :save="save('air_effectiveness', 'effectiveness')"
+          />
+          <p v-if="worked" class="derived">
+            needs <Figure :value="worked.outdoor_air_m3_s_m2" quantity="airflow_per_area" /> in all
+          </p>
+          <Field
+            label="at least, air changes"
+            :value="use.minimum_air_changes"
+            :editor="number('air_changes')"
+            :save="save('minimum_air_changes', 'least air changes')"
+          />
+          <Field
+            label="Leaks entered as"
+            :value="use.infiltration_basis"
+            :editor="{ type: 'choice', choices: LEAKS }"
+            :save="save('infiltration_basis', 'basis of infiltration')"
+          />
+          <Field
+            v-if="use.infiltration_basis === 'air_changes'"
+            label="infiltration"
+            :value="use.infiltration_ach"
+            :editor="number('air_changes')"
+            :save="save('infiltration_ach', 'infiltration')"
+          />
+          <Field
+            v-else-if="use.infiltration_basis === 'envelope'"
+            label="per area towards outdoors"
+            :value="use.infiltration_m3_s_m2"
+            :editor="number('leak_per_area')"
+            :save="save('infiltration_m3_s_m2', 'infiltration')"
+          />
+          <Field
+            v-else
+            label="leakage area at 4 Pa, per outer area"
+            :value="use.leakage_cm2_m2"
+            :editor="number('leakage')"
+            :save="save('leakage_cm2_m2', 'leakage area')"
+          />
         </div>
         <div class="block">
           <h2>Set-points, air temperature</h2>
@@ -97,7 +287,7 @@ const courses = computed(() => {
           <Field
             label="Heated to"
             :value="use.heating_setpoint_c"
-            :editor="{ type: 'number', quantity: 'temperature' }"
+            :editor="number('temperature')"
             :save="save('heating_setpoint_c', 'heating set-point')"
           />
           <Field
@@ -109,7 +299,7 @@ const courses = computed(() => {
           <Field
             label="Cooled to"
             :value="use.cooling_setpoint_c"
-            :editor="{ type: 'number', quantity: 'temperature' }"
+            :editor="number('temperature')"
             :save="save('cooling_setpoint_c', 'cooling set-point')"
           />
           <p v-if="!use.cooled" class="soft">
@@ -118,17 +308,42 @@ const courses = computed(() => {
           </p>
         </div>
         <div class="block">
+          <h2>Hot water</h2>
+          <Field
+            label="a person and day"
+            :value="use.hot_water_l_person_day"
+            :editor="number('litres')"
+            :save="save('hot_water_l_person_day', 'hot water a person')"
+          />
+          <Field
+            label="an area and day"
+            :value="use.hot_water_l_m2_day"
+            :editor="number('litres_per_area')"
+            :save="save('hot_water_l_m2_day', 'hot water an area')"
+          />
+          <Field
+            label="at"
+            :value="use.hot_water_c"
+            :editor="number('temperature')"
+            :save="save('hot_water_c', 'hot water temperature')"
+          />
+          <p v-if="worked?.hot_water_l_day" class="derived">
+            <Figure :value="worked.hot_water_l_day" quantity="litres" /> and
+            <Figure :value="worked.hot_water_j_day" quantity="energy" /> a day, from the cold main
+          </p>
+        </div>
+        <div class="block">
           <h2>Yardstick</h2>
           <Field
             label="Ordinary cooling, from"
             :value="use.yardstick_low_w_m2"
-            :editor="{ type: 'number', quantity: 'power_per_area' }"
+            :editor="number('power_per_area')"
             :save="save('yardstick_low_w_m2', 'yardstick')"
           />
           <Field
             label="to"
             :value="use.yardstick_high_w_m2"
-            :editor="{ type: 'number', quantity: 'power_per_area' }"
+            :editor="number('power_per_area')"
             :save="save('yardstick_high_w_m2', 'yardstick')"
           />
         </div>
@@ -139,17 +354,42 @@ const courses = computed(() => {
           :save="(value) => save('source', 'source')(value ?? '')"
         />
       </section>
-      <section>
+      <section class="right">
         <div class="chart">
           <LineChart
-            title="Sensible heat to the room on a weekday"
+            :title="`Heat to the room, design day of ${MONTHS[month - 1]}`"
             :unit="unitOf('power_per_area', view.system)"
             :series="courses"
+            :marker="hour + 0.5"
             zero
           />
         </div>
-        <h2>Rooms of this use</h2>
-        <p class="soft">{{ rooms.map((room) => `${room.number} ${room.name}`).join(" · ") || "none yet" }}</p>
+        <p>
+          At
+          <input v-model.number="hour" type="range" min="0" max="23" aria-label="Hour looked at" />
+          {{ clock(hour * 6) }} there are <b data-test="people-at">{{ there.people.toFixed(1) }}</b> people
+          <span class="soft"
+            >({{ Math.round(there.share * 100) }} % of {{ (worked?.people ?? 0).toFixed(1) }})</span
+          >
+          <select v-model.number="view.month" aria-label="Design day">
+            <option v-for="m in 12" :key="m" :value="m">{{ MONTHS[m - 1] }}</option>
+          </select>
+        </p>
+        <UseItems :use="use" />
+        <h2>Used in</h2>
+        <p class="soft">
+          {{ rooms.map((room) => `${room.number} ${room.name}`).join(" · ") || "no room yet" }}
+        </p>
+        <label v-if="rooms.length && others.length" class="soft">
+          Give all of them another use and delete this one:
+          <select
+            aria-label="Replace the use by"
+            @change="emit('replace', ($event.target as HTMLSelectElement).value)"
+          >
+            <option value="">by …</option>
+            <option v-for="row in others" :key="row.id" :value="row.id">{{ row.name }}</option>
+          </select>
+        </label>
       </section>
     </div>
   </div>
@@ -159,14 +399,34 @@ const courses = computed(() => {
 .two {
   display: grid;
   grid-template-columns: 360px minmax(0, 1fr);
-  gap: 32px;
+  gap: 28px;
+  overflow: hidden;
+}
+.sentences,
+.right {
+  overflow: auto;
+  min-height: 0;
+  padding-right: 8px;
 }
 .block {
   border-top: 1px solid var(--hair);
   padding: 7px 0;
 }
+.derived {
+  color: var(--soft);
+  font-size: 12px;
+  margin: 0 0 2px;
+  font-style: italic;
+}
 .chart {
-  height: 280px;
-  margin-bottom: 16px;
+  height: 230px;
+  margin-bottom: 10px;
+}
+.right select {
+  border: 1px solid var(--line);
+  background: var(--field);
+}
+h2 {
+  margin-top: 10px;
 }
 </style>

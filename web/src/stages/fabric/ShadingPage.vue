@@ -1,0 +1,232 @@
+<script setup lang="ts">
+import { client, unwrap } from "@/api/client";
+import { useDocument } from "@/document/store";
+import type { Shading } from "@/document/types";
+import Field from "@/parts/Field.vue";
+import LineChart from "@/parts/LineChart.vue";
+import { fieldSaver } from "@/parts/saving";
+import UsedIn, { type Place } from "@/parts/UsedIn.vue";
+import { clock, compass, MONTHS } from "@/units/units";
+import { useView } from "@/view/store";
+import { computed, ref, watch } from "vue";
+import { copyFor, placesOf, replaceEverywhere, type FieldPlace } from "./places";
+
+interface ShadingDay {
+  lit_share: number[];
+  sky_share: number;
+  ground_share: number;
+  shadows: [number, number][][][];
+}
+
+const props = defineProps<{ id: string }>();
+const emit = defineEmits<{ gone: []; open: [id: string] }>();
+const doc = useDocument();
+const view = useView();
+const shading = computed(() => doc.get("shading", props.id)!);
+const places = computed(() => placesOf("shading", props.id));
+const others = computed(() => doc.rows("shading").filter((row) => row.id !== props.id));
+const width = ref(1.5);
+const height = ref(1.4);
+const azimuth = ref(180);
+const day = ref<ShadingDay | null>(null);
+const month = computed(() => Math.min(12, view.month || 7));
+const FIELDS: [keyof Shading & string, string][] = [
+  ["overhang_m", "Overhang, depth"], ["overhang_gap_m", "above the head by"], ["overhang_beyond_m", "past the jambs by"],
+  ["left_fin_m", "Fin at the left, depth"], ["right_fin_m", "Fin at the right, depth"], ["fin_gap_m", "beside the jambs by"],
+  ["fin_beyond_m", "past head and sill by"], ["reveal_m", "Reveal: pane stands back by"],
+]; // prettier-ignore
+
+watch(
+  [() => doc.version, month, width, height, azimuth, () => props.id],
+  async (_now, _old, onCleanup) => {
+    let stale = false;
+    onCleanup(() => (stale = true));
+    const answer = await client.GET("/api/projects/{project_id}/shading/{shading}", {
+      params: {
+        path: { project_id: doc.projectId, shading: props.id },
+        query: { month: month.value, width: width.value, height: height.value, azimuth: azimuth.value },
+      },
+    });
+    if (!stale && answer.response.ok) day.value = unwrap(answer) as unknown as ShadingDay;
+  },
+  { immediate: true },
+);
+
+/** Elevation of the opening in metres, y upwards, with room around for the plates. */
+const margin = computed(() => 0.35 + Math.max(shading.value.overhang_gap_m! + 0.2, shading.value.fin_gap_m! + 0.2, shading.value.overhang_beyond_m!)); // prettier-ignore
+const box = computed(() => {
+  const m = margin.value;
+  return `${-m} ${-m} ${width.value + 2 * m} ${height.value + 2 * m}`;
+});
+const shadows = computed(() =>
+  (day.value?.shadows[view.step] ?? []).map((corners) =>
+    corners.map(([x, y]) => `${x},${(height.value - y).toFixed(3)}`).join(" "),
+  ),
+);
+const lit = computed(() => day.value?.lit_share[view.step] ?? 0);
+const series = computed(() => [
+  {
+    name: "sunlit",
+    colour: "var(--sun)",
+    values: (day.value?.lit_share ?? []).map((value) => value * 100),
+  },
+]);
+
+async function remove(): Promise<void> {
+  if (await doc.attempt("Shading deleted", [{ op: "delete", kind: "shading", id: props.id }])) emit("gone");
+}
+async function copyHere(place: Place): Promise<void> {
+  const made = await copyFor("shading", props.id, place as FieldPlace);
+  if (made) emit("open", made);
+}
+async function replace(other: string): Promise<void> {
+  if (other && (await replaceEverywhere("shading", props.id, other))) emit("open", other);
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="head">
+      <h1>{{ shading.name }}</h1>
+      <span class="soft">overhang, side fins and reveal of an opening, seen from outside</span>
+      <span class="grow" /><button class="act" @click="remove">Delete</button>
+    </div>
+    <div class="body two">
+      <section>
+        <Field
+          label="Name"
+          :value="shading.name"
+          :editor="{ type: 'text' }"
+          :save="fieldSaver('shading', () => id, 'name', 'Shading name')"
+        />
+        <Field
+          v-for="[key, label] in FIELDS"
+          :key="key"
+          :label="label"
+          :value="shading[key]"
+          :editor="{ type: 'number', quantity: 'length' }"
+          :save="fieldSaver('shading', () => id, key, label)"
+        />
+        <UsedIn :places="places" :others="others" copies @copy="copyHere" @replace="replace" />
+        <p v-if="!places.length" class="soft">Choose it for an opening in Rooms.</p>
+      </section>
+      <section>
+        <p class="row">
+          Tried on a window of
+          <input
+            v-model.number="width"
+            type="number"
+            min="0.1"
+            max="50"
+            step="0.1"
+            aria-label="Width tried, m"
+          />
+          ×
+          <input
+            v-model.number="height"
+            type="number"
+            min="0.1"
+            max="50"
+            step="0.1"
+            aria-label="Height tried, m"
+          />
+          m facing
+          <input
+            v-model.number="azimuth"
+            type="number"
+            min="0"
+            max="359"
+            step="15"
+            aria-label="Azimuth tried, degrees"
+          />° {{ compass(azimuth) }} on 21
+          <select v-model.number="view.month" aria-label="Month">
+            <option v-for="m in 12" :key="m" :value="m">{{ MONTHS[m - 1] }}</option>
+          </select>
+        </p>
+        <svg :viewBox="box" class="front" role="img" aria-label="Opening with shadows">
+          <clipPath id="pane"><rect :width="width" :height="height" /></clipPath>
+          <rect
+            :width="width"
+            :height="height"
+            :fill="lit > 0 ? '#f2d78a' : 'var(--panel)'"
+            stroke="var(--ink)"
+            stroke-width="0.02"
+          />
+          <g clip-path="url(#pane)">
+            <polygon v-for="(points, i) in shadows" :key="i" :points="points" fill="#4a5560" />
+          </g>
+          <rect
+            v-if="shading.overhang_m"
+            :x="-shading.overhang_beyond_m!"
+            :y="-shading.overhang_gap_m! - 0.06"
+            :width="width + 2 * shading.overhang_beyond_m!"
+            height="0.06"
+            fill="var(--walls)"
+          />
+          <rect
+            v-if="shading.left_fin_m"
+            :x="-shading.fin_gap_m! - 0.05"
+            :y="-shading.fin_beyond_m!"
+            width="0.05"
+            :height="height + 2 * shading.fin_beyond_m!"
+            fill="var(--walls)"
+          />
+          <rect
+            v-if="shading.right_fin_m"
+            :x="width + shading.fin_gap_m!"
+            :y="-shading.fin_beyond_m!"
+            width="0.05"
+            :height="height + 2 * shading.fin_beyond_m!"
+            fill="var(--walls)"
+          />
+        </svg>
+        <p class="row">
+          <input v-model.number="view.step" type="range" min="0" max="143" aria-label="Time of day" />
+          <b>{{ clock(view.step) }}</b> sunlit <b data-test="lit">{{ (lit * 100).toFixed(1) }} %</b>
+        </p>
+        <div class="chart">
+          <LineChart title="Sunlit part" unit="%" :series="series" :marker="(view.step + 0.5) / 6" zero />
+        </div>
+        <p v-if="day" class="soft">
+          Of even sky light {{ (day.sky_share * 100).toFixed(0) }} % passes, of ground light
+          {{ (day.ground_share * 100).toFixed(0) }} %. Shadows are worked out exactly for every ten minutes.
+        </p>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: 340px minmax(0, 1fr);
+  gap: 28px;
+}
+.front {
+  width: 100%;
+  height: 250px;
+  border: 1px solid var(--hair);
+}
+.chart {
+  height: 150px;
+}
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 6px;
+  align-items: center;
+}
+.row input[type="number"] {
+  width: 64px;
+}
+.row input[type="range"] {
+  flex: 1;
+}
+.row input[type="number"],
+.row select {
+  border: 1px solid var(--line);
+  background: var(--field);
+  height: 25px;
+  padding: 0 4px;
+}
+</style>

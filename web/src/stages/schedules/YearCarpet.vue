@@ -1,0 +1,53 @@
+<script setup lang="ts">
+import type { PatternPart } from "@/document/types";
+import { computed, onMounted, ref, watch } from "vue";
+import type { ScheduleKind } from "./kinds";
+import { toCells, type Steps } from "./pattern";
+
+const props = defineProps<{ days: number[]; patterns: PatternPart[]; kind: ScheduleKind }>();
+const canvas = ref<HTMLCanvasElement | null>(null);
+const rows = computed(() => props.patterns.map((pattern) => toCells(pattern.steps as Steps, 60)));
+
+/** Days across, hours upwards; the darker the higher. */
+function draw(): void {
+  const target = canvas.value?.getContext("2d");
+  if (!target) return;
+  const all = rows.value.flat();
+  const low = Math.min(...all, props.kind.quantity === "temperature" ? Infinity : 0);
+  const high = Math.max(...all, low + 1e-9);
+  const image = target.createImageData(props.days.length, 24);
+  props.days.forEach((pattern, day) => {
+    for (let hour = 0; hour < 24; hour++) {
+      const share = ((rows.value[pattern]?.[hour] ?? 0) - low) / (high - low);
+      const at = ((23 - hour) * props.days.length + day) * 4;
+      image.data.set([247 - share * 217, 245 - share * 134, 240 - share * 138, 255], at);
+    }
+  });
+  target.putImageData(image, 0, 0);
+}
+onMounted(draw);
+watch(() => [props.days, rows.value], draw);
+</script>
+
+<template>
+  <figure>
+    <canvas ref="canvas" :width="days.length" height="24" role="img" aria-label="Carpet of the year" />
+    <figcaption class="soft">The year: days across, midnight at the bottom; darker is more.</figcaption>
+  </figure>
+</template>
+
+<style scoped>
+figure {
+  margin: 0;
+}
+canvas {
+  width: 100%;
+  height: 62px;
+  image-rendering: pixelated;
+  border: 1px solid var(--line);
+  display: block;
+}
+figcaption {
+  font-size: 12px;
+}
+</style>

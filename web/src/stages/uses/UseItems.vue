@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { newId, useDocument } from "@/document/store";
+import type { Use, UseItem } from "@/document/types";
+import DataGrid from "@/parts/DataGrid.vue";
+import type { Column } from "@/parts/grid";
+import { choicesOf, gridSaver } from "@/parts/saving";
+import { computed, ref } from "vue";
+import { POWER_BASES } from "./useFields";
+
+const props = defineProps<{ use: Use }>();
+const doc = useDocument();
+const chosen = ref("");
+const items = computed(() =>
+  doc
+    .rows("use_item")
+    .filter((row) => row.use === props.use.id)
+    .sort((a, b) => (a.position ?? 0) - (b.position ?? 0)),
+);
+const share = (key: "radiant_share" | "latent_share" | "vented_share" | "usage_factor", title: string) => ({
+  key,
+  title,
+  quantity: "percent",
+  width: 70,
+  value: (row: UseItem) => row[key],
+  editor: { type: "number" as const, quantity: "percent" },
+});
+const columns = computed<Column<UseItem>[]>(() => [
+  { key: "name", title: "Item", width: 130, value: (r) => r.name, editor: { type: "text" } },
+  { key: "count", title: "Count", quantity: "count", width: 58, value: (r) => r.count, editor: { type: "number", quantity: "ratio" } },
+  { key: "value", title: "each", width: 74, value: (r) => r.value, editor: { type: "number", quantity: "ratio" } },
+  { key: "basis", title: "in", width: 116, value: (r) => r.basis, text: (r) => ({ w: "W", w_m2: "W/m²", w_per_person: "W a person" })[r.basis ?? "w"],
+    editor: { type: "choice", choices: POWER_BASES.map((b) => ({ value: b.value, label: { w: "W", w_m2: "W/m²", w_per_person: "W a person" }[b.value] })) } },
+  share("usage_factor", "used"),
+  share("radiant_share", "radiant"),
+  share("latent_share", "latent"),
+  share("vented_share", "vented"),
+  { key: "schedule", title: "Schedule", width: 150, value: (r) => r.schedule, text: (r) => doc.get("schedule", r.schedule)?.name ?? "all day", editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("schedule")) } },
+]); // prettier-ignore
+const save = gridSaver<UseItem>("use_item", "Item");
+
+async function add(): Promise<void> {
+  const id = newId();
+  const position = (items.value.at(-1)?.position ?? 0) + 1;
+  const fields = { use: props.use.id, position, name: "New item", value: 500, schedule: props.use.equipment_schedule };
+  if (await doc.attempt("New item", [{ op: "create", kind: "use_item", id, fields }])) chosen.value = id;
+} // prettier-ignore
+async function remove(): Promise<void> {
+  if (chosen.value) await doc.attempt("Item removed", [{ op: "delete", kind: "use_item", id: chosen.value }]);
+}
+</script>
+
+<template>
+  <section>
+    <p class="tools">
+      <b>Single items and processes</b>
+      <button class="act" @click="add">Add item</button>
+      <button class="act" :disabled="!doc.get('use_item', chosen)" @click="remove">Remove item</button>
+    </p>
+    <div v-if="items.length" class="grid">
+      <DataGrid
+        label="Items"
+        :columns="columns"
+        :rows="items"
+        :selected="chosen"
+        :save="save"
+        @select="chosen = $event.id"
+      />
+    </div>
+    <p v-else class="soft">None; general equipment alone.</p>
+  </section>
+</template>
+
+<style scoped>
+.grid {
+  height: 150px;
+}
+.tools {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+</style>

@@ -1,0 +1,32 @@
+import type { Use } from "@/document/types";
+
+export type UseKey = keyof Use & string;
+
+export const PEOPLE_BASES = [
+  { value: "per_m2", label: "per floor area", quantity: "people_density" },
+  { value: "m2_per_person", label: "floor area of one", quantity: "area_per_person" },
+  { value: "count", label: "number in the room", quantity: "count" },
+] as const;
+
+export const POWER_BASES = [
+  { value: "w_m2", label: "per floor area", quantity: "power_per_area" },
+  { value: "w", label: "power in the room", quantity: "power" },
+  { value: "w_per_person", label: "for each person", quantity: "power" },
+] as const;
+
+export const ACTIVITIES = [
+  "seated in an audience", "seated, very light work", "moderately active office work",
+  "standing, light work, walking", "walking and standing", "sedentary work, eating", "light bench work",
+  "moderate dancing", "light machine work", "heavy work", "heavy machine work, lifting", "athletics",
+].map((value) => ({ value, label: value })); // prettier-ignore
+
+export const LEAKS = [
+  { value: "air_changes", label: "air changes" },
+  { value: "envelope", label: "per outer area" },
+  { value: "leakage", label: "leakage area, wind, stack" },
+];
+
+/** Quantity of a basis. */
+export function quantityOf(bases: readonly { value: string; quantity: string }[], basis: string | undefined): string {
+  return bases.find((item) => item.value === basis)?.quantity ?? "ratio";
+} // prettier-ignore
