@@ -81,7 +81,7 @@ def shadow_corners(
 
 def _interval(plate: Plate, x: Array, dx: Array, dy: Array) -> tuple[Array, Array]:
     """Shadow of a plate on columns x (n, columns): lower and upper y; an empty one has lower above upper."""
-    with np.errstate(divide="ignore", invalid="ignore"):
+    with np.errstate(divide="ignore", invalid="ignore", over="ignore"):
         if not plate.level:
             t = (x - plate.at_m) / dx
             inside = (t >= 0.0) & (t <= 1.0)

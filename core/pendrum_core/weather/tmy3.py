@@ -43,6 +43,6 @@ def read_tmy3_text(text: str) -> Reading:
         # Months of a typical year come from different years; a year without a leap day keeps its hours in order.
         2023, float(about["latitude"]), float(about["longitude"]), float(about["TZ"]), float(about["altitude"]),
         values["dry_bulb"], np.clip(values["relative_humidity"], 0.0, 1.0), values["pressure"], values["wind"],
-        values["global"], values["beam"], values["diffuse"], (f"TMY3 station {about['Name']}",),
+        values["global"], values["beam"], values["diffuse"], (f"TMY3 station {str(about['Name']).strip(chr(34))}",),
     )  # fmt: skip
     return Reading(year=year)

@@ -44,6 +44,7 @@ async function open(id: string): Promise<void> {
     view.subject = { kind: "group", id: "building" };
     view.working = null;
     await doc.load(id);
+    view.openIn(doc.project?.units);
   } catch (error) {
     failure.value = error instanceof Error ? error.message : String(error);
   }

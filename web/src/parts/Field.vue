@@ -117,7 +117,7 @@ select {
   height: 25px;
 }
 .field:has(select) {
-  grid-template-columns: minmax(120px, 1fr) 160px;
+  grid-template-columns: minmax(84px, 1fr) 160px;
 }
 .field:has(input:not(.num):not([type="checkbox"])) {
   grid-template-columns: minmax(90px, 1fr) 160px;

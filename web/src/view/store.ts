@@ -36,6 +36,11 @@ export const useView = defineStore("view", () => {
   watch(dark, (value) => localStorage.setItem("pendrum.theme", value ? "night" : "day"));
   watch(grouping, (value) => localStorage.setItem("pendrum.grouping", value));
 
+  /** Units of a project that is opened, where none were chosen in this browser. */
+  function openIn(units: string | undefined): void {
+    if (localStorage.getItem("pendrum.units") === null) system.value = units === "IP" ? "IP" : "SI";
+  }
+
   function selectRoom(id: string): void {
     subject.value = { kind: "room", id };
   }
@@ -51,6 +56,6 @@ export const useView = defineStore("view", () => {
 
   return {
     system, dark, subject, airSystem, circuit, month, step, working, rollOpen, workingOpen, grouping, selectedRoom,
-    selectRoom, explain, moveStep,
+    openIn, selectRoom, explain, moveStep,
   }; // prettier-ignore
 });

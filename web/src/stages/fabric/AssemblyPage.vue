@@ -37,17 +37,17 @@ const CLASSES = ["very light", "light", "medium", "heavy", "very heavy"].map((v)
 const MASS_AT = ["inside", "outside", "both sides", "spread", "middle"].map((v) => ({ value: v, label: v }));
 
 const columns = computed<Column<Layer>[]>(() => [
-  { key: "material", title: "Layer, outside first", width: 230, value: (row) => row.material,
+  { key: "material", title: "Layer, outside first", width: 186, value: (row) => row.material,
     text: (row) => doc.get("material", row.material)?.name ?? "",
     editor: { type: "choice", choices: choicesOf(doc.rows("material")) } },
-  { key: "thickness_m", title: "Thickness", quantity: "thickness", width: 110, value: (row) => row.thickness_m,
+  { key: "thickness_m", title: "Thickness", quantity: "thickness", width: 82, value: (row) => row.thickness_m,
     editor: { type: "number", quantity: "thickness" },
     editable: (row) => doc.get("material", row.material)?.resistance_m2k_w === null },
-  { key: "conductivity", title: "λ", quantity: "conductivity", width: 100, value: (row) => doc.get("material", row.material)?.conductivity_w_mk },
-  { key: "resistance", title: "R", quantity: "resistance", width: 110, value: (row) => values.value?.layers_m2k_w?.[layers.value.indexOf(row)] },
-  { key: "bridge_material", title: "crossed by", width: 130, value: (row) => row.bridge_material, text: (row) => doc.get("material", row.bridge_material)?.name ?? "–",
+  { key: "conductivity", title: "λ", quantity: "conductivity", width: 72, value: (row) => doc.get("material", row.material)?.conductivity_w_mk },
+  { key: "resistance", title: "R", quantity: "resistance", width: 72, value: (row) => values.value?.layers_m2k_w?.[layers.value.indexOf(row)] },
+  { key: "bridge_material", title: "crossed by", width: 116, value: (row) => row.bridge_material, text: (row) => doc.get("material", row.bridge_material)?.name ?? "–",
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("material").filter((m) => m.conductivity_w_mk !== null)) } },
-  { key: "bridge_share", title: "over", quantity: "percent", width: 70, value: (row) => row.bridge_share, editable: (row) => row.bridge_material !== null,
+  { key: "bridge_share", title: "over", quantity: "percent", width: 58, value: (row) => row.bridge_share, editable: (row) => row.bridge_material !== null,
     editor: { type: "number", quantity: "percent" } },
 ]); // prettier-ignore
 const save = gridSaver<Layer>("layer", "Layer");

@@ -6,6 +6,7 @@ import { fieldSaver } from "@/parts/saving";
 import type { AssemblyResult } from "@/results/types";
 import { format } from "@/units/units";
 import { useView } from "@/view/store";
+import { computed } from "vue";
 
 const props = defineProps<{ assembly: Assembly; values: AssemblyResult | undefined }>();
 const view = useView();
@@ -16,6 +17,14 @@ const WAYS = [
   { value: "basement_wall", label: "basement wall, ISO 13370" },
   { value: "perimeter", label: "perimeter factor" },
 ];
+const ways = computed(() =>
+  props.assembly.element === "wall"
+    ? [
+        { value: "declared", label: "no" },
+        { value: "basement_wall", label: "basement wall, ISO 13370" },
+      ]
+    : WAYS,
+);
 function save(key: keyof Assembly & string, label: string) {
   return fieldSaver("assembly", () => props.assembly.id, key, label);
 }
@@ -24,15 +33,15 @@ const iso = () => ["slab", "basement_floor", "basement_wall"].includes(props.ass
 
 <template>
   <div class="ground">
-    <h2>On the ground</h2>
+    <h2 v-if="assembly.element !== 'wall'">On the ground</h2>
     <Field
-      label="Worked out by"
+      :label="assembly.element === 'wall' ? 'Below ground' : 'Worked out by'"
       :value="assembly.ground_procedure"
-      :editor="{ type: 'choice', choices: WAYS }"
+      :editor="{ type: 'choice', choices: ways }"
       :save="save('ground_procedure', 'Ground')"
     />
     <Field
-      v-if="assembly.ground_procedure === 'declared'"
+      v-if="assembly.element !== 'wall' && assembly.ground_procedure === 'declared'"
       label="U to the ground, soil included"
       :value="assembly.ground_u_value"
       :editor="{ type: 'number', quantity: 'u_value', clearable: true }"

@@ -9,6 +9,10 @@ const props = defineProps<{
   azimuth: number[];
   step: number;
   month: string;
+  /** A surface that looks out: tilt and azimuth [deg], and the incidence angle at each step. */
+  surface: { tilt: number; azimuth: number; incidence: number[] };
+  /** Elevation of the skyline every five degrees from north. */
+  horizon: number[];
 }>();
 const R = 112;
 
@@ -32,11 +36,41 @@ const hours = computed(() =>
     .map((item) => ({ hour: item.hour, p: point(item.e, item.a) })),
 );
 const now = computed(() => ({ e: props.elevation[props.step] ?? -1, a: props.azimuth[props.step] ?? 0 }));
+const incidence = computed(() => props.surface.incidence[props.step] ?? 180);
+
+/** Sky behind the surface: points whose direction is more than a right angle off its normal. */
+const behind = computed(() => {
+  const rad = Math.PI / 180;
+  const cosine = (e: number, a: number) =>
+    Math.cos(e * rad) * Math.cos((a - props.surface.azimuth) * rad) * Math.sin(props.surface.tilt * rad) +
+    Math.sin(e * rad) * Math.cos(props.surface.tilt * rad);
+  const edge: string[] = [];
+  const rim: string[] = [];
+  for (let a = props.surface.azimuth + 90; a <= props.surface.azimuth + 270; a += 5) {
+    let e = 0;
+    while (e < 90 && cosine(e, a) < 0) e += 1;
+    edge.push(point(e, a).map((v) => v.toFixed(1)).join(","));
+    rim.unshift(point(0, a).map((v) => v.toFixed(1)).join(","));
+  }
+  return `M${edge.join("L")}L${rim.join("L")}Z`;
+}); // prettier-ignore
+const hidden = computed(() => {
+  if (!props.horizon.some((e) => e > 0.1)) return "";
+  const inner = props.horizon.map((e, i) => point(e, i * 5).map((v) => v.toFixed(1)).join(","));
+  return `M${inner.join("L")}ZM0,${-R}A${R},${R} 0 1 0 0.1,${-R}Z`;
+}); // prettier-ignore
+const arrow = computed(() => {
+  const [x, y] = point(0, props.surface.azimuth);
+  const length = Math.sin((props.surface.tilt * Math.PI) / 180);
+  return { x: x * 0.5 * length, y: y * 0.5 * length };
+});
 </script>
 
 <template>
   <figure>
     <svg viewBox="-140 -140 280 280" role="img" :aria-label="`Sun path in ${month}`">
+      <path :d="behind" fill="var(--hair)" />
+      <path v-if="hidden" :d="hidden" fill="var(--neighbours)" opacity="0.55" fill-rule="evenodd" />
       <circle v-for="ring in [0, 30, 60]" :key="ring" :r="((90 - ring) / 90) * R" class="ring" />
       <line x1="-112" x2="112" class="ring" />
       <line y1="-112" y2="112" class="ring" />
@@ -54,15 +88,29 @@ const now = computed(() => ({ e: props.elevation[props.step] ?? -1, a: props.azi
         <circle :cx="item.p[0]" :cy="item.p[1]" r="2" />
         <text :x="item.p[0]" :y="item.p[1] + 13" text-anchor="middle">{{ item.hour }}</text>
       </g>
-      <circle v-if="now.e > 0" :cx="point(now.e, now.a)[0]" :cy="point(now.e, now.a)[1]" r="6" class="sun" />
+      <line x1="0" y1="0" :x2="arrow.x" :y2="arrow.y" class="normal" />
+      <circle r="4" class="foot" />
+      <circle
+        v-if="now.e > 0"
+        :cx="point(now.e, now.a)[0]"
+        :cy="point(now.e, now.a)[1]"
+        r="6"
+        class="sun"
+        :class="{ off: incidence >= 90 }"
+      />
     </svg>
     <figcaption class="soft">
-      Sun on 21 {{ month }}, {{ clock(step) }}:
+      21 {{ month }}, {{ clock(step) }}:
       {{
         now.e > 0
-          ? `${now.e.toFixed(0)}° high in the ${compass(now.a)} (${now.a.toFixed(0)}°)`
-          : "below the horizon"
-      }}. Rim: horizon; middle: zenith.
+          ? `sun ${now.e.toFixed(0)}° high in the ${compass(now.a)} (${now.a.toFixed(0)}°), `
+          : "sun below the horizon"
+      }}<template v-if="now.e > 0">{{
+        incidence < 90
+          ? `${incidence.toFixed(0)}° off the surface's normal`
+          : "behind the surface (grey part of the sky)"
+      }}</template
+      >. Rim: horizon; middle: zenith; arrow: where the surface faces.
     </figcaption>
   </figure>
 </template>
@@ -73,7 +121,7 @@ figure {
 }
 svg {
   width: 100%;
-  max-height: 330px;
+  max-height: 300px;
 }
 .ring {
   fill: none;
@@ -87,6 +135,16 @@ svg {
 .sun {
   fill: var(--sun);
   stroke: var(--ink);
+}
+.sun.off {
+  fill: var(--paper);
+}
+.normal {
+  stroke: var(--accent);
+  stroke-width: 3;
+}
+.foot {
+  fill: var(--accent);
 }
 text {
   font-size: 11px;

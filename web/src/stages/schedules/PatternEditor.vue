@@ -216,7 +216,6 @@ async function readLine(): Promise<void> {
           :y2="H - 10 - tick.share * (H - 20)"
           stroke="var(--hair)"
         />
-        <text x="3" :y="H - 13 - tick.share * (H - 20)">{{ tick.text }} {{ unit }}</text>
       </g>
       <rect
         v-for="(bar, i) in bars"
@@ -246,6 +245,9 @@ async function readLine(): Promise<void> {
         opacity="0.12"
         pointer-events="none"
       />
+      <text v-for="tick in ticks" :key="`t${tick.share}`" x="3" :y="H - 13 - tick.share * (H - 20)">
+        {{ tick.text }} {{ unit }}
+      </text>
     </svg>
     <div
       class="ribbon"
@@ -347,7 +349,11 @@ async function readLine(): Promise<void> {
 }
 text {
   font-size: 10px;
-  fill: var(--soft);
+  fill: var(--ink);
+  paint-order: stroke;
+  stroke: var(--paper);
+  stroke-width: 3px;
+  pointer-events: none;
 }
 .ribbon {
   display: flex;

@@ -4,7 +4,7 @@ import type { RulePart, Schedule } from "@/document/types";
 import Field from "@/parts/Field.vue";
 import { fieldSaver } from "@/parts/saving";
 import { useResults } from "@/results/store";
-import { clock, format, unitOf } from "@/units/units";
+import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 import { KINDS, toneOf } from "./kinds";
@@ -225,8 +225,7 @@ const summer = computed(() => {
       <p class="soft small">
         Summer days take {{ summer }}<template v-if="!schedule.summer"> (the busiest weekday)</template>;
         winter takes {{ schedule.patterns.find((p) => p.id === result!.winter)?.name ?? "an empty day" }}.
-        Full-load sum of {{ year }}: {{ result.hours_a_year.toFixed(0) }} h. From step {{ clock(0) }} on,
-        clocks ahead in summer shift it against the sun (Place).
+        Full-load sum of {{ year }}: {{ result.hours_a_year.toFixed(0) }} h. Daylight saving (Place, Choices) moves it against the sun.
       </p>
     </div>
   </section>

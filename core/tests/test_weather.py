@@ -1,0 +1,179 @@
+"""Weather files: the solar library's own TMY3 samples, odd layouts, refusals; design conditions from known years."""
+
+import unittest
+from pathlib import Path
+
+import numpy as np
+import pandas as pd
+import pvlib
+
+from pendrum_core.sun.irradiance import clear_sky
+from pendrum_core.sun.position import SunPosition
+from pendrum_core.weather.delimited import Column, Location, Mapping, read_delimited
+from pendrum_core.weather.derive import clear_sky_depths, coincident, derive_conditions
+from pendrum_core.weather.sun_hours import sun_at_hours
+from pendrum_core.weather.tmy3 import looks_like_tmy3, read_tmy3_text
+from pendrum_core.weather.year import WeatherYear
+
+SAMPLES = Path(pvlib.__file__).parent / "data"
+AT = Location(46.0, 10.0, 1.0, 150.0)
+
+
+def odd_file(rows: int = 8760) -> str:
+    """Semicolons, decimal commas, Fahrenheit, dew point, kilojoules, three header lines."""
+    lines = ["Station Mill Hill", "hour ending", "Datum;h;T [F];Td [F];G [kJ/m2h];v [km/h]"]
+    for hour in range(rows):
+        t = 50.0 + 20.0 * np.sin(2 * np.pi * (hour % 24 - 9) / 24)
+        g = max(0.0, 3000.0 * np.sin(np.pi * (hour % 24 - 6) / 12)) if 6 <= hour % 24 < 18 else 0.0
+        lines.append(f"{hour // 24 + 1};{hour % 24 + 1};{t:.2f};{t - 9:.2f};{g:.1f};18,0".replace(".", ","))
+    return "\n".join(lines)
+
+
+def odd_mapping(**changes: object) -> Mapping:
+    values = {
+        "delimiter": ";", "decimal": ",", "header_rows": 3, "convention": "hour ending", "year": 2027, "time": 1,
+        "columns": {"dry_bulb": Column(2, "°F"), "dew_point": Column(3, "°F"), "global": Column(4, "kJ/m²h"),
+                    "wind": Column(5, "km/h")},
+    } | changes  # fmt: skip
+    return Mapping(**values)  # type: ignore[arg-type]
+
+
+class Tmy3(unittest.TestCase):
+    def test_the_library_s_sample(self) -> None:
+        text = (SAMPLES / "723170TYA.CSV").read_text(encoding="latin-1")
+        self.assertTrue(looks_like_tmy3(text))
+        year = read_tmy3_text(text).year
+        assert year is not None
+        raw = pd.read_csv(SAMPLES / "723170TYA.CSV", header=1)
+        np.testing.assert_allclose(year.dry_bulb_c, raw["Dry-bulb (C)"])
+        np.testing.assert_allclose(year.relative_humidity, raw["RHum (%)"] / 100)
+        np.testing.assert_allclose(year.global_w_m2, raw["GHI (W/m^2)"])
+        # Humidity is given in whole per cent: the dew point it means is near the file's own where air is not dry and cold.
+        moist = (raw["RHum (%)"] > 35) & (raw["Dry-bulb (C)"] > 5)
+        np.testing.assert_allclose(year.dew_point_c[moist], raw["Dew-point (C)"][moist], atol=0.6)
+        self.assertEqual((year.latitude_deg, year.utc_offset_h, year.elevation_m), (36.1, -5.0, 273.0))
+        # The file's own pressure belongs to its elevation.
+        self.assertAlmostEqual(float(year.pressure_pa.mean()), 98_500, delta=700)
+
+    def test_design_conditions_of_the_sample(self) -> None:
+        """Percentiles counted by hand on the file's own columns."""
+        year = read_tmy3_text((SAMPLES / "723170TYA.CSV").read_text(encoding="latin-1")).year
+        assert year is not None
+        found = derive_conditions(year, 0.4)
+        raw = pd.read_csv(SAMPLES / "723170TYA.CSV", header=1)
+        july = raw["Dry-bulb (C)"][raw["Date (MM/DD/YYYY)"].str.startswith("07/")].to_numpy()
+        self.assertLessEqual((july > found.months[6].dry_bulb_c).sum(), 0.004 * len(july) + 1)
+        self.assertLessEqual((raw["Dry-bulb (C)"] < found.heating_c[0]).sum(), 0.004 * 8760 + 1)
+        for month in found.months:
+            self.assertLess(month.wet_bulb_c, month.dry_bulb_c)
+            self.assertIsNotNone(month.tau_b)
+        self.assertEqual(found.coldest_month, int(np.argmin(found.monthly_mean_c)) + 1)
+        # The sun's noon in July of this station, by the same model with the derived depths, is that of its clear hours.
+        elevation, e0 = sun_at_hours(2023, 8760, 36.1, -79.95, -5.0)
+        hour = (181 + 14) * 24 + 12
+        sun = SunPosition(elevation[None, hour : hour + 1], np.zeros((1, 1)), e0[hour : hour + 1])
+        july_sky = clear_sky(sun, np.array([found.months[6].tau_b]), np.array([found.months[6].tau_d]))
+        clearest = np.sort(raw["DNI (W/m^2)"].to_numpy()[181 * 24 : 212 * 24])[-8:].mean()
+        self.assertAlmostEqual(float(july_sky.beam_normal[0, 0]) / clearest, 1.0, delta=0.12)
+
+    def test_a_broken_file_imports_nothing(self) -> None:
+        text = (SAMPLES / "723170TYA.CSV").read_text(encoding="latin-1")
+        short = "\n".join(text.splitlines()[:4000])
+        self.assertIn("3998 hours", read_tmy3_text(short).faults[0].message)
+        self.assertIsNone(read_tmy3_text(short).year)
+        self.assertIsNone(read_tmy3_text("nothing\nof the kind").year)
+        self.assertFalse(looks_like_tmy3("a,b\n1,2"))
+
+
+class Delimited(unittest.TestCase):
+    def test_an_odd_layout(self) -> None:
+        reading = read_delimited(odd_file(), odd_mapping(), AT)
+        self.assertEqual(reading.faults, [])
+        year = reading.year
+        assert year is not None
+        # 70 °F at 15:00 of the profile is 21.11 °C; 61 °F of dew point 16.11 °C.
+        self.assertAlmostEqual(float(year.dry_bulb_c.max()), 21.111, places=3)
+        self.assertAlmostEqual(float(year.dew_point_c[15]), 16.111, delta=0.05)
+        self.assertAlmostEqual(float(year.global_w_m2.max()), 3000 / 3.6, delta=1.0)
+        self.assertAlmostEqual(float(year.wind_m_s[0]), 5.0)
+        self.assertTrue(any("Erbs" in note for note in year.notes))
+        up = np.sin(np.radians(np.maximum(sun_at_hours(2027, 8760, 46.0, 10.0, 1.0)[0], 0.0)))
+        lit = up > 0.2
+        both = year.beam_w_m2 * up + year.diffuse_w_m2
+        np.testing.assert_allclose(both[lit], year.global_w_m2[lit], rtol=0.02, atol=2.0)
+
+    def test_every_fault_names_its_line_and_nothing_is_imported(self) -> None:
+        lines = odd_file().splitlines()
+        lines[10] = lines[10].replace(lines[10].split(";")[2], "many")
+        lines[20] = ";".join([*lines[20].split(";")[:2], "400,0", *lines[20].split(";")[3:]])
+        lines[30] = "31;x"
+        reading = read_delimited("\n".join(lines), odd_mapping(time=None), AT)
+        self.assertIsNone(reading.year)
+        found = {fault.line: fault.message for fault in reading.faults}
+        self.assertIn("'many' is not a number", found[11])
+        self.assertIn("400,0 °F cannot be", found[21])
+        self.assertIn("the line has 2 columns", found[31])
+
+    def test_missing_hours_are_found_where_they_are(self) -> None:
+        lines = odd_file().splitlines()
+        del lines[103:106]
+        reading = read_delimited("\n".join(lines), odd_mapping(), AT)
+        self.assertIsNone(reading.year)
+        self.assertIn("8757 hours", reading.faults[0].message)
+        self.assertEqual(reading.faults[1].line, 104)
+        self.assertIn("hours are missing", reading.faults[1].message)
+
+    def test_a_mapping_without_what_is_needed(self) -> None:
+        reading = read_delimited(odd_file(), odd_mapping(columns={"wind": Column(5, "furlongs")}), AT)
+        told = " ".join(fault.message for fault in reading.faults)
+        for word in ("dry-bulb", "humidity", "sun", "furlongs"):
+            self.assertIn(word, told)
+
+    def test_no_value_by_its_mark(self) -> None:
+        lines = odd_file().splitlines()
+        lines[50] = lines[50].rsplit(";", 1)[0] + ";-99"
+        reading = read_delimited("\n".join(lines), odd_mapping(missing="-99"), AT)
+        self.assertEqual([(f.line, f.message) for f in reading.faults], [(51, "wind: no value")])
+
+    def test_instants_are_averaged_with_the_next(self) -> None:
+        plain = read_delimited(odd_file(), odd_mapping(), AT).year
+        instant = read_delimited(odd_file(), odd_mapping(convention="instant"), AT).year
+        assert plain is not None and instant is not None
+        np.testing.assert_allclose(instant.dry_bulb_c, (plain.dry_bulb_c + np.roll(plain.dry_bulb_c, -1)) / 2)
+
+
+class Derived(unittest.TestCase):
+    def test_optical_depths_of_a_made_sky_are_found_again(self) -> None:
+        elevation, e0 = sun_at_hours(2027, 8760, 46.0, 10.0, 1.0)
+        high = elevation > 20.0
+        sun = SunPosition(elevation[high][:, None], np.zeros((int(high.sum()), 1)), e0[high])
+        for tau_b, tau_d in ((0.30, 2.5), (0.45, 2.1), (0.60, 1.8)):
+            sky = clear_sky(sun, np.full(int(high.sum()), tau_b), np.full(int(high.sum()), tau_d))
+            found = clear_sky_depths(sky.beam_normal[:, 0], sky.diffuse_horizontal[:, 0], elevation[high], e0[high])
+            self.assertAlmostEqual(found[0], tau_b, places=4)
+            self.assertAlmostEqual(found[1], tau_d, places=4)
+
+    def test_a_year_whose_answers_are_known(self) -> None:
+        """Each day swings by 10 K about its month's mean; five per cent and one in a thousand can be counted."""
+        means = np.array([0, 2, 6, 10, 15, 19, 22, 21, 17, 11, 6, 1], dtype=float)
+        month = np.repeat(np.arange(12), np.array([31, 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31]) * 24)
+        hour = np.arange(8760) % 24
+        dry = means[month] - 5.0 * np.cos(2 * np.pi * (hour - 3) / 24)
+        flat = np.full(8760, 0.5)
+        zero = np.zeros(8760)
+        year = WeatherYear(2027, 46.0, 10.0, 1.0, 150.0, dry, flat, zero + 99_500.0, zero + 3.0, zero, zero, zero)
+        found = derive_conditions(year)
+        self.assertAlmostEqual(found.mean_c, float(means.mean()), places=6)
+        self.assertAlmostEqual(found.amplitude_k, 11.0, places=6)
+        self.assertEqual(found.coldest_month, 1)
+        for index, row in enumerate(found.months):
+            self.assertAlmostEqual(row.dry_bulb_c, means[index] + 5.0, delta=0.2)
+            self.assertAlmostEqual(row.range_k, 10.0, delta=0.2)
+            self.assertIsNone(row.tau_b)
+        self.assertAlmostEqual(found.heating_c[0], -5.0, delta=0.2)
+        self.assertEqual(found.winter_wind_m_s, 3.0)
+
+    def test_coincident_means(self) -> None:
+        of = np.array([10.0, 20.0, 20.4, 19.6, 20.1, 20.2, 30.0])
+        values = np.array([0.0, 1.0, 2.0, 3.0, 4.0, 5.0, 100.0])
+        self.assertAlmostEqual(coincident(values, of, 20.0), 3.0)

@@ -1,0 +1,260 @@
+<script setup lang="ts">
+import { setField, useDocument } from "@/document/store";
+import type { Site } from "@/document/types";
+import Field from "@/parts/Field.vue";
+import LineChart from "@/parts/LineChart.vue";
+import { fieldSaver } from "@/parts/saving";
+import { clock, compass, MONTHS, toShown, unitOf } from "@/units/units";
+import { useView } from "@/view/store";
+import { computed, ref } from "vue";
+import { usePlaceDay } from "./day";
+import SunPath from "./SunPath.vue";
+
+const doc = useDocument();
+const view = useView();
+const site = computed(() => doc.site!);
+const tilt = ref(90);
+const azimuth = ref(180);
+const { day, month } = usePlaceDay(tilt, azimuth);
+type Key = keyof Site & string;
+const FIELDS: [Key, string, string][] = [
+  ["latitude", "Latitude, north +", "ratio"],
+  ["longitude", "Longitude, east +", "ratio"],
+  ["utc_offset_h", "Time zone, from UTC", "time"],
+  ["elevation_m", "Elevation", "elevation"],
+  ["ground_reflectance", "Ground reflectance", "ratio"],
+  ["cold_water_c", "Cold water main", "temperature"],
+  ["winter_wind_m_s", "Winter wind, open station", "velocity"],
+  ["summer_wind_m_s", "Summer wind, open station", "velocity"],
+];
+const TERRAINS = ["city", "suburb", "open country", "open water"].map((v) => ({ value: v, label: v }));
+const SHELTERS = ["1 none", "2 light", "3 moderate", "4 heavy", "5 very heavy"].map((label, i) => ({
+  value: String(i + 1),
+  label,
+}));
+const skyline = computed(() => site.value.skyline ?? []);
+
+function save(key: Key, label: string) {
+  return fieldSaver("site", () => site.value.id, key, label);
+}
+function saveSky(index: number, key: string) {
+  return (value: unknown): Promise<void> => {
+    const rows = skyline.value.map((row, i) => (i === index ? { ...row, [key]: value } : row));
+    return doc.commit("Skyline", setField("site", site.value.id, "skyline", rows));
+  };
+}
+async function addSky(): Promise<void> {
+  const last = skyline.value.at(-1);
+  const start = last ? last.to_deg : 135;
+  const row = { from_deg: start, to_deg: (start + 45) % 360, height_m: 12, distance_m: 25 };
+  await doc.attempt("Skyline", setField("site", site.value.id, "skyline", [...skyline.value, row]));
+}
+async function dropSky(index: number): Promise<void> {
+  const rows = skyline.value.filter((_, i) => i !== index);
+  await doc.attempt("Skyline", setField("site", site.value.id, "skyline", rows));
+}
+const series = computed(() => {
+  const found = day.value?.surface;
+  const shown = (values: number[] | undefined) => (values ?? []).map((v) => toShown(v, "irradiance", view.system));
+  return [
+    { name: "beam", colour: "var(--sun)", values: shown(found?.beam_w_m2) },
+    { name: "sky", colour: "var(--tide)", values: shown(found?.sky_w_m2) },
+    { name: "from the ground", colour: "var(--floors)", values: shown(found?.ground_w_m2) },
+  ];
+}); // prettier-ignore
+</script>
+
+<template>
+  <div class="cols">
+    <section>
+      <h2>Site</h2>
+      <Field label="Name" :value="site.name" :editor="{ type: 'text' }" :save="save('name', 'Site name')" />
+      <Field
+        v-for="[key, label, quantity] in FIELDS"
+        :key="key"
+        :label="label"
+        :value="site[key]"
+        :editor="{ type: 'number', quantity }"
+        :save="save(key, label)"
+      />
+      <Field
+        label="Terrain"
+        :value="site.terrain"
+        :editor="{ type: 'choice', choices: TERRAINS }"
+        :save="save('terrain', 'Terrain')"
+      />
+      <Field
+        label="Shelter against wind"
+        :value="String(site.shelter_class)"
+        :editor="{ type: 'choice', choices: SHELTERS }"
+        :save="(value) => save('shelter_class', 'Shelter')(Number(value))"
+      />
+      <p v-if="day" class="soft small">
+        Pressure of the standard atmosphere at this elevation:
+        {{ toShown(day.pressure_pa, "air_pressure", view.system).toFixed(2) }}
+        {{ unitOf("air_pressure", view.system) }}. Wind, terrain and shelter act where a use's leaks are
+        entered as a leakage area.
+      </p>
+      <p v-if="site.name === 'Starter site'" class="fault">
+        These are starter values. Enter your own site and conditions.
+      </p>
+    </section>
+    <section>
+      <h2>Sun and a surface</h2>
+      <SunPath
+        v-if="day"
+        :elevation="day.sun_elevation_deg"
+        :azimuth="day.sun_azimuth_deg"
+        :step="view.step"
+        :month="MONTHS[month - 1] ?? ''"
+        :surface="{ tilt, azimuth, incidence: day.surface.incidence_deg }"
+        :horizon="day.horizon_deg"
+      />
+      <p class="row">
+        <label
+          >azimuth
+          <input
+            v-model.number="azimuth"
+            type="range"
+            min="0"
+            max="359"
+            step="1"
+            aria-label="Azimuth of the surface"
+        /></label>
+        <b data-test="azimuth">{{ azimuth }}° {{ compass(azimuth) }}</b>
+      </p>
+      <p class="row">
+        <label
+          >tilt
+          <input
+            v-model.number="tilt"
+            type="range"
+            min="0"
+            max="180"
+            step="1"
+            aria-label="Tilt of the surface"
+        /></label>
+        <b>{{ tilt }}° {{ tilt < 5 ? "roof" : tilt > 175 ? "faces down" : tilt === 90 ? "wall" : "" }}</b>
+      </p>
+      <p class="row">
+        <label
+          >time <input v-model.number="view.step" type="range" min="0" max="143" aria-label="Time of day"
+        /></label>
+        <b>{{ clock(view.step) }}</b>
+        <select v-model.number="view.month" aria-label="Month">
+          <option v-for="m in 12" :key="m" :value="m">{{ MONTHS[m - 1] }}</option>
+        </select>
+      </p>
+    </section>
+    <section>
+      <div class="chart">
+        <LineChart
+          :title="`On the surface, ${MONTHS[month - 1]}`"
+          :unit="unitOf('irradiance', view.system)"
+          :series="series"
+          :marker="(view.step + 0.5) / 6"
+          zero
+        />
+      </div>
+      <h2>Skyline</h2>
+      <p class="soft small">
+        What stands around, clockwise between two directions. It hides the sun and part of the sky.
+      </p>
+      <table class="plain" aria-label="Skyline">
+        <thead>
+          <tr>
+            <th>from °</th>
+            <th>to °</th>
+            <th>height {{ unitOf("length", view.system) }}</th>
+            <th>distance</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="(part, i) in skyline" :key="i">
+            <td>
+              <Field
+                bare
+                :label="`Part ${i + 1} from`"
+                :value="part.from_deg"
+                :editor="{ type: 'number', quantity: 'angle' }"
+                :save="saveSky(i, 'from_deg')"
+              />
+            </td>
+            <td>
+              <Field
+                bare
+                :label="`Part ${i + 1} to`"
+                :value="part.to_deg"
+                :editor="{ type: 'number', quantity: 'angle' }"
+                :save="saveSky(i, 'to_deg')"
+              />
+            </td>
+            <td>
+              <Field
+                bare
+                :label="`Part ${i + 1} height`"
+                :value="part.height_m"
+                :editor="{ type: 'number', quantity: 'length' }"
+                :save="saveSky(i, 'height_m')"
+              />
+            </td>
+            <td>
+              <Field
+                bare
+                :label="`Part ${i + 1} distance`"
+                :value="part.distance_m"
+                :editor="{ type: 'number', quantity: 'length' }"
+                :save="saveSky(i, 'distance_m')"
+              />
+            </td>
+            <td>
+              <button class="link" :aria-label="`Remove part ${i + 1}`" @click="dropSky(i)">remove</button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <button class="link" @click="addSky">+ part of the skyline</button>
+    </section>
+  </div>
+</template>
+
+<style scoped>
+.cols {
+  display: grid;
+  grid-template-columns: 318px minmax(0, 1fr) minmax(0, 1.15fr);
+  gap: 12px 26px;
+}
+.chart {
+  height: 210px;
+  margin-bottom: 10px;
+}
+.row {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+}
+.row label {
+  display: flex;
+  gap: 8px;
+  flex: 1;
+}
+.row input {
+  flex: 1;
+}
+.row b {
+  min-width: 74px;
+}
+.row select {
+  border: 1px solid var(--line);
+  background: var(--field);
+}
+.small {
+  font-size: 12px;
+}
+@media (max-width: 1099px) {
+  .cols {
+    display: block;
+  }
+}
+</style>

@@ -1,0 +1,269 @@
+<script setup lang="ts">
+import { client, Refusal, unwrap } from "@/api/client";
+import { useDocument } from "@/document/store";
+import type { Change } from "@/document/types";
+import { format, MONTHS, unitOf } from "@/units/units";
+import { useView } from "@/view/store";
+import { computed, onMounted, ref, watch } from "vue";
+import { sendFile, type DerivedMonth, type Layout, type Weather, type WeatherLook } from "./weather";
+import WeatherMapping from "./WeatherMapping.vue";
+import WeatherPlots from "./WeatherPlots.vue";
+
+const doc = useDocument();
+const view = useView();
+const weather = ref<Weather | null>(null);
+const look = ref<WeatherLook | null>(null);
+const file = ref<File | null>(null);
+const busy = ref("");
+const fault = ref<{ title: string; faults: { field: string; message: string }[] } | null>(null);
+const percent = ref(0.4);
+const site = computed(() => doc.site!);
+const months = computed(() => doc.rows("design_month").sort((a, b) => a.month - b.month));
+const base = computed(() => `/api/projects/${doc.projectId}/weather`);
+
+async function load(): Promise<void> {
+  const answer = await client.GET("/api/projects/{project_id}/weather", {
+    params: { path: { project_id: doc.projectId }, query: { percent: percent.value } },
+  });
+  const found = unwrap(answer) as unknown as Weather;
+  weather.value = found.derived ? found : null;
+}
+onMounted(load);
+watch(percent, load);
+
+async function attempt(what: string, work: () => Promise<void>): Promise<void> {
+  busy.value = what;
+  fault.value = null;
+  try {
+    await work();
+  } catch (error) {
+    const problem = error instanceof Refusal ? error.problem : null;
+    fault.value = { title: problem?.title ?? String(error), faults: problem?.faults ?? [] };
+  } finally {
+    busy.value = "";
+  }
+}
+function choose(event: Event): void {
+  const input = event.target as HTMLInputElement;
+  file.value = input.files?.[0] ?? null;
+  input.value = "";
+  look.value = null;
+  if (!file.value) return;
+  void attempt("looking at the file", async () => {
+    look.value = (await sendFile(`${base.value}/look`, file.value!)) as WeatherLook;
+    if (look.value.kind === "tmy3") await read(null, "");
+  });
+}
+async function read(layout: Layout | null, name: string): Promise<void> {
+  await attempt("reading the year and deriving design conditions", async () => {
+    const fields: Record<string, string> = layout ? { mapping: JSON.stringify(layout), remember: name } : {};
+    await sendFile(base.value, file.value!, fields);
+    look.value = null;
+    await load();
+  });
+}
+async function drop(): Promise<void> {
+  await client.DELETE("/api/projects/{project_id}/weather", {
+    params: { path: { project_id: doc.projectId } },
+  });
+  weather.value = null;
+}
+
+const KEYS = ["dry_bulb_c", "wet_bulb_c", "range_k", "tau_b", "tau_d"] as const;
+const QUANTITY = { dry_bulb_c: "temperature", wet_bulb_c: "temperature", range_k: "temperature_difference", tau_b: "", tau_d: "" }; // prettier-ignore
+function shown(value: number | null | undefined, key: (typeof KEYS)[number]): string {
+  if (value === null || value === undefined) return "–";
+  return QUANTITY[key] ? format(value, QUANTITY[key], view.system) : value.toFixed(3);
+}
+function round(value: number): number {
+  return Number(value.toFixed(3));
+}
+function monthChange(found: DerivedMonth): Change[] {
+  const row = months.value.find((item) => item.month === found.month);
+  if (!row) return [];
+  const fields: Record<string, number> = {};
+  for (const key of KEYS) if (found[key] !== null) fields[key] = round(found[key] as number);
+  fields["wet_bulb_c"] = Math.min(fields["wet_bulb_c"]!, fields["dry_bulb_c"]!);
+  return [{ op: "set", kind: "design_month", id: row.id, fields }];
+}
+const others = computed(() => {
+  const d = weather.value!.derived;
+  const own = site.value;
+  return [
+    { title: "Winter dry-bulb, 99.6 %", fields: { winter_dry_bulb_c: round(d.heating_c[0]) }, then: [d.heating_c[0]], now: [own.winter_dry_bulb_c], quantity: "temperature" },
+    { title: "Winter dry-bulb, 99 %", fields: { winter_dry_bulb_c: round(d.heating_c[1]) }, then: [d.heating_c[1]], now: [own.winter_dry_bulb_c], quantity: "temperature" },
+    { title: "Winter wind", fields: { winter_wind_m_s: round(d.winter_wind_m_s) }, then: [d.winter_wind_m_s], now: [own.winter_wind_m_s], quantity: "velocity" },
+    { title: `Dew point and dry-bulb, ${MONTHS[d.dew_month - 1]}`, fields: { dehumidification_month: d.dew_month, dehumidification_dew_point_c: round(d.dew_point_c), dehumidification_dry_bulb_c: round(d.dew_dry_bulb_c) }, then: [d.dew_point_c, d.dew_dry_bulb_c], now: [own.dehumidification_dew_point_c, own.dehumidification_dry_bulb_c], quantity: "temperature" },
+    { title: "Mean air of the year", fields: { air_mean_c: round(d.mean_c) }, then: [d.mean_c], now: [own.air_mean_c], quantity: "temperature" },
+    { title: `Half the swing, coldest ${MONTHS[d.coldest_month - 1]}`, fields: { air_amplitude_k: round(d.amplitude_k), coldest_month: d.coldest_month }, then: [d.amplitude_k], now: [own.air_amplitude_k], quantity: "temperature_difference" },
+  ];
+}); // prettier-ignore
+function take(label: string, fields: Record<string, number | undefined>): void {
+  void doc.attempt(label, [{ op: "set", kind: "site", id: site.value.id, fields }]);
+}
+function takeMonths(): void {
+  void doc.attempt("Design months from the weather file", weather.value!.derived.months.flatMap(monthChange));
+}
+</script>
+
+<template>
+  <div>
+    <p class="row">
+      <label class="act file"
+        >Open an hourly file …<input
+          type="file"
+          accept=".csv,.txt,.tsv,.dat"
+          aria-label="Weather file"
+          @change="choose"
+      /></label>
+      <template v-if="weather">
+        <b>{{ weather.name }}</b>
+        <span class="soft"
+          >{{ weather.hours }} hours; {{ weather.about.latitude_deg }}° / {{ weather.about.longitude_deg }}°,
+          {{ weather.about.elevation_m }} m; {{ weather.about.notes.join("; ") }}</span
+        >
+        <button class="act" @click="drop">Forget it</button>
+      </template>
+      <span v-else class="soft">TMY3 is known; any other delimited text is mapped column by column.</span>
+      <b v-if="busy" role="status">{{ busy }} …</b>
+    </p>
+    <div v-if="fault" class="faults" role="alert">
+      <b>{{ fault.title }}</b>
+      <ul>
+        <li v-for="(item, i) in fault.faults.slice(0, 50)" :key="i">{{ item.field }}: {{ item.message }}</li>
+      </ul>
+    </div>
+    <WeatherMapping
+      v-if="look?.kind === 'delimited'"
+      :key="file?.name"
+      :look="look"
+      :year="doc.project?.year ?? 2027"
+      @use="read"
+    />
+    <div v-if="weather" class="cols">
+      <section>
+        <p class="row">
+          <b>Derived from it</b>
+          <select v-model.number="percent" aria-label="Share of hours that are warmer">
+            <option :value="0.4">0.4 % of the hours warmer</option>
+            <option :value="1">1 %</option>
+            <option :value="2">2 %</option>
+          </select>
+          <button class="act" @click="takeMonths">Take all months</button>
+        </p>
+        <table class="plain" aria-label="Derived design months">
+          <thead>
+            <tr>
+              <th>Month</th>
+              <th class="num">dry-bulb</th>
+              <th class="num">wet-bulb</th>
+              <th class="num">range</th>
+              <th class="num">τb</th>
+              <th class="num">τd</th>
+              <th />
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="(found, i) in weather.derived.months" :key="found.month">
+              <td>{{ MONTHS[found.month - 1] }}</td>
+              <td v-for="key in KEYS" :key="key" class="num">
+                {{ shown(found[key], key) }}
+                <span class="soft entered">{{ shown(months[i]?.[key], key) }}</span>
+              </td>
+              <td>
+                <button
+                  class="link"
+                  :aria-label="`Take ${MONTHS[found.month - 1]}`"
+                  @click="doc.attempt('Design month from the weather file', monthChange(found))"
+                >
+                  take
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <table class="plain" aria-label="Other derived conditions">
+          <tbody>
+            <tr v-for="row in others" :key="row.title">
+              <td>{{ row.title }}</td>
+              <td class="num">
+                {{ row.then.map((v) => format(v, row.quantity, view.system)).join(" / ") }}
+                {{ unitOf(row.quantity, view.system) }}
+                <span class="soft entered">{{
+                  row.now.map((v) => format(v, row.quantity, view.system)).join(" / ")
+                }}</span>
+              </td>
+              <td>
+                <button class="link" :aria-label="`Take ${row.title}`" @click="take(row.title, row.fields)">
+                  take
+                </button>
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="soft small">
+          Beside each, small: what is entered. One year stands for many here, so the rare hours rest on few.
+          Wet-bulb: mean of the hours within half a kelvin; range: days that reach the 5 % dry-bulb; τ: fitted
+          to the month's three sunniest days.
+        </p>
+      </section>
+      <WeatherPlots :weather="weather" />
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.row {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 10px;
+  align-items: center;
+}
+.file input {
+  position: absolute;
+  opacity: 0;
+  width: 1px;
+  height: 1px;
+}
+.file:focus-within {
+  outline: 2px solid var(--accent);
+}
+.cols {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
+  gap: 28px;
+}
+table.plain td {
+  height: 22px;
+  padding: 1px 6px;
+}
+.entered {
+  font-size: 11px;
+  display: inline-block;
+  min-width: 34px;
+}
+.faults {
+  border: 1px solid var(--ember);
+  padding: 8px 12px;
+  margin: 8px 0;
+  max-height: 200px;
+  overflow: auto;
+}
+.faults ul {
+  margin: 4px 0 0;
+  padding-left: 18px;
+}
+select {
+  border: 1px solid var(--line);
+  background: var(--field);
+  height: 25px;
+}
+.small {
+  font-size: 12px;
+}
+@media (max-width: 1099px) {
+  .cols {
+    display: block;
+  }
+}
+</style>

@@ -1,0 +1,70 @@
+import { Refusal, type Problem } from "@/api/client";
+
+export interface WeatherLook {
+  kind: "tmy3" | "delimited";
+  delimiter: string;
+  decimal: string;
+  header_rows: number;
+  cells: string[][];
+  line_count: number;
+  units: Record<string, string[]>;
+  conventions: string[];
+  remembered: { name: string; mapping: Layout }[];
+}
+
+/** Layout of a delimited file, as the server takes it. */
+export interface Layout {
+  delimiter: string;
+  decimal: string;
+  header_rows: number;
+  columns: Record<string, { index: number; unit: string }>;
+  convention: string;
+  year: number;
+  missing: string;
+  time: number | null;
+}
+
+export interface DerivedMonth {
+  month: number;
+  dry_bulb_c: number;
+  wet_bulb_c: number;
+  range_k: number;
+  tau_b: number | null;
+  tau_d: number | null;
+}
+
+export interface Weather {
+  name: string;
+  about: { notes: string[]; latitude_deg: number; longitude_deg: number; elevation_m: number; year: number };
+  hours: number;
+  carpet_c: number[][];
+  ranges: { month: number; low_c: number; mean_c: number; high_c: number }[];
+  scatter: { temperature_c: number[]; humidity_g_kg: number[]; counts: number[][] };
+  derived: {
+    percent: number;
+    months: DerivedMonth[];
+    heating_c: [number, number];
+    winter_wind_m_s: number;
+    dew_point_c: number;
+    dew_dry_bulb_c: number;
+    dew_month: number;
+    mean_c: number;
+    amplitude_k: number;
+    coldest_month: number;
+  };
+}
+
+/** Send a file with form fields. Throws a Refusal with the server's problem. */
+export async function sendFile(path: string, file: File, fields: Record<string, string> = {}): Promise<unknown> {
+  const body = new FormData();
+  body.append("file", file);
+  for (const [name, value] of Object.entries(fields)) body.append(name, value);
+  const token = document.cookie.match(/(?:^|; )csrftoken=([^;]+)/)?.[1] ?? "";
+  const answer = await fetch(path, { method: "POST", body, headers: { "X-CSRFToken": token }, credentials: "same-origin" });
+  const found: unknown = answer.status === 201 ? null : await answer.json().catch(() => null);
+  if (!answer.ok) {
+    const unknown = { status: answer.status, code: "unknown", title: `The server answered ${answer.status}.`, faults: [] };
+    throw new Refusal((found as Problem | null) ?? unknown);
+  }
+  return found;
+} // prettier-ignore
