@@ -55,7 +55,7 @@ class Sun(unittest.TestCase):
         np.testing.assert_allclose(by_time[:, 72:], 0.5 * bare[:, 72:])
 
     def test_shading_takes_beam_by_the_profile_angle(self) -> None:
-        shading = Shading(overhang_m=0.6, overhang_beyond_m=60.0)
+        shading = Shading(overhang_m=0.6, overhang_beyond_m=9000.0)
         window = replace(room(azimuth=180.0).windows[0], azimuth_deg=180.0, width_m=2.0, height_m=1.5, shading=shading)
         plane, curve = OUTSIDE.plane(90.0, 180.0), angular_curve(2)
         off = np.radians(OUTSIDE.sun.azimuth_deg - 180.0)

@@ -48,9 +48,10 @@ class Tmy3(unittest.TestCase):
         np.testing.assert_allclose(year.dry_bulb_c, raw["Dry-bulb (C)"])
         np.testing.assert_allclose(year.relative_humidity, raw["RHum (%)"] / 100)
         np.testing.assert_allclose(year.global_w_m2, raw["GHI (W/m^2)"])
-        # Humidity is given in whole per cent: the dew point it means is near the file's own where air is not dry and cold.
-        moist = (raw["RHum (%)"] > 35) & (raw["Dry-bulb (C)"] > 5)
-        np.testing.assert_allclose(year.dew_point_c[moist], raw["Dew-point (C)"][moist], atol=0.6)
+        # Humidity is given in whole per cent, and hours where months were joined do not fit their own dew point.
+        moist = raw["Dew-point (C)"] > 2
+        off = np.abs(year.dew_point_c - raw["Dew-point (C)"])[moist]
+        self.assertLess(float(np.quantile(off, 0.99)), 0.4)
         self.assertEqual((year.latitude_deg, year.utc_offset_h, year.elevation_m), (36.1, -5.0, 273.0))
         # The file's own pressure belongs to its elevation.
         self.assertAlmostEqual(float(year.pressure_pa.mean()), 98_500, delta=700)
