@@ -1,5 +1,6 @@
 """Schedules from and to rows of numbers."""
 
+import re
 from datetime import date, timedelta
 from typing import Any
 
@@ -17,9 +18,8 @@ def read_values(text: str, document: Document) -> dict[str, Any]:
         Refused: a line without a number, or another count of them.
     """
     values = []
-    pieces = (
-        text.replace(";", "\n").replace("\t", "\n").splitlines() if len(text.splitlines()) == 1 else text.splitlines()
-    )
+    lines = text.strip().splitlines()
+    pieces = re.split(r"[;,\t ]+", lines[0].strip()) if len(lines) == 1 else lines
     for line, row in enumerate(pieces, start=1):
         cells = [cell for cell in row.replace(";", ",").replace("\t", ",").split(",") if cell.strip()]
         if not cells:

@@ -138,6 +138,10 @@ def _ground(look: Lookups, title: str, surface: Row, assembly: Row, layers: Laye
         if length == 0.0:
             return Boundary("adiabatic"), layers
         beyond = surface["area_m2"] / (factor * length) - GROUND_FILM_M2K_W - resistance
+        if beyond <= 0.0:
+            snags.append(Snag(DOUBTFUL, "perimeter_too_high", "surface", surface["id"], "rooms",
+                              f"{title}, {surface['name']}: a loss of {factor} W/mK along {length} m is above that of its "
+                              "layers alone; the layers alone are taken.", "check the length and the factor"))  # fmt: skip
         winter = look.one("site")["winter_dry_bulb_c"]
         return Boundary(
             "temperature", extra_resistance_m2k_w=max(beyond, LEAST_M2K_W), winter_c=winter, **common
