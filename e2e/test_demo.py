@@ -85,7 +85,7 @@ class Demo(BrowserTest):
         line.press("Enter")
         self.settle()
         found = next(s for s in self.fetch("document")["objects"]["schedule"] if s["name"] == "Workshop day")
-        self.assertEqual(found["weekday"], [[420, 0], [1110, 1], [1440, 0]])
+        self.assertEqual(found["patterns"][0]["steps"], [[420, 0], [1110, 1], [1440, 0]])
         self.assertGreater(self.results()["group"]["building"]["cooling"]["sensible_w"], before)
         # In the ribbon: the cell at noon, half present.
         ribbon = self.page.get_by_role("application", name="Ribbon of hours")

@@ -153,7 +153,7 @@ class Stages(BrowserTest):
         line.fill("00–24 0")
         line.press("Enter")
         self.settle()
-        found = {s["name"]: s["weekday"] for s in self.fetch("document")["objects"]["schedule"]}
+        found = {s["name"]: s["patterns"][0]["steps"] for s in self.fetch("document")["objects"]["schedule"]}
         self.assertNotEqual(found["Machines"], [[1440, 0]])
 
     def test_a_surface_and_its_window_go_and_come_back(self) -> None:

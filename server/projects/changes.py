@@ -40,6 +40,24 @@ def _allowed(context: Mapping[str, Any], kind: KindInfo, name: str) -> str:
     return " and ".join(texts) or str(context.get("expected", ""))
 
 
+def _bounds(context: Mapping[str, Any]) -> str:
+    """The bound that a value inside a list went past, in words."""
+    return " and ".join(
+        f"{_LIMITS[key]} {context[key]:g}" for key in _LIMITS if isinstance(context.get(key), int | float)
+    )
+
+
+def _at(fields: Mapping[str, Any], place: Sequence[str | int]) -> Any:
+    """The value at a place of a validation error; the innermost that is there."""
+    value: Any = fields
+    for part in place:
+        try:
+            value = value[part]
+        except (KeyError, IndexError, TypeError):
+            break
+    return None if value is fields else value
+
+
 class _Plan:
     """Works a change set out on copies of the document's tables."""
 
@@ -86,9 +104,11 @@ class _Plan:
                 message = item["msg"].removeprefix("Value error, ")
                 if item["type"] == "extra_forbidden":
                     message = f"{name} has no field {column}"
-                value = fields.get(column) if column else None
-                allowed = _allowed(item.get("ctx", {}), kind, column)
-                faults.append(FieldFault(f"{path}/fields/{'/'.join(place)}", column, value, message, allowed))
+                value = _at(fields, item["loc"]) if column else None
+                context = item.get("ctx", {})
+                allowed = _allowed(context, kind, column) if len(place) <= 1 else _bounds(context)
+                label = " ".join([column, *(str(int(p) + 1) if p.isdigit() else p for p in place[1:])])
+                faults.append(FieldFault(f"{path}/fields/{'/'.join(place)}", label, value, message, allowed))
             first = faults[0]
             shown = f"{first.field} {first.value!r}: " if first.field else ""
             span = f" (allowed: {first.allowed})" if first.allowed else ""

@@ -15,7 +15,8 @@ const VIEWS = {
   weather: ["Weather file", WeatherView],
   choices: ["Choices", ChoicesView],
 } as const;
-const view = ref<keyof typeof VIEWS>("days");
+// A project that still has the starter site begins with it.
+const view = ref<keyof typeof VIEWS>(doc.site?.name === "Starter site" ? "site" : "days");
 </script>
 
 <template>

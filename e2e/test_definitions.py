@@ -1,0 +1,428 @@
+"""Place, Fabric, Schedules and Uses by mouse and keyboard, with the numbers they lead to."""
+
+import re
+import tempfile
+from pathlib import Path
+
+import numpy as np
+import pvlib
+from axe_playwright_python.sync_playwright import Axe
+
+from demo.tarnwick import load_tarnwick
+from e2e.browser import BrowserTest
+
+TMY3 = Path(pvlib.__file__).parent / "data" / "723170TYA.CSV"
+
+
+class Definitions(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        load_tarnwick(self.engineer)
+        self.open()
+        self.page.get_by_role("heading", name="Loads").wait_for()
+        self.settle()
+
+    def rows(self, kind: str) -> list[dict]:
+        return self.fetch("document")["objects"][kind]
+
+    def named(self, kind: str, name: str) -> dict:
+        return next(row for row in self.rows(kind) if row["name"] == name)
+
+    def building(self) -> dict:
+        return self.results()["group"]["building"]
+
+    def part(self, name: str) -> None:
+        self.page.get_by_role("group", name="Part of the place").get_by_role("button", name=name).click()
+
+
+class PlacePages(Definitions):
+    def test_impossible_months_are_told_and_kept_as_typed(self) -> None:
+        self.stage("Place")
+        july = next(m for m in self.rows("design_month") if m["month"] == 7)
+        self.type_cell("Design conditions by month", 6, "wet_bulb_c", "40")
+        self.cell("Design conditions by month", 6, "wet_bulb_c").click()
+        self.page.get_by_role("alert").get_by_text("above dry_bulb_c").wait_for()
+        self.assertEqual(next(m for m in self.rows("design_month") if m["month"] == 7), july)
+        self.page.keyboard.press("Escape")
+        before = self.building()["cooling"]["sensible_w"]
+        self.type_cell("Design conditions by month", 6, "dry_bulb_c", "38")
+        self.assertGreater(self.building()["cooling"]["sensible_w"], before)
+        # A month's own reflectance, and back to the site's.
+        self.type_cell("Design conditions by month", 0, "ground_reflectance", "0.7")
+        self.assertEqual(self.rows("design_month")[0]["ground_reflectance"], 0.7)
+
+    def test_sun_on_a_surface_and_a_skyline(self) -> None:
+        self.stage("Place")
+        self.part("Site and sun")
+        azimuth = self.page.get_by_label("Azimuth of the surface")
+        azimuth.focus()
+        azimuth.fill("90")
+        self.page.locator("[data-test=azimuth]", has_text="90° E").wait_for()
+        self.page.get_by_text("behind the surface").wait_for()  # an east wall at 15:00
+        before = self.building()["cooling"]["sensible_w"]
+        self.press("+ part of the skyline")
+        self.fill("Part 1 from", "100")
+        self.fill("Part 1 to", "260")
+        self.fill("Part 1 height", "60")
+        self.assertLess(self.building()["cooling"]["sensible_w"], before)
+        self.fill("Part 1 distance", "-3")
+        self.page.get_by_role("alert").get_by_text("at least 1").wait_for()
+
+    def test_tmy3_is_imported_and_a_month_taken(self) -> None:
+        self.stage("Place")
+        self.part("Weather file")
+        self.page.get_by_label("Weather file").set_input_files(TMY3)
+        table = self.page.get_by_role("table", name="Derived design months")
+        table.wait_for(timeout=30_000)
+        self.page.get_by_role("img", name="Temperature carpet of the year").wait_for()
+        derived = self.fetch("weather")["derived"]["months"][6]
+        self.page.get_by_role("button", name="Take Jul").click()
+        self.settle()
+        july = next(m for m in self.rows("design_month") if m["month"] == 7)
+        self.assertAlmostEqual(july["dry_bulb_c"], derived["dry_bulb_c"], places=3)
+        self.page.get_by_role("button", name="Take Winter dry-bulb, 99.6 %").click()
+        self.settle()
+        self.assertAlmostEqual(
+            self.rows("site")[0]["winter_dry_bulb_c"], self.fetch("weather")["derived"]["heating_c"][0], places=3
+        )
+        self.assertEqual(self.problems, [])
+
+    def test_an_odd_file_is_mapped_by_hand(self) -> None:
+        hours = np.arange(8760)
+        lines = ["Mill Hill;made up", "no;clock;heat;damp;light"]
+        for hour in hours:
+            t = 10 + 12 * np.sin(2 * np.pi * (hour % 24 - 9) / 24) + 8 * np.sin(2 * np.pi * (hour - 2500) / 8760)
+            light = max(0.0, 700 * np.sin(np.pi * (hour % 24 - 6) / 12))
+            lines.append(f"{hour + 1};{hour % 24}:00;{t:.2f};55;{light:.0f}".replace(".", ","))
+        with tempfile.TemporaryDirectory() as folder:
+            good, bad = Path(folder) / "odd.csv", Path(folder) / "bad.csv"
+            good.write_text("\n".join(lines))
+            bad.write_text("\n".join([*lines[:500], lines[500].replace("55", "wet"), *lines[501:]]))
+            self.stage("Place")
+            self.part("Weather file")
+            self.page.get_by_label("Weather file").set_input_files(bad)
+            self.page.get_by_role("table", name="Columns of the file").wait_for()
+            for column, role in (
+                (2, "time of day"),
+                (3, "dry-bulb"),
+                (4, "relative humidity"),
+                (5, "global irradiance"),
+            ):
+                self.page.get_by_label(f"Column {column}", exact=True).select_option(label=role)
+            self.page.get_by_label("Name of the mapping").fill("Mill Hill files")
+            self.press("Read the year")
+            self.page.get_by_role("alert").get_by_text("line 501").first.wait_for()
+            self.assertEqual(self.fetch("weather"), {})
+            self.page.get_by_label("Weather file").set_input_files(good)
+            self.page.wait_for_timeout(300)
+            for column, role in (
+                (2, "time of day"),
+                (3, "dry-bulb"),
+                (4, "relative humidity"),
+                (5, "global irradiance"),
+            ):
+                self.page.get_by_label(f"Column {column}", exact=True).select_option(label=role)
+            self.page.get_by_label("Name of the mapping").fill("Mill Hill files")
+            self.press("Read the year")
+            self.page.get_by_role("table", name="Derived design months").wait_for(timeout=30_000)
+            self.page.get_by_text("Erbs").wait_for()
+            found = self.fetch("weather")
+            self.assertAlmostEqual(found["derived"]["mean_c"], 10.0, delta=0.1)
+            # Next time the layout is remembered by its name.
+            self.page.get_by_label("Weather file").set_input_files(good)
+            self.page.get_by_label("Remembered mapping").select_option(label="Mill Hill files")
+            self.assertEqual(self.page.get_by_label("Column 3", exact=True).input_value(), "dry_bulb")
+
+
+class FabricPages(Definitions):
+    def test_layers_are_dragged_and_moved_by_keyboard(self) -> None:
+        self.stage("Fabric")
+        self.page.get_by_role("navigation", name="Fabric").get_by_text("Brick, insulated cavity").click()
+        wall = self.named("assembly", "Brick, insulated cavity")["id"]
+
+        def order() -> list[str]:
+            names = {m["id"]: m["name"] for m in self.rows("material")}
+            rows = sorted((r for r in self.rows("layer") if r["assembly"] == wall), key=lambda r: r["position"])
+            return [names[r["material"]] for r in rows]
+
+        first = order()
+        self.cell("Layers", 0, "material").click()
+        self.page.keyboard.press("Alt+ArrowDown")
+        self.settle()
+        self.assertEqual(order(), [first[1], first[0], *first[2:]])
+        lag = self.results()["assembly"][wall]["time_lag_h"]
+        drawing = self.page.get_by_role("img", name="Section, outside at the left")
+        layers = drawing.locator(".layer")
+        start, end = layers.nth(0).bounding_box(), layers.nth(2).bounding_box()
+        assert start and end
+        self.page.mouse.move(start["x"] + start["width"] / 2, start["y"] + 40)
+        self.page.mouse.down()
+        self.page.mouse.move(end["x"] + end["width"] * 0.8, end["y"] + 40, steps=6)
+        self.page.mouse.up()
+        self.settle()
+        self.assertEqual(order(), [first[0], first[2], first[1], first[3]])
+        self.assertNotAlmostEqual(self.results()["assembly"][wall]["time_lag_h"], lag, places=2)
+        # Insulation inside: the dew point is reached behind it.
+        self.page.get_by_text("vapour may condense there").wait_for()
+
+    def test_studs_through_the_wool(self) -> None:
+        self.stage("Fabric")
+        self.page.get_by_role("navigation", name="Fabric").get_by_text("Brick, insulated cavity").click()
+        wall = self.named("assembly", "Brick, insulated cavity")["id"]
+        before = self.results()["assembly"][wall]["u_value"]
+        self.choose_cell("Layers", 1, "bridge_material", "Timber, soft")
+        self.type_cell("Layers", 1, "bridge_share", "12")
+        found = self.results()["assembly"][wall]
+        rest = 0.17 + 0.102 / 0.77 + 0.14 / 0.9 + 0.013 / 0.5
+        wool, stud = 0.14 / 0.037, 0.14 / 0.13
+        upper = 1 / (0.88 / (rest + wool) + 0.12 / (rest + stud))
+        lower = rest + 1 / (0.88 / wool + 0.12 / stud)
+        self.assertAlmostEqual(found["u_value"], 2 / (upper + lower), places=9)
+        self.assertGreater(found["u_value"], before)
+
+    def test_catalogue_shading_and_envelope(self) -> None:
+        self.stage("Fabric")
+        self.press("Materials", exact=True)
+        self.press("From the catalogue")
+        self.page.get_by_label("Find on the shelf").fill("cork board")
+        self.page.get_by_role("dialog").get_by_role("button", name="Cork board").click()
+        self.settle()
+        self.press("Done")
+        self.assertAlmostEqual(self.named("material", "Cork board")["conductivity_w_mk"], 0.045)
+        self.press("+ shading")
+        shading = self.rows("shading")[0]
+        self.fill("Overhang, depth", "1.2")
+        lit = self.page.locator("[data-test=lit]")
+        shown = self.number(lit.inner_text().replace("%", ""))
+        day = self.fetch(f"shading/{shading['id']}?month=7&width=1.5&height=1.4&azimuth=180")
+        self.assertAlmostEqual(shown, 100 * day["lit_share"][90], delta=0.06)
+        # On a window of the gallery it takes sun away.
+        before = self.building()["cooling"]["sensible_w"]
+        self.stage("Rooms")
+        self.page.get_by_role("option", name="Gallery").first.click()
+        self.choose_cell("Openings", 0, "shading", "New shading")
+        self.assertLess(self.building()["cooling"]["sensible_w"], before)
+        self.stage("Fabric")
+        self.press("Envelope", exact=True)
+        table = self.page.get_by_role("table", name="Envelope by element")
+        lines = self.results()["envelope"]["building"]["lines"]
+        self.assertEqual(table.locator("tbody tr").count(), len(lines) + 1)
+        shares = [self.number(t.replace("%", "")) for t in table.locator("tbody td:nth-child(7)").all_inner_texts()]
+        self.assertAlmostEqual(sum(shares), 100.0, delta=0.5)
+
+    def test_a_copy_for_one_place_and_replacing_everywhere(self) -> None:
+        self.stage("Fabric")
+        self.page.get_by_role("navigation", name="Fabric").get_by_text("Double, sun control").click()
+        glass = self.named("glazing", "Double, sun control")["id"]
+        users = [o for o in self.rows("opening") if o["glazing"] == glass]
+        self.page.get_by_role("button", name="a copy for here").first.click()
+        self.settle()
+        self.assertEqual(sum(o["glazing"] == glass for o in self.rows("opening")), len(users) - 1)
+        self.page.get_by_role("navigation", name="Fabric").get_by_text("Double, sun control", exact=True).click()
+        self.choose("Replace everywhere by", "Double, low-e")
+        self.assertNotIn(glass, [g["id"] for g in self.rows("glazing")])
+        low = self.named("glazing", "Double, low-e")["id"]
+        self.assertEqual(sum(o["glazing"] == low for o in self.rows("opening")), len(users) - 1)
+
+    def test_a_blind_is_drawn_above_an_irradiance(self) -> None:
+        self.stage("Fabric")
+        self.page.get_by_role("navigation", name="Fabric").get_by_text("Double, low-e").click()
+        before = self.building()["cooling"]["sensible_w"]
+        self.choose("Blind", "outside")
+        self.fill("lets through of the sun's heat", "20")
+        after = self.building()["cooling"]["sensible_w"]
+        self.assertLess(after, before)
+        self.fill("above, on the window", "1500")
+        self.assertAlmostEqual(self.building()["cooling"]["sensible_w"], before, delta=1e-3 * before)
+
+
+class SchedulePages(Definitions):
+    def open_schedule(self, name: str) -> None:
+        self.stage("Schedules")
+        self.page.get_by_role("navigation", name="Schedules").get_by_role(
+            "button", name=re.compile(f"^{name}")
+        ).first.click()
+
+    def test_skyline_is_painted_with_the_pointer(self) -> None:
+        self.open_schedule("Machines")
+        skyline = self.page.get_by_role("img", name="Skyline: sweep to paint")
+        box = skyline.bounding_box()
+        assert box
+        y = box["y"] + box["height"] * (10 + 0.5 * 158) / 178
+        self.page.mouse.move(box["x"] + box["width"] * 2.5 / 24, y)
+        self.page.mouse.down()
+        self.page.mouse.move(box["x"] + box["width"] * 4.5 / 24, y, steps=8)
+        self.page.mouse.up()
+        self.settle()
+        line = self.page.get_by_label("Pattern as one line").input_value()
+        self.assertIn("02–05 50", line)
+        self.page.get_by_role("button", name="later").click()
+        self.settle()
+        self.assertIn("03–06 50", self.page.get_by_label("Pattern as one line").input_value())
+
+    def test_year_plan_is_painted_and_looked_up(self) -> None:
+        self.open_schedule("Workshop day")
+        self.press("Year plan")
+        strip = self.page.get_by_role("application", name="Calendar of the year")
+        self.page.get_by_role("group", name="Pattern to paint with").get_by_role("button", name="Weekend").click()
+        cells = strip.locator("g > rect")
+        first, last = cells.nth(213).bounding_box(), cells.nth(234).bounding_box()  # 2 to 23 August
+        assert first and last
+        self.page.mouse.move(first["x"] + 4, first["y"] + 4)
+        self.page.mouse.down()
+        self.page.mouse.move(last["x"] + 4, last["y"] + 4, steps=5)
+        self.page.mouse.up()
+        self.settle()
+        row = self.named("schedule", "Workshop day")
+        weekend = next(p["id"] for p in row["patterns"] if p["name"] == "Weekend")
+        self.assertEqual(row["rules"][-1]["pattern"], weekend)
+        days = self.results()["schedule"][row["id"]]["days"]
+        place = [p["id"] for p in row["patterns"]].index(weekend)
+        self.assertEqual({days[213], days[220], days[227]}, {place})
+        self.page.get_by_label("Date").fill("2027-03-15")
+        self.page.get_by_label("Time", exact=True).fill("11:00")
+        value = next(v for until, v in row["patterns"][0]["steps"] if until > 660)
+        self.assertAlmostEqual(
+            self.number(self.page.locator("[data-test=look-up]").inner_text().replace("%", "")), 100 * value, delta=0.01
+        )
+        self.page.get_by_role("button", name="Remove rule 2").click()
+        self.settle()
+        self.assertEqual(len(self.named("schedule", "Workshop day")["rules"]), 1)
+
+    def test_temperatures_from_the_shelf_in_both_unit_systems(self) -> None:
+        self.stage("Schedules")
+        self.press("from the shelf")
+        self.page.get_by_role("dialog").get_by_role("button", name="Unheated attic").click()
+        self.settle()
+        self.press("Done")
+        line = self.page.get_by_label("Pattern as one line")
+        self.assertTrue(line.input_value().startswith("00–08 22 · 08–12 30"))
+        self.press("+ 0.5")
+        self.assertTrue(line.input_value().startswith("00–08 22.5"))
+        self.press("IP", exact=True)
+        self.assertTrue(line.input_value().startswith("00–08 72.5"))
+        line.fill("00–12 68 · 12–24 77")
+        line.press("Enter")
+        self.settle()
+        row = self.named("schedule", "Unheated attic, summer")
+        self.assertEqual([[u, round(v, 6)] for u, v in row["patterns"][0]["steps"]], [[720, 20], [1440, 25]])
+
+    def test_a_pasted_row_and_values_from_a_file(self) -> None:
+        self.open_schedule("Working hours")
+        ribbon = self.page.get_by_role("application", name="Ribbon of hours")
+        ribbon.focus()
+        self.page.evaluate("navigator.clipboard.writeText(Array.from({length: 24}, (_, i) => i / 100).join('\\t'))")
+        self.page.keyboard.press("Control+v")
+        self.settle()
+        self.assertEqual(len(self.named("schedule", "Working hours")["patterns"][0]["steps"]), 24)
+        with tempfile.TemporaryDirectory() as folder:
+            file = Path(folder) / "row.csv"
+            file.write_text("\n".join(["0"] * 12 + ["1"] * 12))
+            self.page.get_by_label("Read values").set_input_files(file)
+            self.settle()
+            self.page.wait_for_timeout(300)
+            self.assertEqual(self.named("schedule", "Working hours")["patterns"][0]["steps"], [[720, 0], [1440, 1]])
+            file.write_text("1\n2\n3")
+            self.page.get_by_label("Read values").set_input_files(file)
+            self.page.get_by_role("alert").get_by_text("3 numbers").wait_for()
+
+    def test_a_second_of_the_same_name_is_refused(self) -> None:
+        self.open_schedule("Machines")
+        self.fill("Name", "gallery SPOTS")
+        self.page.get_by_role("alert").get_by_text("another name").wait_for()
+        self.assertEqual(sum(s["name"] == "Machines" for s in self.rows("schedule")), 1)
+
+
+class UsePages(Definitions):
+    def open_use(self, name: str) -> None:
+        self.stage("Uses")
+        self.page.get_by_role("navigation", name="Uses").get_by_role("button", name=re.compile(f"^{name}")).click()
+
+    def test_basis_with_the_others_derived(self) -> None:
+        self.open_use("Meeting")
+        use = self.named("use", "Meeting")["id"]
+        area = self.results()["use"][use]["area_m2"]
+        self.page.get_by_label("Entered as").first.select_option(label="number in the room")
+        self.settle()
+        self.fill("People", "12")
+        found = self.results()["use"][use]
+        self.assertAlmostEqual(found["people_per_m2"], 12 / area)
+        self.page.get_by_text("or 12.0 in").wait_for()
+        self.page.get_by_label("doing").select_option(label="athletics")
+        self.settle()
+        self.assertAlmostEqual(
+            self.results()["use"][use]["person_sensible_w"] + self.results()["use"][use]["person_latent_w"], 525
+        )
+
+    def test_an_item_of_a_process(self) -> None:
+        self.open_use("Dry workshop")
+        before = self.building()["cooling"]["sensible_w"]
+        self.press("Add item")
+        self.type_cell("Items", 0, "value", "4000")
+        self.type_cell("Items", 0, "vented_share", "60")
+        self.type_cell("Items", 0, "latent_share", "70")
+        self.cell("Items", 0, "latent_share").click()
+        self.page.get_by_role("alert").get_by_text("add up to more than 1").wait_for()
+        self.page.keyboard.press("Escape")
+        item = self.rows("use_item")[0]
+        self.assertEqual((item["value"], item["vented_share"], item["latent_share"]), (4000, 0.6, 0))
+        self.assertNotEqual(self.building()["cooling"]["sensible_w"], before)
+
+    def test_several_uses_are_tried_before_they_are_kept(self) -> None:
+        self.stage("Uses")
+        before = self.building()
+        version = self.fetch("document")["version"]
+        self.press("change several")
+        then = self.page.locator("[data-test=then-heating]")
+        then.wait_for()
+        shown = self.number(then.inner_text().replace("kW", ""))
+        self.assertLess(shown, before["heating_w"] / 1000)
+        self.assertEqual(self.fetch("document")["version"], version)
+        self.press("Keep it")
+        self.assertAlmostEqual(self.building()["heating_w"] / 1000, shown, delta=0.006)
+        self.page.get_by_role("heading", level=1).first.click()
+        self.page.keyboard.press("Control+z")
+        self.settle()
+        self.assertAlmostEqual(self.building()["heating_w"], before["heating_w"], places=6)
+
+    def test_a_use_from_the_shelf_brings_its_schedules(self) -> None:
+        self.stage("Uses")
+        self.press("from the shelf")
+        self.page.get_by_role("dialog").get_by_role("button", name="Library").click()
+        self.settle()
+        self.press("Done")
+        use = self.named("use", "Library")
+        self.assertAlmostEqual(use["air_per_person_m3_s"], 0.0025)
+        self.assertAlmostEqual(use["air_per_area_m3_s_m2"], 0.0006)
+        self.assertEqual(self.named("schedule", "Office, people")["id"], use["people_schedule"])
+        slider = self.page.get_by_label("Hour looked at")
+        slider.focus()
+        slider.fill("10")
+        self.assertAlmostEqual(self.number(self.page.locator("[data-test=people-at]").inner_text()), 10.0, delta=0.05)
+
+
+class Accessibility(Definitions):
+    def test_no_serious_fault_on_any_stage(self) -> None:
+        axe = Axe()
+        for stage in ("Place", "Fabric", "Schedules", "Uses", "Rooms", "Loads", "Air", "Water", "Kit"):
+            self.stage(stage)
+            self.page.wait_for_timeout(200)
+            self.check(axe, stage)
+            if stage == "Place":
+                for part in ("Site and sun", "Ground", "Weather file", "Choices"):
+                    self.part(part)
+                    self.page.wait_for_timeout(200)
+                    self.check(axe, f"{stage}, {part}")
+            if stage == "Schedules":
+                self.press("Year plan")
+                self.check(axe, "Year plan")
+            if stage == "Fabric":
+                for place in ("Materials", "Envelope", "Brick, insulated cavity", "Double, low-e"):
+                    self.page.get_by_role("navigation", name="Fabric").get_by_text(place, exact=True).click()
+                    self.page.wait_for_timeout(150)
+                    self.check(axe, f"{stage}, {place}")
+
+    def check(self, axe: Axe, where: str) -> None:
+        found = axe.run(self.page).response["violations"]
+        serious = [f"{v['id']}: {v['nodes'][0]['html'][:140]}" for v in found if v["impact"] in ("serious", "critical")]
+        self.assertEqual(serious, [], where)
