@@ -4,6 +4,7 @@ import os
 from collections.abc import Iterator, Mapping
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
+from functools import partial
 
 from pendrum_core.air.system import AirSystemResult, RoomDemand, size_system
 from pendrum_core.model.building import Building, Group
@@ -12,7 +13,15 @@ from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem, Circuit
 from pendrum_core.results.building import BuildingResults, Failure
 from pendrum_core.results.loads import GroupLoads, RoomLoads
-from pendrum_core.room.group import LEAST_AT_ONCE, MOST_AT_ONCE, Unsound, calculate_chunk, group_loads
+from pendrum_core.room.group import (
+    LEAST_AT_ONCE,
+    MOST_AT_ONCE,
+    Unsound,
+    calculate_chunk,
+    differs_in_gains_only,
+    group_loads,
+    recalculate_gains,
+)
 from pendrum_core.room.outdoors import Outdoors, outdoors
 from pendrum_core.water.emitters import EmitterResult, size_radiator
 from pendrum_core.water.network import CircuitResult, size_circuit
@@ -56,13 +65,12 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
     outside = outdoors(building.climate)
     waiting = [room for room in building.rooms if not memory.knows(room)]
     failures: list[Failure] = []
-    for chunk in _chunks(waiting, outside):
-        for found in chunk:
-            if isinstance(found, Unsound):
-                memory.rooms.pop(found.room.id, None)
-                failures.append(Failure("room", found.room.id, found.reason))
-            else:
-                memory.rooms[found.room.id] = found
+    for found in _calculated(waiting, memory, outside):
+        if isinstance(found, Unsound):
+            memory.rooms.pop(found.room.id, None)
+            failures.append(Failure("room", found.room.id, found.reason))
+        else:
+            memory.rooms[found.room.id] = found
     rooms = {room.id: memory.rooms[room.id] for room in building.rooms if room.id in memory.rooms}
     memory.rooms = dict(rooms)
     groups: dict[str, GroupLoads] = {}
@@ -78,17 +86,30 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
     )
 
 
-def _chunks(waiting: list[Room], outside: Outdoors) -> Iterator[list[RoomLoads | Unsound]]:
-    """Calculate rooms a chunk at a time, on all processors where there are several chunks."""
-    workers = os.cpu_count() or 1
-    # As few chunks as keep every processor busy and the memory bounded.
-    size = min(MOST_AT_ONCE, max(LEAST_AT_ONCE, -(-len(waiting) // workers)))
-    chunks = [waiting[start : start + size] for start in range(0, len(waiting), size)]
-    if len(chunks) <= 1:
-        yield from (calculate_chunk(chunk, outside) for chunk in chunks)
+def _calculated(waiting: list[Room], memory: Memory, outside: Outdoors) -> Iterator[RoomLoads | Unsound]:
+    """Calculate rooms some at a time, on all processors where there are many."""
+    gains: list[Room] = []
+    whole: list[Room] = []
+    for room in waiting:
+        kept = memory.rooms.get(room.id)
+        (gains if kept is not None and differs_in_gains_only(kept, room) else whole).append(room)
+    work = [partial(calculate_chunk, some, outside) for some in _some_at_a_time(whole)]
+    work += [
+        partial(recalculate_gains, [memory.rooms[room.id] for room in some], some, outside)
+        for some in _some_at_a_time(gains)
+    ]
+    if len(work) <= 1:
+        yield from (found for one in work for found in one())
         return
-    with ThreadPoolExecutor(max_workers=workers) as pool:
-        yield from pool.map(lambda chunk: calculate_chunk(chunk, outside), chunks)
+    with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
+        for results in pool.map(lambda one: one(), work):
+            yield from results
+
+
+def _some_at_a_time(rooms: list[Room]) -> list[list[Room]]:
+    """As few chunks as keep every processor busy and the memory bounded."""
+    size = min(MOST_AT_ONCE, max(LEAST_AT_ONCE, -(-len(rooms) // (os.cpu_count() or 1))))
+    return [rooms[start : start + size] for start in range(0, len(rooms), size)]
 
 
 def _same(now: tuple[RoomLoads, ...], before: tuple[RoomLoads, ...]) -> bool:

@@ -11,7 +11,13 @@ from core.tests.rooms import CLIMATE, DAY, SLAB, WALL, room
 from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.building import Building, Group
 from pendrum_core.model.rooms import CATEGORIES
-from pendrum_core.room.group import TOLERANCE, calculate_chunk, group_parts_w
+from pendrum_core.room.group import (
+    TOLERANCE,
+    calculate_chunk,
+    differs_in_gains_only,
+    group_parts_w,
+    recalculate_gains,
+)
 from pendrum_core.room.outdoors import outdoors
 from pendrum_core.run import Memory, calculate
 from pendrum_core.schedule.pattern import step_averages
@@ -170,6 +176,44 @@ class Invariants(unittest.TestCase):
         found = calculate_chunk([closed], OUTSIDE)[0]
         given_wh = sum(g.sensible_w for g in closed.gains) * step_averages(DAY).sum() / 6
         self.assertAlmostEqual(found.total[0].sum() / 6 / given_wh, 1.0, delta=1e-9)
+
+
+class GainsAlone(unittest.TestCase):
+    """A change of gains alone is worked out from what is known of the room, and is what a fresh calculation gives."""
+
+    def test_same_as_fresh(self) -> None:
+        rooms = [room(f"r{i}", 40.0 * i, cooled=i != 2) for i in range(5)]
+        memory = Memory()
+        calculate(Building(CLIMATE, tuple(rooms)), memory)
+        busier = [
+            replace(r, gains=tuple(replace(g, sensible_w=3 * g.sensible_w, latent_w=7.0) for g in r.gains))
+            for r in rooms
+        ]
+        self.assertEqual(
+            [differs_in_gains_only(memory.rooms[r.id], r) for r in busier], [True, True, False, True, True]
+        )
+        found = calculate(Building(CLIMATE, tuple(busier)), memory)
+        fresh = calculate(Building(CLIMATE, tuple(busier)))
+        for key, loads in found.rooms.items():
+            want = fresh.rooms[key]
+            self.assertLess(np.abs(loads.total - want.total).max(), 1e-6)
+            self.assertLess(np.abs(loads.parts - want.parts).max(), 1e-6)
+            self.assertEqual((loads.peak_month, loads.peak_step), (want.peak_month, want.peak_step))
+            self.assertLess(loads.balance_error, 1e-9)
+            np.testing.assert_allclose(loads.latent_w, want.latent_w)
+        self.assertEqual(found.rooms_calculated, 5)
+
+    def test_anything_else_is_calculated_whole(self) -> None:
+        subject = room()
+        kept = calculate_chunk([subject], OUTSIDE)[0]
+        for other in (
+            replace(subject, cooling_setpoint_c=25.0), replace(subject, infiltration_m3_s=0.1),
+            replace(subject, elements=subject.elements[1:]), replace(subject, windows=()),
+        ):  # fmt: skip
+            self.assertFalse(differs_in_gains_only(kept, other))
+        with np.errstate(all="ignore"):
+            broken = replace(subject, gains=(replace(subject.gains[0], sensible_w=float("nan")),))
+            self.assertIn("did not pass", recalculate_gains([kept], [broken], OUTSIDE)[0].reason)
 
 
 class Unsound(unittest.TestCase):

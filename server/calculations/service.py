@@ -130,7 +130,7 @@ def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[
     if kind == "room":
         loads = results.rooms[identity]
         unit = "W" if loads.cooling is not None else "K"
-        parts = loads.parts[:, index]
+        parts = loads.parts_at(index, slice(None))
         extra: dict[str, Any] = {"reference_c": loads.room.cooling_setpoint_c, "unit": unit}
         latent = loads.latent_w
     else:

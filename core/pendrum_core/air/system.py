@@ -131,6 +131,16 @@ def _supply_course(
     return supply, np.maximum(0.0, carried - needed + short), short
 
 
+def _next_guess(before: tuple[Array, Array] | None, now: Array, following: Array) -> Array:
+    """Secant step towards the fixed point at every step of the day on its own; plain iteration to begin with."""
+    if before is None:
+        return following
+    step = now - before[0]
+    slope = np.divide(following - before[1], step, out=np.zeros_like(step), where=np.abs(step) > 1e-12)
+    slope = np.clip(slope, 0.0, 0.98)
+    return np.maximum((following - slope * now) / (1.0 - slope), 0.0)
+
+
 def _walk(
     system: AirSystem,
     demands: Sequence[RoomDemand],
@@ -160,14 +170,16 @@ def _walk(
     # Start from the dry coil, whose balance is w_return = kept (x w_out + (1 - x) w_return) + added.
     w_return = (kept * share * w_out + added) / max(1e-9, 1.0 - kept * (1.0 - share))
     converged = False
+    before: tuple[Array, Array] | None = None
     for _ in range(_ITERATIONS):
         mixed_c, mixed_w = mix(share, outside.dry_bulb_c, w_out, return_c, w_return)
         coil = coil_to_temperature(mixed_c, mixed_w, target, system.bypass_factor, outside.pressure_pa)
         following = kept * coil.leaving_w + added
         converged = bool(np.max(np.abs(following - w_return)) < _TOLERANCE)
-        w_return = following
         if converged:
+            w_return = following
             break
+        before, w_return = (w_return, following), _next_guess(before, w_return, following)
     path = AirPath(
         outdoor_c=outside.dry_bulb_c,
         outdoor_w=w_out,

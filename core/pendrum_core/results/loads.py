@@ -5,9 +5,12 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.model.rooms import CATEGORIES, Room
+from pendrum_core.model.rooms import CATEGORIES, GAIN_CATEGORIES, Room
 
 Array = NDArray[np.float64]
+Complex = NDArray[np.complex128]
+Ints = NDArray[np.int64]
+FIRST_GAIN = CATEGORIES.index(GAIN_CATEGORIES[0])
 
 
 @dataclass(frozen=True)
@@ -43,42 +46,83 @@ class Heating:
 
 
 @dataclass(frozen=True)
+class RoomResponse:
+    """How a held room answers to gains; kept so that a change of gains alone is worked out from it.
+
+    Attributes:
+        radiant: load per radiant watt, folded to steps, (73,).
+        face_sum, convected_sum, mean_gain, own_sum: of the room's faces at 361 frequencies (room/balance.py).
+        total_area_m2: of its faces.
+    """
+
+    radiant: Complex
+    face_sum: Complex
+    convected_sum: Complex
+    mean_gain: Complex
+    own_sum: Complex
+    total_area_m2: float
+
+
+@dataclass(frozen=True)
 class RoomLoads:
     """Results of one room.
 
     Attributes:
-        parts: (categories, 12, 144): signed sensible load [W] in a cooled room, contribution to the air
-            temperature above `reference_c` [K] in a floating one.
-        total: their sum, (12, 144).
-        removed_w: the positive part of it: what counts in a group of rooms, (12, 144).
-        latent_w: moisture from people and equipment, (12, 144) [W].
+        fixed: (categories other than gains, months, 144): signed sensible load [W] in a cooled room, contribution
+            to the air temperature above the set-point [K] in a floating one.
+        gains: (gain categories, different days, 144), the same.
+        day_of: which of those days each month has, (months,).
+        total: sum of all, (months, 144).
+        removed_w: the positive part of it: what counts in a group of rooms, (months, 144).
+        latent_days_w: moisture from people and equipment, (different days, 144) [W].
         cooling: None for a room that is not cooled.
         heating: load 0 for a room that is not heated.
         floating_peak_c: hottest air of a room that is not cooled [°C], with month and step; else None.
         winter_air_c: air on the winter day [°C].
-        mean_surface_c, day_c: mean surface and air temperature on the peak's day, (144,) [°C].
         split_error, balance_error: of the check on the peak's day, relative to the throughput [-].
+        response: None for a floating room.
     """
 
     room: Room
-    parts: Array
+    fixed: Array
+    gains: Array
+    day_of: Ints
     total: Array
     removed_w: Array
-    latent_w: Array
+    latent_days_w: Array
     cooling: Peak | None
     heating: Heating
     floating_peak_c: float | None
     peak_month: int
     peak_step: int
     winter_air_c: float
-    mean_surface_c: Array
     split_error: float
     balance_error: float
+    response: RoomResponse | None
+
+    @property
+    def parts(self) -> Array:
+        """The whole split in the order of CATEGORIES, (categories, months, 144)."""
+        return whole_split(self.fixed, self.gains[:, self.day_of])
+
+    def parts_at(self, month: int, steps: int | slice) -> Array:
+        """The split at one step or some of a month, (categories,) or (categories, steps)."""
+        return whole_split(self.fixed[:, month, steps], self.gains[:, self.day_of[month], steps])
+
+    @property
+    def latent_w(self) -> Array:
+        """Moisture from people and equipment, (months, 144) [W]."""
+        return self.latent_days_w[self.day_of]
 
     @property
     def cooling_course_w(self) -> Array:
-        """Signed sensible load at every step, zero for a room that is not cooled, (12, 144) [W]."""
+        """Signed sensible load at every step, zero for a room that is not cooled, (months, 144) [W]."""
         return self.total if self.cooling is not None else np.zeros_like(self.total)
+
+
+def whole_split(fixed: Array, gains: Array) -> Array:
+    """Fixed categories and gains along the first axis, put together in the order of CATEGORIES."""
+    return np.concatenate([fixed[:FIRST_GAIN], gains, fixed[FIRST_GAIN:]])
 
 
 @dataclass(frozen=True)

@@ -1,18 +1,21 @@
 """Rooms to results, and results to groups."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, fields, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, Room
-from pendrum_core.results.loads import GroupLoads, Heating, RoomLoads, peak_of, peak_time
+from pendrum_core.results.loads import GroupLoads, Heating, Peak, RoomLoads, RoomResponse, peak_of, peak_time
+from pendrum_core.room.harmonics import spread, step_response, to_harmonics, to_steps
 from pendrum_core.room.loads import Solved, WinterParts, courses, solve, winter
 from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.sources import gain_courses
 from pendrum_core.room.verify import forward_day
 
 Array = NDArray[np.float64]
+Ints = NDArray[np.int64]
 # Rooms solved together: few enough to bound the memory, enough to make the loop over them cheap.
 LEAST_AT_ONCE, MOST_AT_ONCE = 24, 256
 
@@ -38,53 +41,146 @@ class Unsound:
     reason: str
 
 
+@dataclass(frozen=True)
+class _Checked:
+    """Errors of a chunk's check, relative, and the months of the rooms' peaks; (R,) each."""
+
+    month: Ints
+    step: Ints
+    split: Array
+    balance: Array
+
+    def reason(self, index: int, room: Room) -> str:
+        """Why a room is not shown."""
+        return (
+            f"{room.number} {room.name} did not pass its check (parts off by {self.split[index]:.1g}, balance by "
+            f"{self.balance[index]:.1g}); an input of it must be extreme."
+        )
+
+
+def _peaks(total: Array) -> tuple[Ints, Ints]:
+    """Month index and step of the largest value of each room's course (R, months, 144)."""
+    flat = total.reshape(len(total), -1).argmax(axis=1)
+    return flat // total.shape[-1], flat % total.shape[-1]
+
+
 def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads | Unsound]:
     """Calculate some rooms and check each: parts must add up and the balance must close within 1e-6."""
     solved = solve(rooms, outside)
     split = courses(solved)
-    total = split.parts.sum(axis=1)
+    total = split.fixed.sum(axis=1) + split.gains.sum(axis=1)[:, split.day_of]
     cold = winter(solved)
     heating = _heating(solved, cold)
-    months = len(outside.climate.months)
-    flat = total.reshape(len(rooms), -1).argmax(axis=1)
-    month_of, step_of = flat // total.shape[-1], flat % total.shape[-1]
-    check = forward_day(solved, month_of)
-    day = total[np.arange(len(rooms)), month_of]
+    month, step = _peaks(total)
+    check = forward_day(solved, month)
+    throughput = np.maximum(check.throughput_w, 1.0)
     # A floating room's result is a temperature: its error is weighed in kelvin, at 1 K.
-    scale = np.where(solved.floating, 1.0, np.maximum(check.throughput_w, 1.0))
-    split_error = np.abs(check.result - day).max(axis=1) / scale
-    balance_error = np.abs(check.closure_w).max(axis=1) / np.maximum(check.throughput_w, 1.0)
+    scale = np.where(solved.floating, 1.0, throughput)
+    off = np.abs(check.result - total[np.arange(len(rooms)), month]).max(axis=1) / scale
+    checked = _Checked(month, step, off, np.abs(check.closure_w).max(axis=1) / throughput)
     results: list[RoomLoads | Unsound] = []
     for index, room in enumerate(rooms):
-        sound = max(split_error[index], balance_error[index]) <= TOLERANCE and np.isfinite(total[index]).all()
-        if not (sound and np.isfinite(cold.load_w[index]) and np.isfinite(cold.air_c[index])):
-            reason = (
-                f"{room.number} {room.name} did not pass its check (parts off by {split_error[index]:.1g}, balance by "
-                f"{balance_error[index]:.1g}); an input of it must be extreme."
-            )
-            results.append(Unsound(room, reason))
-            continue
-        own = split.parts[index].copy()
-        month, step = int(month_of[index]), int(step_of[index])
-        results.append(
-            RoomLoads(
-                room=room,
-                parts=own,
-                total=total[index].copy(),
-                removed_w=np.maximum(total[index], 0.0),
-                latent_w=split.latent_w[index].copy(),
-                cooling=peak_of(total[index], own[:, month, step], split.latent_w[index]) if room.cooled else None,
-                heating=heating[index],
-                floating_peak_c=None if room.cooled else room.cooling_setpoint_c + float(total[index, month, step]),
-                peak_month=month % months,
-                peak_step=step,
-                winter_air_c=float(cold.air_c[index]),
-                mean_surface_c=room.cooling_setpoint_c + check.mean_surface_k[index],
-                split_error=float(split_error[index]),
-                balance_error=float(balance_error[index]),
-            )
+        found = RoomLoads(
+            room=room,
+            fixed=split.fixed[index],
+            gains=split.gains[index],
+            day_of=split.day_of,
+            total=total[index],
+            removed_w=np.maximum(total[index], 0.0),
+            latent_days_w=split.latent_w[index],
+            cooling=None,
+            heating=heating[index],
+            floating_peak_c=None,
+            peak_month=0,
+            peak_step=0,
+            winter_air_c=float(cold.air_c[index]),
+            split_error=0.0,
+            balance_error=0.0,
+            response=None if solved.floating[index] else _response(solved, index),
         )
+        results.append(_finished(found, checked, index))
     return results
+
+
+def _response(solved: Solved, index: int) -> RoomResponse:
+    row = solved.row
+    own = (solved.stack.kind_area[[index]] @ (solved.stack.kinds.face * solved.stack.kinds.own))[0]
+    return RoomResponse(
+        solved.transfers.radiant[index], row.face_sum[index], row.convected_sum[index], row.mean_gain[index], own,
+        float(solved.stack.total_area[index]),
+    )  # fmt: skip
+
+
+def _finished(found: RoomLoads, checked: _Checked, index: int) -> RoomLoads | Unsound:
+    """The room with its peak, or the reason why nothing of it is shown."""
+    room, month, step = found.room, int(checked.month[index]), int(checked.step[index])
+    sound = max(checked.split[index], checked.balance[index]) <= TOLERANCE and np.isfinite(found.total).all()
+    if not (sound and np.isfinite(found.heating.load_w) and np.isfinite(found.winter_air_c)):
+        return Unsound(room, checked.reason(index, room))
+    peak = float(found.total[month, step])
+    latent = float(found.latent_days_w[found.day_of[month], step])
+    parts = tuple(found.parts_at(month, step).tolist())
+    return replace(
+        found,
+        cooling=Peak(max(0.0, peak), latent, month, step, parts) if room.cooled else None,
+        floating_peak_c=None if room.cooled else room.cooling_setpoint_c + peak,
+        peak_month=month,
+        peak_step=step,
+        split_error=float(checked.split[index]),
+        balance_error=float(checked.balance[index]),
+    )
+
+
+def differs_in_gains_only(before: RoomLoads, room: Room) -> bool:
+    """Whether a held room has other gains than when it was calculated, and nothing else that counts."""
+    old = before.room
+    return (
+        before.response is not None
+        and room.elements is old.elements
+        and room.windows is old.windows
+        and all(getattr(old, name) == getattr(room, name) for name in _SCALARS)
+    )
+
+
+_SCALARS = tuple(f.name for f in fields(Room) if f.name not in ("id", "number", "name", "elements", "windows", "gains"))
+
+
+def recalculate_gains(kept: Sequence[RoomLoads], rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads | Unsound]:
+    """Held rooms whose gains alone changed: everything else is taken over, the gains are worked out and checked anew.
+
+    The check is again the other route: faces forward from the gains' radiant heat, and their balance.
+    """
+    responses = [loads.response for loads in kept if loads.response is not None]
+    found = gain_courses(rooms, [month.month for month in outside.climate.months])
+    transfer = np.stack([response.radiant for response in responses])
+    gains = to_steps(to_harmonics(found.radiant) * transfer[:, None, None]) + found.convective
+    before = np.stack([loads.total - loads.gains.sum(axis=0)[loads.day_of] for loads in kept])
+    total = before + gains.sum(axis=1)[:, found.day_of]
+    month, step = _peaks(total)
+    day, every = found.day_of[month], np.arange(len(rooms))
+    radiant, convective = (course[every, :, day].sum(axis=1) for course in (found.radiant, found.convective))
+    face, convected, mean_gain, own = (
+        np.stack([getattr(r, name) for r in responses])
+        for name in ("face_sum", "convected_sum", "mean_gain", "own_sum")
+    )
+    spreading = spread(to_harmonics(radiant)) / np.array([r.total_area_m2 for r in responses])[:, None]
+    x = spreading * (1.0 + outside.climate.coefficients.radiation_inside * mean_gain * face)
+    forward = to_steps(step_response(convected * x))
+    lost = to_steps(step_response(own * x))
+    throughput = np.maximum((radiant + convective).max(axis=1), 1.0)
+    off = np.abs(forward + convective - gains[every, :, day].sum(axis=1)).max(axis=1) / throughput
+    checked = _Checked(month, step, off, np.abs(radiant - lost - forward).max(axis=1) / throughput)
+    latent = found.latent.sum(axis=1)
+    return [
+        _finished(
+            replace(
+                loads, room=room, gains=gains[i], day_of=found.day_of, total=total[i],
+                removed_w=np.maximum(total[i], 0.0), latent_days_w=latent[i],
+            ),
+            checked, i,
+        )
+        for i, (loads, room) in enumerate(zip(kept, rooms, strict=True))
+    ]  # fmt: skip
 
 
 def group_parts_w(rooms: Sequence[RoomLoads], month: int, steps: slice) -> Array:
@@ -93,7 +189,7 @@ def group_parts_w(rooms: Sequence[RoomLoads], month: int, steps: slice) -> Array
     if not cooled:
         return np.zeros((len(CATEGORIES), len(range(*steps.indices(rooms[0].total.shape[1])))))
     counted = np.stack([loads.total[month, steps] for loads in cooled]) > 0.0
-    return np.asarray((np.stack([loads.parts[:, month, steps] for loads in cooled]) * counted[:, None]).sum(axis=0))
+    return np.asarray((np.stack([loads.parts_at(month, steps) for loads in cooled]) * counted[:, None]).sum(axis=0))
 
 
 def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads]) -> GroupLoads:

@@ -38,14 +38,24 @@ class Solved:
 class RoomCourses:
     """Split of rooms' results by source on the summer days.
 
+    Heat to be removed [W] in cooled rooms, contribution to the air temperature above the reference [K] in floating ones.
+
     Attributes:
-        parts: (R, categories, months, 144); heat to be removed [W] in cooled rooms, contribution to the air
-            temperature above the reference [K] in floating ones.
-        latent_w: moisture from people and equipment, (R, months, 144) [W].
+        fixed: of the categories other than gains, (R, 9, months, 144).
+        gains: of the gains, (R, 3, V, 144), and `day_of` the different day V of each month.
+        latent_w: moisture from people and equipment, (R, V, 144) [W].
     """
 
-    parts: Array
+    fixed: Array
+    gains: Array
+    day_of: Ints
     latent_w: Array
+
+    @property
+    def parts(self) -> Array:
+        """The whole split in the order of CATEGORIES, (R, categories, months, 144)."""
+        first = CATEGORIES.index(GAIN_CATEGORIES[0])
+        return np.concatenate([self.fixed[:, :first], self.gains[:, :, self.day_of], self.fixed[:, first:]], axis=1)
 
 
 def solve(rooms: Sequence[Room], outside: Outdoors, merge: bool = True) -> Solved:
@@ -120,19 +130,17 @@ def courses(solved: Solved) -> RoomCourses:
     """Split every room's result by category at every step."""
     stack, outside = solved.stack, solved.outside
     count, months = len(stack.rooms), len(outside.climate.months)
-    parts = np.zeros((count, len(CATEGORIES), months, STEPS_PER_DAY))
-    parts[:, CATEGORIES.index("sun")] = respond(solved, solved.sun.radiant, solved.sun.convective)
+    # Sun, conduction by category, infiltration, outdoor air.
+    fixed = np.zeros((count, len(CATEGORIES) - len(GAIN_CATEGORIES), months, STEPS_PER_DAY))
+    fixed[:, 0] = respond(solved, solved.sun.radiant, solved.sun.convective)
     row_of = stack.room_of * len(CONDUCTION_CATEGORIES) + stack.category_of
-    first = CATEGORIES.index(CONDUCTION_CATEGORIES[0])
     conduction = conduction_parts(solved, row_of, count * len(CONDUCTION_CATEGORIES))
-    parts[:, first : first + len(CONDUCTION_CATEGORIES)] = conduction.reshape(count, -1, months, STEPS_PER_DAY)
-    first = CATEGORIES.index(GAIN_CATEGORIES[0])
-    gains = respond(solved, solved.gains.radiant, solved.gains.convective)
-    parts[:, first : first + len(GAIN_CATEGORIES)] = gains[:, :, solved.gains.day_of]
+    fixed[:, 1 : 1 + len(CONDUCTION_CATEGORIES)] = conduction.reshape(count, -1, months, STEPS_PER_DAY)
     leak, direct = outdoor_air_parts(solved)
-    parts[:, CATEGORIES.index("infiltration")] = respond(solved, None, leak)
-    parts[:, CATEGORIES.index("outdoor air")] = respond(solved, None, direct)
-    return RoomCourses(parts, solved.gains.latent.sum(axis=1)[:, solved.gains.day_of])
+    fixed[:, -2] = respond(solved, None, leak)
+    fixed[:, -1] = respond(solved, None, direct)
+    gains = respond(solved, solved.gains.radiant, solved.gains.convective)
+    return RoomCourses(fixed, gains, solved.gains.day_of, solved.gains.latent.sum(axis=1))
 
 
 @dataclass(frozen=True)

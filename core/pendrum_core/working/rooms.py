@@ -128,7 +128,7 @@ def room_cooling(results: BuildingResults, room_id: str, month: int | None = Non
     detail = room_detail(loads.room, results.outdoors)
     at_peak = month is None or step is None
     m, s = (loads.peak_month, loads.peak_step) if month is None or step is None else (month, step)
-    parts = [(name, float(loads.parts[i, m, s])) for i, name in enumerate(CATEGORIES)]
+    parts = [(name, value) for name, value in zip(CATEGORIES, loads.parts_at(m, s).tolist(), strict=True)]
     parts = sorted((p for p in parts if abs(p[1]) > 0.05), key=lambda p: -abs(p[1]))
     day = results.building.climate.months[m]
     text = f"{MONTHS[day_number(day) - 1]} {clock(s)}"
