@@ -132,25 +132,34 @@ def _systems(
     failures: list[Failure],
 ) -> dict[str, AirSystemResult]:
     results: dict[str, AirSystemResult] = {}
+    work: list[tuple[AirSystem, tuple[RoomLoads, ...]]] = []
     for drawn in building.systems:
         sound = tuple(terminal for terminal in drawn.terminals if terminal.room in rooms)
         system = drawn if len(sound) == len(drawn.terminals) else replace(drawn, terminals=sound)
         members = tuple(rooms[terminal.room] for terminal in sound)
-        if not members:
-            continue
         kept = memory.systems.get(system.id)
-        if kept is None or kept[0] != system or not _same(members, kept[1]):
-            demands = [
-                RoomDemand(m.room, m.cooling_course_w, m.latent_w, m.heating.load_w, m.winter_air_c) for m in members
-            ]
-            try:
-                kept = (system, members, size_system(system, demands, outside))
-            except ValueError as error:
-                failures.append(Failure("air_system", system.id, str(error)))
-                continue
-            memory.systems[system.id] = kept
-        results[system.id] = kept[2]
+        if members and (kept is None or kept[0] != system or not _same(members, kept[1])):
+            memory.systems.pop(system.id, None)
+            work.append((system, members))
+    with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
+        sized = list(pool.map(lambda one: _sized(one[0], one[1], outside), work))
+    for (system, members), found in zip(work, sized, strict=True):
+        if isinstance(found, Failure):
+            failures.append(found)
+        else:
+            memory.systems[system.id] = (system, members, found)
+    for drawn in building.systems:
+        if drawn.id in memory.systems and any(terminal.room in rooms for terminal in drawn.terminals):
+            results[drawn.id] = memory.systems[drawn.id][2]
     return results
+
+
+def _sized(system: AirSystem, members: tuple[RoomLoads, ...], outside: Outdoors) -> AirSystemResult | Failure:
+    demands = [RoomDemand(m.room, m.cooling_course_w, m.latent_w, m.heating.load_w, m.winter_air_c) for m in members]
+    try:
+        return size_system(system, demands, outside)
+    except ValueError as error:
+        return Failure("air_system", system.id, str(error))
 
 
 def _heating_duties(rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> dict[str, float]:

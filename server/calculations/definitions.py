@@ -4,7 +4,6 @@ from typing import Any
 
 import numpy as np
 
-from calculations.inputs.climate import climate
 from calculations.inputs.fabric import assembly_layers, bridged_layers, ground_contact
 from calculations.inputs.gains import gains_of, person_of
 from calculations.inputs.schedules import days_of_year, design_patterns, year_plan
@@ -17,7 +16,7 @@ from pendrum_core.model.fabric import films_m2k_w
 from pendrum_core.model.schedules import daily_sum
 from pendrum_core.people.activity import REFERENCE_C
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.results.envelope import envelope
+from pendrum_core.results.envelope import envelope as envelope_of
 from pendrum_core.results.fabric import assembly_values, glazing_curve
 from pendrum_core.schedule.pattern import step_averages
 from pendrum_core.water.hot_water import daily_heat_j
@@ -158,7 +157,7 @@ def _use(look: Lookups, identity: str, rooms_area: float) -> Record:
 
 def envelope_record(results: BuildingResults) -> Record:
     """The building's envelope by construction."""
-    found = envelope([loads.room for loads in results.rooms.values()], results.outdoors.air_heat_j_m3k)
+    found = envelope_of([loads.room for loads in results.rooms.values()], results.outdoors.air_heat_j_m3k)
     return {
         "lines": [dict(vars(line)) | {"u_value": line.u_value} for line in found.lines],
         "transmission_w_k": found.transmission_w_k,
@@ -168,18 +167,36 @@ def envelope_record(results: BuildingResults) -> Record:
     }
 
 
-def definition_records(look: Lookups, results: BuildingResults) -> dict[str, dict[str, Record]]:
+class EnvelopeMaker:
+    """Makes the envelope anew only where a room's elements or leaks are others than before."""
+
+    def __init__(self) -> None:
+        self._key: list[tuple[Any, ...]] = []
+        self._record: Record = {}
+
+    def make(self, results: BuildingResults) -> Record:
+        """The building's envelope by construction."""
+        rooms = [loads.room for loads in results.rooms.values()]
+        key = [(r.elements, r.infiltration_m3_s, r.direct_outdoor_air_m3_s, r.capacity_j_k) for r in rooms]
+        same = len(key) == len(self._key) and all(
+            a[0] is b[0] and a[1:] == b[1:] for a, b in zip(key, self._key, strict=True)
+        )
+        if not same:
+            self._key, self._record = key, envelope_record(results)
+        return self._record
+
+
+def definition_records(look: Lookups, envelope: Record) -> dict[str, dict[str, Record]]:
     """All of them by kind and id."""
     document = look.document
     areas: dict[str, float] = {}
     for room in document.of("room").values():
         if room["use"] and room["floor_area_m2"]:
             areas[room["use"]] = areas.get(room["use"], 0.0) + room["floor_area_m2"]
-    look.remembered("climate", "", lambda: climate(look))
     return {
         "assembly": {identity: assembly_record(look, identity) for identity in document.of("assembly")},
         "glazing": {identity: glazing_record(look, identity) for identity in document.of("glazing")},
         "schedule": {identity: schedule_record(look, identity) for identity in document.of("schedule")},
         "use": {i: use_record(look, i, round(areas.get(i, 0.0), 6)) for i in document.of("use")},
-        "envelope": {"building": envelope_record(results)},
+        "envelope": {"building": envelope},
     }

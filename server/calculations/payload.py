@@ -3,7 +3,7 @@
 from collections.abc import Mapping
 from typing import Any
 
-from calculations.definitions import definition_records
+from calculations.definitions import EnvelopeMaker, definition_records
 from calculations.snapshot import Snapshot
 from pendrum_core.checks.results import result_snags
 from pendrum_core.model.climate import day_number
@@ -138,6 +138,7 @@ class PayloadMaker:
     """Makes payloads of one project; records of rooms that did not change are the same objects as before."""
 
     def __init__(self) -> None:
+        self._envelope = EnvelopeMaker()
         self._rooms: dict[str, tuple[RoomLoads, float, Record]] = {}
         self._effective: dict[str, tuple[dict[str, Effective], Record]] = {}
 
@@ -159,7 +160,7 @@ class PayloadMaker:
             "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
             "snag": {f"{snag.code}/{snag.id}": dict(vars(snag)) for snag in snags},
             "kit": {f"{item.order}/{item.tag}/{item.owner}": dict(vars(item)) for item in kit_list(results)},
-            **definition_records(snapshot.look, results),
+            **definition_records(snapshot.look, self._envelope.make(results)),
         }
 
     def _effective_record(self, room: str, values: dict[str, Effective]) -> Record:

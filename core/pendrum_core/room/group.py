@@ -196,9 +196,15 @@ def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads])
     """Add rooms to a group; at least one room."""
     course, latent = np.zeros_like(rooms[0].total), np.zeros_like(rooms[0].total)
     cooled = [loads for loads in rooms if loads.cooling is not None]
+    # Rooms calculated together share their different days: their moisture is added before it is spread over the months.
+    days: dict[int, tuple[Ints, Array]] = {}
     for loads in cooled:
         course += loads.removed_w
-        latent += loads.latent_w
+        known = days.get(id(loads.day_of))
+        added = loads.latent_days_w if known is None else known[1] + loads.latent_days_w
+        days[id(loads.day_of)] = (loads.day_of, added)
+    for day_of, moisture in days.values():
+        latent += moisture[day_of]
     peaks = sum(loads.cooling.sensible_w for loads in cooled if loads.cooling is not None)
     heated = [loads.heating for loads in rooms if loads.heating.load_w > 0.0]
     heating_parts = np.array([heating.parts_w for heating in heated]).reshape(-1, len(CATEGORIES)).sum(axis=0)
