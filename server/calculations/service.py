@@ -39,7 +39,8 @@ class _State:
     snapshots: Snapshots = field(default_factory=Snapshots)
     memory: Memory = field(default_factory=Memory)
     maker: PayloadMaker = field(default_factory=PayloadMaker)
-    done: OrderedDict[int, Calculated] = field(default_factory=OrderedDict)
+    latest: Calculated | None = None
+    payloads: OrderedDict[int, Payload] = field(default_factory=OrderedDict)
 
 
 _states: OrderedDict[str, _State] = OrderedDict()
@@ -65,18 +66,19 @@ def calculated(document: Document) -> Calculated:
     """Results of a document, from memory or worked out now."""
     state = _state(document.project)
     with state.lock:
-        kept = state.done.get(document.version)
-        if kept is not None:
-            return kept
+        if state.latest is not None and state.latest.version == document.version:
+            return state.latest
         start = time.perf_counter()
         snapshot = state.snapshots.take(document)
         results = calculate(snapshot.building, state.memory)
         payload = state.maker.make(snapshot, results)
         elapsed = (time.perf_counter() - start) * 1000.0
         done = Calculated(document.version, results, payload, elapsed, snapshot.look)
-        state.done[document.version] = done
-        while len(state.done) > _KEEP_PAYLOADS:
-            state.done.popitem(last=False)
+        # Courses are kept of the latest version alone; of those before it only the records, to tell what changed.
+        state.latest = done
+        state.payloads[document.version] = payload
+        while len(state.payloads) > _KEEP_PAYLOADS:
+            state.payloads.popitem(last=False)
         return done
 
 
@@ -103,10 +105,10 @@ def whole(done: Calculated) -> dict[str, Any]:
 
 def since(document: Document, base_version: int, done: Calculated) -> dict[str, Any]:
     """Results that differ from those of `base_version`; all of them where those are not kept any more."""
-    kept = _state(document.project).done.get(base_version)
+    kept = _state(document.project).payloads.get(base_version)
     if kept is None:
         return whole(done) | {"all": True}
-    return whole(done) | difference(kept.payload, done.payload) | {"all": False}
+    return whole(done) | difference(kept, done.payload) | {"all": False}
 
 
 def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[str, Any]:

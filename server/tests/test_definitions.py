@@ -161,6 +161,30 @@ class Uses(Definitions):
         self.assertAlmostEqual(found["person_sensible_w"], 60.0)
         self.assertAlmostEqual(found["person_latent_w"], 70.0)
 
+    def test_gains_beside_a_use_by_hand(self) -> None:
+        """0.1 people/m² of 75 and 55 W and 10 W/m² of lights, from 8 to 18 h; a quarter of 8 W/m² equipment vented."""
+        hours = self.row(
+            "schedule",
+            next(
+                s["id"]
+                for s in self.document(self.small.project)["objects"]["schedule"]
+                if s["name"] == "Working hours"
+            ),
+        )["id"]
+        self.change(
+            "use", "use", people_schedule=hours, lights_schedule=hours, equipment_value=8, equipment_vented_share=0.25
+        )
+        found = self.results()["use"][self.small.ids["use"]]
+        self.assertEqual(found["day_of"], [0] * 12)
+        day = found["days"][0]
+        self.assertEqual([day[k][60] for k in ("people", "latent", "lights", "equipment")], [7.5, 5.5, 10.0, 6.0])
+        self.assertEqual([day[k][20] for k in ("people", "latent", "lights", "equipment")], [0.0, 0.0, 0.0, 6.0])
+        self.assertAlmostEqual(found["outdoor_air_m3_s_m2"], 0.00025)
+        self.change("use", "use", hot_water_l_person_day=10, hot_water_c=60)
+        found = self.results()["use"][self.small.ids["use"]]
+        # 2 people, 20 L by 50 K: 20 x 0.994 kg/L x 4.18 kJ/kgK x 50 K.
+        self.assertAlmostEqual(found["hot_water_j_day"] / (20 * 0.994 * 4180 * 50), 1.0, delta=0.002)
+
     def test_watts_of_a_person_by_schedule(self) -> None:
         self.change("use", "use", people_schedule=None, people_radiant_share=0)
         pattern = {"id": "a", "name": "Day", "steps": [[720, 75], [1440, 150]]}

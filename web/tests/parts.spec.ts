@@ -7,7 +7,8 @@ import { faultText, fromText, toText, type Editor } from "../src/parts/edit";
 import { parseBlock, type Column } from "../src/parts/grid";
 import { canEdit, priorText, shownText } from "../src/parts/gridCells";
 import { inOrder } from "../src/parts/sections";
-import { gainCourses } from "../src/stages/uses/gains";
+import { freeName } from "../src/parts/shelf";
+import { dayOf } from "../src/stages/schedules/dates";
 
 const area: Editor = { type: "number", quantity: "area" };
 const choice: Editor = { type: "choice", clearable: true, choices: [{ value: "a1", label: "North wall" }] };
@@ -144,21 +145,16 @@ test("working as text has both unit systems and indents", () => {
   ]);
 });
 
-test("gains of a use follow their schedules, vented and latent parts left out", () => {
-  const use = {
-    people_per_m2: 0.1, person_sensible_w: 70, people_schedule: "s", lights_w_m2: 8, lights_schedule: null,
-    equipment_w_m2: 20, equipment_vented_share: 0.25, equipment_latent_share: 0.25, equipment_schedule: "s",
-  } as unknown as Parameters<typeof gainCourses>[0]; // prettier-ignore
-  const courses = gainCourses(use, (id) =>
-    id
-      ? [
-          [720, 0],
-          [1440, 0.5],
-        ]
-      : undefined,
-  );
-  assert.equal(courses.people[0], 0);
-  assert.equal(courses.people[95], 3.5);
-  assert.ok(courses.lights.every((value) => value === 8));
-  assert.equal(courses.equipment[50], 5);
+test("a name that is taken gets a number", () => {
+  const rows = [{ name: "Office" }, { name: "office 2" }];
+  assert.equal(freeName("Store", rows), "Store");
+  assert.equal(freeName("office", rows), "office 3");
+});
+
+test("days of the year by date", () => {
+  assert.equal(dayOf("2027-01-01", 2027), 0);
+  assert.equal(dayOf("2027-12-31", 2027), 364);
+  assert.equal(dayOf("2028-12-31", 2028), 365);
+  assert.equal(dayOf("2026-12-31", 2027), null);
+  assert.equal(dayOf("nonsense", 2027), null);
 });

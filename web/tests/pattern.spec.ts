@@ -1,6 +1,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { fromLine, paint, tidy, toCells, toLine, type Steps } from "../src/stages/schedules/pattern";
+import { KINDS, writingOf } from "../src/stages/schedules/kinds";
+import { fromLine, moved, paint, shifted, tidy, toCells, toLine, type Steps } from "../src/stages/schedules/pattern";
 
 /** A small generator of the same numbers every time. */
 function numbers(seed: number): () => number {
@@ -89,4 +90,39 @@ test("how a line reads", () => {
     [1440, 1],
   ]);
   assert.deepEqual(fromLine("00–07 50 · 07–24 50"), [[1440, 0.5]]);
+});
+
+test("shifting turns the day round", () => {
+  const next = numbers(17);
+  for (let i = 0; i < 200; i++) {
+    const steps = anyPattern(next);
+    const by = Math.floor(next() * 2880) - 1440;
+    const turned = shifted(steps, by);
+    assert.equal(turned.at(-1)?.[0], 1440);
+    for (let minute = 0; minute < 1440; minute += 11) {
+      const source = (((minute - by) % 1440) + 1440) % 1440;
+      assert.equal(valueAt(turned, minute), valueAt(steps, source), `${JSON.stringify(steps)} by ${by} at ${minute}`);
+    }
+  }
+});
+
+test("moves stay within what a value may be", () => {
+  assert.deepEqual(moved([[720, 0.2], [1440, 0.98]], (v) => v + 0.05, 0, 1), [[720, 0.25], [1440, 1]]); // prettier-ignore
+  assert.deepEqual(moved([[720, 0.02], [1440, 0.04]], (v) => v - 0.05, 0, 1), [[1440, 0]]); // prettier-ignore
+});
+
+test("every kind in both unit systems survives its line", () => {
+  const next = numbers(23);
+  for (const kind of Object.values(KINDS)) {
+    for (const system of ["SI", "IP"] as const) {
+      const writing = writingOf(kind, system);
+      for (let i = 0; i < 60; i++) {
+        // What is typed is a round figure in the shown units.
+        const figures = anyPattern(next).map(([until]) => [until, Math.round(writing.show(kind.low) + next() * (writing.show(kind.high) - writing.show(kind.low)))] as const); // prettier-ignore
+        const steps: Steps = tidy(figures.map(([until, figure]) => [until, Math.max(kind.low, Math.min(kind.high, Number(writing.store(figure).toPrecision(12))))])); // prettier-ignore
+        assert.deepEqual(fromLine(toLine(steps, writing), writing), steps, toLine(steps, writing));
+      }
+    }
+  }
+  assert.throws(() => fromLine("00–24 130", writingOf(KINDS.temperature, "SI")), /outside -60 to 120/);
 });

@@ -21,6 +21,7 @@ class RoomDetail:
         conduction_w: (elements, 12, 144) in the order of room.elements.
         sun_w: (windows, 12, 144) effect on the load in the order of room.windows.
         sun_entering_w: (windows, 12, 144) heat that enters.
+        lit_share: (windows, 12, 144) part that the sun reaches past the window's own shading [-].
         environment_c: (elements, 12, 144) temperature on the far side; the set-point for adiabatic elements.
     """
 
@@ -28,6 +29,7 @@ class RoomDetail:
     conduction_w: Array
     sun_w: Array
     sun_entering_w: Array
+    lit_share: Array
     environment_c: Array
     winter: WinterParts
 
@@ -49,6 +51,7 @@ def room_detail(room: Room, outside: Outdoors) -> RoomDetail:
         conduction_w=conduction_parts(solved, np.arange(count), count),
         sun_w=to_steps(to_harmonics(radiant) * solved.transfers.radiant[0]) + direct,
         sun_entering_w=radiant + convective,
+        lit_share=np.stack([outside.lit_share(window) for window in room.windows]) if room.windows else np.zeros(shape),
         environment_c=to_steps(solved.signals.at(np.arange(count))) + room.cooling_setpoint_c,
         winter=winter(solved),
     )

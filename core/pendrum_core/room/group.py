@@ -154,8 +154,8 @@ def recalculate_gains(kept: Sequence[RoomLoads], rooms: Sequence[Room], outside:
     found = gain_courses(rooms, [month.month for month in outside.climate.months])
     transfer = np.stack([response.radiant for response in responses])
     gains = to_steps(to_harmonics(found.radiant) * transfer[:, None, None]) + found.convective
-    before = np.stack([loads.total - loads.gains.sum(axis=0)[loads.day_of] for loads in kept])
-    total = before + gains.sum(axis=1)[:, found.day_of]
+    # Summed again rather than corrected: any number of edits leaves no trace in the last digits.
+    total = np.stack([loads.fixed.sum(axis=0) for loads in kept]) + gains.sum(axis=1)[:, found.day_of]
     month, step = _peaks(total)
     day, every = found.day_of[month], np.arange(len(rooms))
     radiant, convective = (course[every, :, day].sum(axis=1) for course in (found.radiant, found.convective))

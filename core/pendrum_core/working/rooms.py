@@ -11,6 +11,7 @@ from pendrum_core.room.stack import winter_difference_k
 from pendrum_core.working.node import MONTHS, Node, addition, clock, figure
 
 _BALANCE = "Room heat balance, repeating day, solved exactly in frequency; coefficients of ISO 52016-1:2017"
+_SIMPLE = "Sum of U A ΔT with the films of ISO 6946:2017, simplified procedure of EN 12831-1:2017"
 _NAMES = {
     "sun": "Sun through windows", "walls": "Walls", "roofs": "Roofs and ceilings", "floors": "Floors",
     "windows": "Windows, conduction", "doors": "Doors", "neighbours": "Neighbouring spaces", "people": "People",
@@ -35,7 +36,11 @@ def _layers(element: Element) -> Node:
 
 def _element(element: Element, value: float, environment_c: float, room_c: float, period: str) -> Node:
     kind = "opening" if element.category in ("windows", "doors") else "surface"
-    far = {"outdoors": "Sol-air temperature outside", "temperature": "Temperature on the far side"}
+    far = {
+        "outdoors": "Sol-air temperature outside",
+        "temperature": "Temperature on the far side",
+        "pattern": "Scheduled temperature beyond it",
+    }
     return Node(
         element.name,
         value,
@@ -52,8 +57,20 @@ def _element(element: Element, value: float, environment_c: float, room_c: float
     )
 
 
-def _window(window: SunWindow, value: float, entering: float, note: str) -> Node:
+def _window(window: SunWindow, value: float, entering: float, lit: float, note: str) -> Node:
     glass = window.glazing
+    behind: tuple[Node, ...] = ()
+    if window.shading is not None:
+        behind += (
+            Node("Sunlit part behind its shading", lit, "percent", formula="1 − area of the plates' shadows over the opening",
+                 source="exact geometry at the middle of the step", ref=f"opening/{window.id}/shading"),
+        )  # fmt: skip
+    if window.blind is not None:
+        rule = {"irradiance": f"while more than {window.blind.threshold_w_m2:.0f} W/m² falls on the window"}
+        behind += (
+            Node("Blind, factor while drawn", window.blind.solar_factor, "percent",
+                 note=f"drawn {rule.get(window.blind.rule, window.blind.rule)}", ref=f"opening/{window.id}/glazing"),
+        )  # fmt: skip
     return Node(
         window.name,
         value,
@@ -70,6 +87,7 @@ def _window(window: SunWindow, value: float, entering: float, note: str) -> Node
             Node("Solar factor at normal incidence", glass.g_value, "ratio", "g", ref=f"opening/{window.id}/glazing"),
             Node("Frame share", glass.frame_share, "percent", ref=f"opening/{window.id}/glazing"),
             Node("Facing", window.azimuth_deg, "angle"),
+            *behind,
         ),
     )  # fmt: skip
 
@@ -77,7 +95,7 @@ def _window(window: SunWindow, value: float, entering: float, note: str) -> Node
 def _gain(gain: Gain, room_id: str, month: int, step: int) -> Node:
     now = gain_at(gain, month, step)
     return Node(
-        f"{_NAMES[gain.category]} present now", gain.sensible_w * now, "power",
+        f"{gain.name or _NAMES[gain.category]} present now", gain.sensible_w * now, "power",
         formula="full sensible gain × fraction of the day pattern",
         numbers=f"{figure(gain.sensible_w, 'power')} × {now:.3g}",
         inputs=(
@@ -95,9 +113,12 @@ def _category(
     inputs: tuple[Node, ...] = ()
     if name == "sun":
         inputs = tuple(
-            _window(w, float(detail.sun_w[i, month, step]), float(detail.sun_entering_w[i, month, step]), text)
+            _window(
+                w, float(detail.sun_w[i, month, step]), float(detail.sun_entering_w[i, month, step]),
+                float(detail.lit_share[i, month, step]), text,
+            )
             for i, w in enumerate(room.windows)
-        )
+        )  # fmt: skip
     elif name in GAIN_CATEGORIES:
         inputs = tuple(_gain(gain, room.id, calendar, step) for gain in room.gains if gain.category == name)
     elif name in ("infiltration", "outdoor air"):
@@ -175,7 +196,7 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
         "QH",
         formula="sum of losses on the winter day: steady, no sun, no gains",
         numbers=addition([float(node.value or 0.0) for node in inputs], "load"),
-        source=_BALANCE,
+        source=_SIMPLE if results.building.climate.heating_procedure == "u_values" else _BALANCE,
         inputs=(
             *inputs,
             Node("Air held at", room.heating_setpoint_c, "temperature", ref=f"room/{room.id}/heating_setpoint_c"),

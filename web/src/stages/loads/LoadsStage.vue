@@ -126,7 +126,17 @@ const building = computed(() => results.get("group", "building"));
           <p v-if="building" class="soft">
             Rooms' own peaks add to <Figure :value="building.sum_of_peaks_w" quantity="load" />; together they
             reach <Figure :value="building.cooling.sensible_w" quantity="load" />: diversity
-            {{ building.diversity.toFixed(2) }}. Margins are not included.
+            {{ building.diversity.toFixed(2) }}. Loads are without margin<template
+              v-if="doc.project?.cooling_margin || doc.project?.heating_margin"
+              >; with the project's, cooling
+              <Figure
+                :value="building.cooling.sensible_w * (1 + doc.project.cooling_margin!)"
+                quantity="load" />
+              and heating
+              <Figure
+                :value="building.heating_w * (1 + doc.project.heating_margin!)"
+                quantity="load" /></template
+            >.
           </p>
         </section>
       </div>

@@ -8,7 +8,8 @@ import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 import { KINDS, toneOf } from "./kinds";
-import { dayOf, useAt, type UsePlace } from "./lookup";
+import { dayOf } from "./dates";
+import { useAt, type UsePlace } from "./lookup";
 import type { Steps } from "./pattern";
 import YearCarpet from "./YearCarpet.vue";
 import YearStrip from "./YearStrip.vue";
@@ -225,7 +226,8 @@ const summer = computed(() => {
       <p class="soft small">
         Summer days take {{ summer }}<template v-if="!schedule.summer"> (the busiest weekday)</template>;
         winter takes {{ schedule.patterns.find((p) => p.id === result!.winter)?.name ?? "an empty day" }}.
-        Full-load sum of {{ year }}: {{ result.hours_a_year.toFixed(0) }} h. Daylight saving (Place, Choices) moves it against the sun.
+        Full-load sum of {{ year }}: {{ result.hours_a_year.toFixed(0) }} h. Daylight saving (Place, Choices)
+        moves it against the sun.
       </p>
     </div>
   </section>

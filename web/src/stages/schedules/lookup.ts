@@ -46,13 +46,6 @@ export function placesOf(schedule: string): UsePlace[] {
   return places;
 } // prettier-ignore
 
-/** Day of the year, from 0, of an ISO date; null outside the year. */
-export function dayOf(text: string, year: number): number | null {
-  const day = Math.round((Date.parse(`${text}T00:00:00Z`) - Date.UTC(year, 0, 1)) / 864e5);
-  const count = Math.round((Date.UTC(year + 1, 0, 1) - Date.UTC(year, 0, 1)) / 864e5);
-  return Number.isFinite(day) && day >= 0 && day < count ? day : null;
-}
-
 /** What a value stands for in the first place that uses it: people, or watts of lights and equipment. */
 export function useAt(places: UsePlace[], value: number, system: System): string {
   const place = places.find((item) => item.kind === "use" && ["people", "lights", "equipment"].includes(item.what));
