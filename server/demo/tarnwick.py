@@ -73,6 +73,10 @@ _GLASS_SHARE = {"0.01": 0.66, "1.13": 0.9, "0.08": 0.0, "0.09": 0.0, "0.13": 0.0
 _GALLERY_GLASS_M2, _GALLERY_ROOFLIGHT_M2 = 46.0, 12.0
 
 
+_SWING_K, _DEW_MONTH = 10.8, 8
+_HOLIDAYS = (("01-01", "New year"), ("05-03", "Founders' day"), ("08-16", "Weavers' fair"), ("12-27", "Winter rest"))
+
+
 def _steps(pattern: list[tuple[float, float]]) -> list[list[float]]:
     return [[round(hour * 60), value] for hour, value in pattern]
 
@@ -99,8 +103,13 @@ def _place(draft: Draft, project: Project, data: dict[str, Any]) -> None:
         "site", document.one("site")["id"], name=site["name"], latitude=site["latitude"], longitude=site["longitude"],
         utc_offset_h=site["utc_offset_h"], elevation_m=site["elevation_m"],
         ground_reflectance=site["ground_reflectance"], ground_temperature_c=site["ground_annual_mean_c"],
-        winter_dry_bulb_c=data["winter"]["dry_bulb_c"],
+        winter_dry_bulb_c=data["winter"]["dry_bulb_c"], winter_wind_m_s=data["winter"]["wind_m_s"],
+        terrain=site["terrain"], cold_water_c=site["cold_water_c"], air_mean_c=site["ground_annual_mean_c"],
+        air_amplitude_k=_SWING_K, saving_from="03-28", saving_to="10-31",
+        dehumidification_month=_DEW_MONTH, dehumidification_dew_point_c=data["dehumidification"]["dew_point_c"],
+        dehumidification_dry_bulb_c=data["dehumidification"]["coincident_dry_bulb_c"],
     )  # fmt: skip
+    draft.set("project", project.id, year=2027, holidays=[{"date": date, "name": name} for date, name in _HOLIDAYS])
     for row, month in zip(
         sorted(document.of("design_month").values(), key=lambda r: r["month"]), data["summer"], strict=True
     ):
@@ -131,8 +140,10 @@ def _fabric(draft: Draft, project: Project) -> dict[str, str]:
         "window": draft.add("glazing", name="Double, low-e", u_value=1.35, g_value=0.52, frame_share=0.18, panes=2),
     }  # fmt: skip
     roles["gallery glass"] = draft.add(
-        "glazing", name="Double, sun control", u_value=1.2, g_value=0.36, frame_share=0.12, panes=2
-    )
+        "glazing", name="Double, sun control", u_value=1.2, g_value=0.36, frame_share=0.12, panes=2,
+        blind="inside", blind_factor=0.6, blind_air_share=0.45, blind_rule="irradiance", blind_threshold_w_m2=180,
+    )  # fmt: skip
+    roles["reveal"] = draft.add("shading", name="Brick reveal", reveal_m=0.18)
     roles["cold wall"] = assembly(draft, "Cold store panel", "partition", [
         (m["Steel sheet"], 0.001), (m["Rigid polyurethane"], 0.12), (m["Steel sheet"], 0.001)])  # fmt: skip
     roles["cool wall"] = assembly(draft, "Block wall, whole", "partition", [
@@ -235,7 +246,7 @@ def _outer_wall(
     total = share * length * height
     count = max(1, round(length / 3.0))
     draft.add("opening", surface=wall, name="Windows", count=count, width_m=round(total / pane_height / count, 3),
-              height_m=round(pane_height, 2))  # fmt: skip
+              height_m=round(pane_height, 2), shading=fabric["reveal"] if share < 0.5 else None)  # fmt: skip
     if number in ("0.01", "0.15") and share * length * height + 5.0 < length * height:
         draft.add("opening", surface=wall, name="Doors to outdoors", kind="door", count=2, width_m=1.0, height_m=2.2)
 

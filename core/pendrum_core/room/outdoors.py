@@ -16,7 +16,7 @@ from pendrum_core.room.harmonics import to_harmonics
 from pendrum_core.schedule.pattern import step_averages
 from pendrum_core.sun.irradiance import ClearSky, PlaneIrradiance, clear_sky, on_plane
 from pendrum_core.sun.position import SunPosition, sun_position
-from pendrum_core.sun.shading import diffuse_shares, in_plane, sunlit_share
+from pendrum_core.sun.shading import Shading, diffuse_shares, in_plane, sunlit_share
 from pendrum_core.sun.skyline import horizon_deg, sky_share
 
 Array = NDArray[np.float64]
@@ -93,9 +93,11 @@ class Outdoors:
         """Share of a window that the sun reaches past its own shading, (months, 144) [-]."""
         if window.shading is None:
             return np.ones_like(self.sun.elevation_deg)
-        toward = in_plane(self.sun.elevation_deg, self.sun.azimuth_deg, window.tilt_deg, window.azimuth_deg)
-        flat = sunlit_share(window.shading, window.width_m, window.height_m, toward.reshape(-1, 3))
-        return flat.reshape(self.sun.elevation_deg.shape)
+        site, months = self.climate.site, tuple(month.month for month in self.climate.months)
+        return _lit_share(
+            (site.latitude_deg, site.longitude_deg, site.utc_offset_h, months), window.shading, window.width_m,
+            window.height_m, window.tilt_deg, window.azimuth_deg,
+        )  # fmt: skip
 
     def window_sun_w_m2(self, window: SunWindow) -> tuple[Array, Array]:
         """Sun through a window per A (1 - frame) g, (months, 144) [W/m2]: onto the faces, and straight to the air.
@@ -128,6 +130,20 @@ class Outdoors:
         bare, behind = through * (1.0 - drawn), through * drawn * blind.solar_factor
         to_air = bare * plain + behind * blind.air_share
         return bare + behind - to_air, to_air
+
+
+@lru_cache(maxsize=1024)
+def _lit_share(
+    sun_key: tuple[float, float, float, tuple[int, ...]], shading: Shading, width_m: float, height_m: float,
+    tilt_deg: float, azimuth_deg: float,
+) -> Array:  # fmt: skip
+    """Kept apart from a climate: shadows do not change with its temperatures."""
+    sun = sun_position(*sun_key)
+    lit = np.zeros_like(sun.elevation_deg)
+    up = sun.elevation_deg > 0.0
+    toward = in_plane(sun.elevation_deg[up], sun.azimuth_deg[up], tilt_deg, azimuth_deg)
+    lit[up] = sunlit_share(shading, width_m, height_m, toward)
+    return lit
 
 
 @lru_cache(maxsize=16)

@@ -7,12 +7,13 @@ every corner of every shadow, so that only crossings of slanted edges are averag
 """
 
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
-_COLUMNS = 24
+_COLUMNS = 12
 _RINGS, _SECTORS = 12, 48
 
 
@@ -157,6 +158,7 @@ def hemisphere() -> tuple[Array, Array, Array]:
     return elevation, azimuth, solid
 
 
+@lru_cache(maxsize=1024)
 def diffuse_shares(shading: Shading, width_m: float, height_m: float, tilt_deg: float) -> tuple[float, float]:
     """Shares of the light of an even sky, and of an even ground, that still reach the opening [-]."""
     elevation, azimuth, solid = hemisphere()

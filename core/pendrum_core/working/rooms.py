@@ -164,7 +164,7 @@ def room_cooling(results: BuildingResults, room_id: str, month: int | None = Non
         formula=f"sum of what each source does to the air at {text}, air held at the set-point",
         numbers=addition([value for _, value in parts], "load"),
         source=_BALANCE,
-        note=f"Searched over {loads.total.shape[0]} months × {loads.total.shape[1]} steps. "
+        note=f"Searched over {loads.total.shape[0]} design days × {loads.total.shape[1]} steps. "
         f"Parts add up to the total within {max(loads.split_error, 1e-15):.0e}, "
         f"the balance closes within {max(loads.balance_error, 1e-15):.0e}.",
         inputs=(*(_category(name, value, loads, detail, day.month, m, s, text) for name, value in parts), air),

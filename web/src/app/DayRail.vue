@@ -120,7 +120,7 @@ function onKey(event: KeyboardEvent): void {
         <button
           :aria-pressed="view.month === 0"
           class="winter"
-          :class="{ on: view.month === 0 }"
+          :class="{ on: view.month === 0, short: days.length > 12 }"
           title="Winter day"
           @click="view.month = 0"
         >
@@ -130,10 +130,15 @@ function onKey(event: KeyboardEvent): void {
           v-for="(month, index) in days"
           :key="month"
           :aria-pressed="view.month === index + 1"
-          :class="{ on: view.month === index + 1, peak: record?.cooling?.month === index + 1 }"
+          :class="{
+            on: view.month === index + 1,
+            peak: record?.cooling?.month === index + 1,
+            dew: index === 12,
+          }"
+          :title="index === 12 ? 'Dehumidification day' : undefined"
           @click="view.month = index + 1"
         >
-          {{ month }}
+          {{ month.split(" ")[0] }}
         </button>
       </div>
     </div>
@@ -255,6 +260,13 @@ function onKey(event: KeyboardEvent): void {
 .months .winter {
   border-color: var(--ember);
   grid-row: span 2;
+}
+.months .winter.short {
+  grid-row: 1;
+}
+.months .dew {
+  grid-row: 2;
+  grid-column: 1;
 }
 .months .winter.on {
   background: var(--ember);

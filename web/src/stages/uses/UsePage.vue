@@ -357,7 +357,7 @@ function number(quantity: string) {
       <section class="right">
         <div class="chart">
           <LineChart
-            :title="`Heat to the room, design day of ${MONTHS[month - 1]}`"
+            :title="`Heat to the room, design day of ${MONTHS[month - 1]}, standard time`"
             :unit="unitOf('power_per_area', view.system)"
             :series="courses"
             :marker="hour + 0.5"
