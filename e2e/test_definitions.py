@@ -190,7 +190,7 @@ class FabricPages(Definitions):
         self.press("Done")
         self.assertAlmostEqual(self.named("material", "Cork board")["conductivity_w_mk"], 0.045)
         self.press("+ shading")
-        shading = self.rows("shading")[0]
+        shading = self.named("shading", "New shading")
         self.fill("Overhang, depth", "1.2")
         lit = self.page.locator("[data-test=lit]")
         shown = self.number(lit.inner_text().replace("%", ""))

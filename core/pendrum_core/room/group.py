@@ -2,12 +2,22 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, fields, replace
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, Room
-from pendrum_core.results.loads import GroupLoads, Heating, Peak, RoomLoads, RoomResponse, peak_of, peak_time
+from pendrum_core.results.loads import (
+    GroupLoads,
+    Heating,
+    Peak,
+    RoomLoads,
+    RoomResponse,
+    peak_of,
+    peak_time,
+    whole_split,
+)
 from pendrum_core.room.harmonics import spread, step_response, to_harmonics, to_steps
 from pendrum_core.room.loads import Solved, WinterParts, courses, solve, winter
 from pendrum_core.room.outdoors import Outdoors
@@ -16,6 +26,7 @@ from pendrum_core.room.verify import forward_day
 
 Array = NDArray[np.float64]
 Ints = NDArray[np.int64]
+Complex = NDArray[np.complex128]
 # Rooms solved together: few enough to bound the memory, enough to make the loop over them cheap.
 LEAST_AT_ONCE, MOST_AT_ONCE = 24, 256
 
@@ -50,6 +61,10 @@ class _Checked:
     split: Array
     balance: Array
 
+    def sound(self, index: int, total: Array) -> bool:
+        """Whether a room's check holds and all its figures are numbers."""
+        return bool(max(self.split[index], self.balance[index]) <= TOLERANCE and np.isfinite(total).all())
+
     def reason(self, index: int, room: Room) -> str:
         """Why a room is not shown."""
         return (
@@ -78,57 +93,61 @@ def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads 
     scale = np.where(solved.floating, 1.0, throughput)
     off = np.abs(check.result - total[np.arange(len(rooms)), month]).max(axis=1) / scale
     checked = _Checked(month, step, off, np.abs(check.closure_w).max(axis=1) / throughput)
+    own_sum = solved.stack.kind_area @ (solved.stack.kinds.face * solved.stack.kinds.own)
     results: list[RoomLoads | Unsound] = []
     for index, room in enumerate(rooms):
-        found = RoomLoads(
-            room=room,
-            fixed=split.fixed[index],
-            gains=split.gains[index],
-            day_of=split.day_of,
-            total=total[index],
-            removed_w=np.maximum(total[index], 0.0),
-            latent_days_w=split.latent_w[index],
-            cooling=None,
-            heating=heating[index],
-            floating_peak_c=None,
-            peak_month=0,
-            peak_step=0,
-            winter_air_c=float(cold.air_c[index]),
-            split_error=0.0,
-            balance_error=0.0,
-            response=None if solved.floating[index] else _response(solved, index),
-        )
-        results.append(_finished(found, checked, index))
+        parts = _Parts(split.fixed[index], split.gains[index], split.day_of, total[index], split.latent_w[index])
+        air_c = float(cold.air_c[index])
+        if not (checked.sound(index, total[index]) and np.isfinite(heating[index].load_w) and np.isfinite(air_c)):
+            results.append(Unsound(room, checked.reason(index, room)))
+            continue
+        response = None if solved.floating[index] else _response(solved, own_sum, index)
+        results.append(
+            RoomLoads(room=room, heating=heating[index], winter_air_c=air_c, response=response,
+                      **_results(room, parts, checked, index))
+        )  # fmt: skip
     return results
 
 
-def _response(solved: Solved, index: int) -> RoomResponse:
+@dataclass(frozen=True)
+class _Parts:
+    """The split of one room: fixed categories, gains by day, the day of each month, their sum, moisture by day."""
+
+    fixed: Array
+    gains: Array
+    day_of: Ints
+    total: Array
+    latent: Array
+
+
+def _response(solved: Solved, own_sum: Complex, index: int) -> RoomResponse:
     row = solved.row
-    own = (solved.stack.kind_area[[index]] @ (solved.stack.kinds.face * solved.stack.kinds.own))[0]
     return RoomResponse(
-        solved.transfers.radiant[index], row.face_sum[index], row.convected_sum[index], row.mean_gain[index], own,
-        float(solved.stack.total_area[index]),
+        solved.transfers.radiant[index], row.face_sum[index], row.convected_sum[index], row.mean_gain[index],
+        own_sum[index], float(solved.stack.total_area[index]),
     )  # fmt: skip
 
 
-def _finished(found: RoomLoads, checked: _Checked, index: int) -> RoomLoads | Unsound:
-    """The room with its peak, or the reason why nothing of it is shown."""
-    room, month, step = found.room, int(checked.month[index]), int(checked.step[index])
-    sound = max(checked.split[index], checked.balance[index]) <= TOLERANCE and np.isfinite(found.total).all()
-    if not (sound and np.isfinite(found.heating.load_w) and np.isfinite(found.winter_air_c)):
-        return Unsound(room, checked.reason(index, room))
-    peak = float(found.total[month, step])
-    latent = float(found.latent_days_w[found.day_of[month], step])
-    parts = tuple(found.parts_at(month, step).tolist())
-    return replace(
-        found,
-        cooling=Peak(max(0.0, peak), latent, month, step, parts) if room.cooled else None,
-        floating_peak_c=None if room.cooled else room.cooling_setpoint_c + peak,
-        peak_month=month,
-        peak_step=step,
-        split_error=float(checked.split[index]),
-        balance_error=float(checked.balance[index]),
-    )
+def _results(room: Room, parts: _Parts, checked: _Checked, index: int) -> dict[str, Any]:
+    """What a room's courses give: the fields of RoomLoads that do not rest on its fabric alone."""
+    month, step = int(checked.month[index]), int(checked.step[index])
+    peak, day = float(parts.total[month, step]), parts.day_of[month]
+    split = whole_split(parts.fixed[:, month, step], parts.gains[:, day, step])
+    latent = float(parts.latent[day, step])
+    return {
+        "fixed": parts.fixed,
+        "gains": parts.gains,
+        "day_of": parts.day_of,
+        "total": parts.total,
+        "removed_w": np.maximum(parts.total, 0.0),
+        "latent_days_w": parts.latent,
+        "cooling": Peak(max(0.0, peak), latent, month, step, tuple(split.tolist())) if room.cooled else None,
+        "floating_peak_c": None if room.cooled else room.cooling_setpoint_c + peak,
+        "peak_month": month,
+        "peak_step": step,
+        "split_error": float(checked.split[index]),
+        "balance_error": float(checked.balance[index]),
+    }
 
 
 def differs_in_gains_only(before: RoomLoads, room: Room) -> bool:
@@ -171,16 +190,14 @@ def recalculate_gains(kept: Sequence[RoomLoads], rooms: Sequence[Room], outside:
     off = np.abs(forward + convective - gains[every, :, day].sum(axis=1)).max(axis=1) / throughput
     checked = _Checked(month, step, off, np.abs(radiant - lost - forward).max(axis=1) / throughput)
     latent = found.latent.sum(axis=1)
-    return [
-        _finished(
-            replace(
-                loads, room=room, gains=gains[i], day_of=found.day_of, total=total[i],
-                removed_w=np.maximum(total[i], 0.0), latent_days_w=latent[i],
-            ),
-            checked, i,
-        )
-        for i, (loads, room) in enumerate(zip(kept, rooms, strict=True))
-    ]  # fmt: skip
+    results: list[RoomLoads | Unsound] = []
+    for i, (loads, room) in enumerate(zip(kept, rooms, strict=True)):
+        if checked.sound(i, total[i]):
+            parts = _Parts(loads.fixed, gains[i], found.day_of, total[i], latent[i])
+            results.append(replace(loads, room=room, **_results(room, parts, checked, i)))
+        else:
+            results.append(Unsound(room, checked.reason(i, room)))
+    return results
 
 
 def group_parts_w(rooms: Sequence[RoomLoads], month: int, steps: slice) -> Array:

@@ -87,9 +87,10 @@ def conduction_parts(solved: Solved, row_of: Ints, rows: int) -> Array:
     transfer = joined @ solved.transfers.conduction
     used, to = np.unique(filled // count, return_inverse=True)
     harmonics = np.zeros((len(used), months, HARMONICS), dtype=complex)
-    for index, signal in enumerate(filled % count):
+    # One small product at a time stays near the processor: faster than all at once.
+    for row, one, signal in zip(to.tolist(), transfer, (filled % count).tolist(), strict=True):
         if signal:
-            harmonics[to[index]] += transfer[index] * signals.harmonics[signal]
+            harmonics[row] += one * signals.harmonics[signal]
     level = solved.transfers.conduction[stack.pair_of, 0] * stack.area * signals.level_k * STEPS_PER_DAY
     steady = np.zeros(rows, dtype=complex)
     np.add.at(steady, row_of, level)
