@@ -132,25 +132,21 @@ def _systems(
     failures: list[Failure],
 ) -> dict[str, AirSystemResult]:
     results: dict[str, AirSystemResult] = {}
-    work: list[tuple[AirSystem, tuple[RoomLoads, ...]]] = []
     for drawn in building.systems:
         sound = tuple(terminal for terminal in drawn.terminals if terminal.room in rooms)
         system = drawn if len(sound) == len(drawn.terminals) else replace(drawn, terminals=sound)
         members = tuple(rooms[terminal.room] for terminal in sound)
+        if not members:
+            continue
         kept = memory.systems.get(system.id)
-        if members and (kept is None or kept[0] != system or not _same(members, kept[1])):
-            memory.systems.pop(system.id, None)
-            work.append((system, members))
-    with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
-        sized = list(pool.map(lambda one: _sized(one[0], one[1], outside), work))
-    for (system, members), found in zip(work, sized, strict=True):
-        if isinstance(found, Failure):
-            failures.append(found)
-        else:
-            memory.systems[system.id] = (system, members, found)
-    for drawn in building.systems:
-        if drawn.id in memory.systems and any(terminal.room in rooms for terminal in drawn.terminals):
-            results[drawn.id] = memory.systems[drawn.id][2]
+        if kept is None or kept[0] != system or not _same(members, kept[1]):
+            found = _sized(system, members, outside)
+            if isinstance(found, Failure):
+                failures.append(found)
+                continue
+            kept = (system, members, found)
+            memory.systems[system.id] = kept
+        results[system.id] = kept[2]
     return results
 
 
