@@ -26,7 +26,7 @@ from calculations.explanations import working
 from calculations.kit import kit_rows
 from calculations.place import place_day, shaded_day
 from calculations.preview import compared
-from calculations.schedule_files import read_values, year_csv
+from calculations.schedule_files import pattern_csv, read_values, year_csv
 from calculations.service import calculated, day_courses, since, system_day, whole
 from calculations.weather import LARGEST_BYTES, choices, first_look, import_weather, text_of, weather_of
 from exchange.kit import kit_csv
@@ -239,6 +239,13 @@ def read_schedule(request: HttpRequest, project_id: str, body: TextIn) -> Any:
 def schedule_csv(request: HttpRequest, project_id: str, schedule: str) -> HttpResponse:
     """A schedule's year, one line an hour."""
     name, text = year_csv(_document(request, project_id), schedule)
+    return _file(text, f"{name}.csv")
+
+
+@api.get("/projects/{project_id}/schedules/{schedule}/{pattern}.csv", operation_id="pattern_csv")
+def day_csv(request: HttpRequest, project_id: str, schedule: str, pattern: str, values: int = 24) -> HttpResponse:
+    """A day pattern in 24, 48, 96 or 1440 equal steps."""
+    name, text = pattern_csv(_document(request, project_id), schedule, pattern, values)
     return _file(text, f"{name}.csv")
 
 

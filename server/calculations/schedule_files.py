@@ -6,7 +6,7 @@ from typing import Any
 
 from calculations.inputs.schedules import holidays, year_plan
 from calculations.lookups import Lookups
-from pendrum_core.model.schedules import hourly, pattern_of, plan_of
+from pendrum_core.model.schedules import PER_DAY, hourly, pattern_of, plan_of, step_averages
 from projects.document import Document
 from projects.errors import Refused
 
@@ -77,3 +77,21 @@ def year_csv(document: Document, identity: str) -> tuple[str, str]:
     for index, value in enumerate(hourly(year_plan(row), year, holidays(look))):
         lines.append(f"{first + timedelta(index // 24)},{index % 24},{value:.6g}")
     return row["name"], "\r\n".join(lines) + "\r\n"
+
+
+def pattern_csv(document: Document, identity: str, pattern: str, values: int) -> tuple[str, str]:
+    """Name and text of one day pattern in equal steps: time of day, average.
+
+    Raises:
+        Refused: no such schedule or pattern, or another number of values than 24, 48, 96 or 1440.
+    """
+    row = document.of("schedule").get(identity)
+    found = next((part for part in row["patterns"] if part["id"] == pattern), None) if row else None
+    if row is None or found is None:
+        raise Refused("not_found", f"There is no pattern {pattern!r} of a schedule {identity!r}.")
+    if values not in PER_DAY:
+        raise Refused("invalid", f"values {values} is none of {', '.join(map(str, PER_DAY))} and 8760.")
+    averages = step_averages(year_plan(row).pattern(pattern), values)
+    width = 1440 // values
+    lines = ["time,value", *(f"{i * width // 60:02d}:{i * width % 60:02d},{v:.6g}" for i, v in enumerate(averages))]
+    return f"{row['name']}, {found['name']}", "\r\n".join(lines) + "\r\n"

@@ -75,16 +75,19 @@ def _first(*candidates: tuple[str, Any]) -> Effective:
     return Effective(None, "")
 
 
-def surface_assembly(rows: Rows, surface: Row) -> Effective:
+def kit_in_use(rows: Rows) -> Row | None:
+    """The fabric kit that the project has chosen."""
+    return rows.row("kit", rows.one("project")["kit"])
+
+
+def surface_assembly(rows: Rows, surface: Row, kit: Row | None) -> Effective:
     """Assembly row of a surface: its own, else the kit's for its role."""
-    kit = rows.row("kit", rows.one("project")["kit"])
     found = _first(("own", surface["assembly"]), ("kit", kit[surface["role"]] if kit else None))
     return Effective(rows.row("assembly", found.value), found.origin)
 
 
-def opening_construction(rows: Rows, opening: Row) -> Effective:
+def opening_construction(rows: Rows, opening: Row, kit: Row | None) -> Effective:
     """Glazing row of a window or assembly row of a door: its own, else the kit's."""
-    kit = rows.row("kit", rows.one("project")["kit"])
     column, kind = ("glazing", "glazing") if opening["kind"] == "window" else ("assembly", "assembly")
     found = _first(("own", opening[column]), ("kit", kit[opening["kind"]] if kit else None))
     return Effective(rows.row(kind, found.value), found.origin)

@@ -1,11 +1,12 @@
 """Schedules as inputs, for callers outside the core."""
 
-from pendrum_core.schedule.from_values import hourly, pattern_of, plan_of
-from pendrum_core.schedule.pattern import CONSTANT_ONE, DayPattern, multiplied
+from pendrum_core.schedule.from_values import PER_DAY, hourly, pattern_of, plan_of
+from pendrum_core.schedule.pattern import CONSTANT_ONE, DayPattern, multiplied, step_averages
 from pendrum_core.schedule.year_plan import Rule, YearPlan, daily_sum, in_daylight_saving, shifted
 
 __all__ = [
     "CONSTANT_ONE",
+    "PER_DAY",
     "DayPattern",
     "Rule",
     "YearPlan",
@@ -16,4 +17,5 @@ __all__ = [
     "pattern_of",
     "plan_of",
     "shifted",
+    "step_averages",
 ]

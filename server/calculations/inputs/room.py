@@ -7,9 +7,10 @@ from calculations.inputs.windows import opening, opening_area
 from calculations.lookups import Lookups
 from pendrum_core.air.infiltration import leakage_flow_m3_s, local_wind_m_s
 from pendrum_core.checks.snag import Snag
+from pendrum_core.model.fabric import Layers
 from pendrum_core.model.rooms import Element, Room, SunWindow, inside_convection
 from projects.document import Row
-from projects.resolver import Effective, effective_values, surface_assembly
+from projects.resolver import Effective, effective_values, kit_in_use, surface_assembly
 
 AIR_J_M3K = 1200.0  # heat capacity of room air per volume, at 20 °C near sea level
 FURNITURE_J_M2K = 10_000.0  # per floor area, in the air node
@@ -99,18 +100,23 @@ def _faces(
     snags: list[Snag] = []
     elements: list[Element] = []
     windows: list[SunWindow] = []
+    kit = kit_in_use(look)
+    known: dict[str, Layers] = {}
     for surface in look.many("surfaces of room", identity):
         inside = look.many("openings of surface", surface["id"])
-        elements.append(_wall(look, title, surface, inside, eye, snags))
+        elements.append(_wall(look, title, surface, inside, kit, known, eye, snags))
         for row in inside:
-            element, window = opening(look, title, surface, row, eye)
+            element, window = opening(look, title, surface, row, kit, eye)
             elements.append(element)
             if window is not None:
                 windows.append(window)
     return tuple(elements), tuple(windows), snags
 
 
-def _wall(look: Lookups, title: str, surface: Row, inside: tuple[Row, ...], eye: float, snags: list[Snag]) -> Element:
+def _wall(
+    look: Lookups, title: str, surface: Row, inside: tuple[Row, ...], kit: Row | None, known: dict[str, Layers],
+    eye: float, snags: list[Snag],
+) -> Element:  # fmt: skip
     name, identity = surface["name"], surface["id"]
     taken = sum(opening_area(row) for row in inside)
     net = surface["area_m2"] - taken
@@ -119,14 +125,15 @@ def _wall(look: Lookups, title: str, surface: Row, inside: tuple[Row, ...], eye:
         raise Missing("openings_larger", "surface", identity, "rooms",
                       f"{title}, {name}: its openings ({names}) have {taken:.2f} m², the wall only "
                       f"{surface['area_m2']:.2f} m².", "make the openings smaller or the wall larger")  # fmt: skip
-    found = surface_assembly(look, surface)
+    found = surface_assembly(look, surface, kit)
     if found.value is None:
         raise Missing("no_assembly", "surface", identity, "fabric",
                       f"{title}, {name} has no assembly, and the fabric kit has none for {surface['role'].replace('_', ' ')}.",
                       "fill the kit's role, or choose an assembly for the surface")  # fmt: skip
-    beyond, layers = boundary(
-        look, title, surface, found.value, layers_or_missing(look, title, found.value), eye, snags
-    )
+    layers = known.get(found.value["id"])
+    if layers is None:
+        layers = known[found.value["id"]] = layers_or_missing(look, title, found.value)
+    beyond, layers = boundary(look, title, surface, found.value, layers, eye, snags)
     outer = surface["boundary"] in ("outdoors", "ground") and surface["role"] in _CATEGORY
     return Element(
         id=identity,

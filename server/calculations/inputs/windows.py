@@ -54,7 +54,9 @@ def blind_of(look: Lookups, row: Row) -> Blind | None:
     return Blind(row["blind_factor"], share, row["blind_rule"], row["blind_threshold_w_m2"], patterns.by_month)
 
 
-def opening(look: Lookups, title: str, surface: Row, row: Row, eye_m: float) -> tuple[Element, SunWindow | None]:
+def opening(
+    look: Lookups, title: str, surface: Row, row: Row, kit: Row | None, eye_m: float
+) -> tuple[Element, SunWindow | None]:
     """The conduction of an opening, and its sun where it faces the outdoors.
 
     Raises:
@@ -66,7 +68,7 @@ def opening(look: Lookups, title: str, surface: Row, row: Row, eye_m: float) -> 
             f"{title}: {row['name']} is in {surface['name']}, which lies on the ground.",
             "move it to another surface, or change what is beyond the surface",
         )  # fmt: skip
-    found = opening_construction(look, row)
+    found = opening_construction(look, row, kit)
     what = "glazing" if row["kind"] == "window" else "door assembly"
     if found.value is None:
         raise Missing("no_glazing", "opening", row["id"], "fabric",

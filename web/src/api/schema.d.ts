@@ -304,6 +304,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/schedules/{schedule}/{pattern}.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Day Csv
+         * @description A day pattern in 24, 48, 96 or 1440 equal steps.
+         */
+        get: operations["pattern_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/weather/look": {
         parameters: {
             query?: never;
@@ -2227,6 +2247,30 @@ export interface operations {
             path: {
                 project_id: string;
                 schedule: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    pattern_csv: {
+        parameters: {
+            query?: {
+                values?: number;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+                schedule: string;
+                pattern: string;
             };
             cookie?: never;
         };

@@ -41,6 +41,7 @@ const places = computed(() => (schedule.value ? placesOf(schedule.value.id) : []
 const rooms = computed(() => places.value.reduce((sum, place) => sum + place.rooms, 0));
 const building = computed(() => results.get("group", "building"));
 const before = computed(() => results.prior("group", "building"));
+const files = computed(() => `/api/projects/${doc.projectId}/schedules/${schedule.value?.id}`);
 const others = computed(() =>
   (schedule.value?.patterns ?? [])
     .filter((p) => p.id !== pattern.value?.id)
@@ -194,7 +195,11 @@ async function readFile(event: Event): Promise<void> {
           <button :aria-pressed="side === 'year'" @click="side = 'year'">Year plan</button>
         </span>
         <span class="grow" />
-        <a class="act" :href="`/api/projects/${doc.projectId}/schedules/${schedule.id}/year.csv`">CSV</a>
+        <a v-if="side === 'year'" class="act" :href="`${files}/year.csv`">CSV, 8760 h</a>
+        <template v-else>
+          <a class="act" :href="`${files}/${pattern.id}.csv?values=24`">CSV, 24</a>
+          <a class="act" :href="`${files}/${pattern.id}.csv?values=96`">96</a>
+        </template>
         <label class="act file"
           >Read values …<input type="file" accept=".csv,.txt" aria-label="Read values" @change="readFile"
         /></label>
