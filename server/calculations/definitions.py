@@ -64,10 +64,11 @@ def _ground(look: Lookups, row: Record, layers: Any) -> Record:
     site = look.one("site")
     try:
         contact = ground_contact(look, row, layers)
+        u_value = ground_u_value(contact)
     except ValueError as error:
         return {"problem": str(error)}
     months = virtual_temperatures_c(contact, site["air_mean_c"], site["air_amplitude_k"], site["coldest_month"])
-    return {"problem": "", "u_value": ground_u_value(contact), "characteristic_m": contact.characteristic_m,
+    return {"problem": "", "u_value": u_value, "characteristic_m": contact.characteristic_m,
             "by_month_c": list(months)}  # fmt: skip
 
 

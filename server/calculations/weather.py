@@ -31,7 +31,7 @@ _ARRAYS = (
     "dry_bulb_c", "relative_humidity", "pressure_pa", "wind_m_s", "global_w_m2", "beam_w_m2", "diffuse_w_m2",
 )  # fmt: skip
 _FACTS = ("year", "latitude_deg", "longitude_deg", "utc_offset_h", "elevation_m", "notes")
-_DELIMITERS = {",": ",", ";": ";", "\t": "\t", "|": "|"}
+_DELIMITERS = (",", ";", "\t", "|", "space")
 
 
 def text_of(content: bytes) -> str:
@@ -77,7 +77,7 @@ def first_look(text: str) -> dict[str, Any]:
     lines = text.splitlines()
     sample = "\n".join(lines[: _SHOWN_LINES * 3])
     try:
-        delimiter = csv.Sniffer().sniff(sample, delimiters="".join(_DELIMITERS)).delimiter
+        delimiter = csv.Sniffer().sniff(sample, delimiters="".join(_DELIMITERS[:4])).delimiter
     except csv.Error:
         delimiter = "space"
     cells = split_lines("\n".join(lines[:_SHOWN_LINES]), delimiter)
@@ -119,7 +119,7 @@ def mapping_of(raw: dict[str, Any]) -> Mapping:
         )  # fmt: skip
     except (KeyError, TypeError, ValueError, AttributeError) as error:
         raise Refused("invalid", f"The mapping is not complete: {error}.") from None
-    if found.decimal not in (".", ",") or not (found.delimiter == "space" or len(found.delimiter) == 1):
+    if found.decimal not in (".", ",") or found.delimiter not in _DELIMITERS or found.delimiter == found.decimal:
         raise Refused("invalid", f"delimiter {found.delimiter!r} with decimal {found.decimal!r} cannot be.")
     if not 1900 <= found.year <= 2150 or found.header_rows < 0 or any(c.index < 0 for c in columns.values()):
         raise Refused("invalid", f"year {found.year} or header_rows {found.header_rows} cannot be.")

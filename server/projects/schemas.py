@@ -335,6 +335,13 @@ class UseFields(Kind):
             raise ValueError(
                 f"heating_setpoint_c {self.heating_setpoint_c} is above cooling_setpoint_c {self.cooling_setpoint_c}"
             )
+        for what, basis, value, most in (
+            ("people_value", self.people_basis == "per_m2", self.people_value, 5.0),
+            ("lights_value", self.lights_basis == "w_m2", self.lights_value, 500.0),
+            ("equipment_value", self.equipment_basis == "w_m2", self.equipment_value, 5000.0),
+        ):
+            if basis and value > most:
+                raise ValueError(f"{what} {value:g} per floor area is more than {most:g}")
         if self.equipment_latent_share + self.equipment_vented_share > 1:
             raise ValueError("equipment_latent_share and equipment_vented_share add up to more than 1")
         if self.yardstick_low_w_m2 > self.yardstick_high_w_m2:

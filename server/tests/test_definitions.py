@@ -144,6 +144,17 @@ class Uses(Definitions):
             self.assertAlmostEqual(derived["people_per_m2"], 0.1)
             self.assertAlmostEqual(derived["lights_w_m2"], 10.0)
 
+    def test_densities_stay_within_reason(self) -> None:
+        use = self.small.ids["use"]
+        self.refused(
+            self.set(self.small.project, "use", use, people_value=12), "people_value 12 per floor area is more than 5"
+        )
+        self.assertEqual(
+            self.set(self.small.project, "use", use, people_basis="count", people_value=12).status_code, 200
+        )
+        self.refused(self.set(self.small.project, "use", use, people_basis="per_m2"), "people_value")
+        self.refused(self.set(self.small.project, "use", use, lights_value=900), "lights_value 900")
+
     def test_items_add_to_the_equipment(self) -> None:
         self.change("use", "use", cooling_setpoint_c=24)
         item = create("use_item", "kiln", use=self.small.ids["use"], name="Kiln", value=3000, count=2, usage_factor=0.5,
@@ -253,7 +264,15 @@ class Fabric(Definitions):
         self.change("assembly", "wall", element="floor", ground_procedure="slab")
         snag = next(s for s in self.results()["snag"].values() if s["code"] == "ground_incomplete")
         self.assertIn("area and an exposed perimeter", snag["sentence"])
-        self.change("assembly", "wall", ground_area_m2=100, ground_perimeter_m=40)
+        self.change(
+            "assembly", "wall", ground_area_m2=0.5, ground_perimeter_m=40, edge_resistance_m2k_w=20, edge_width_m=10
+        )
+        snag = next(s for s in self.results()["snag"].values() if s["code"] == "ground_incomplete")
+        self.assertIn("insulation along the edge", snag["sentence"])
+        self.assertIn(
+            "insulation along the edge", self.results()["assembly"][self.small.ids["wall"]]["ground"]["problem"]
+        )
+        self.change("assembly", "wall", ground_area_m2=100, ground_perimeter_m=40, edge_resistance_m2k_w=0)
         found = self.results()
         self.assertIn(self.small.ids["room"], found["room"])
         ground = found["assembly"][self.small.ids["wall"]]["ground"]
@@ -437,7 +456,14 @@ class Weather(Definitions):
         self.assertEqual(self.get(f"{self.base}/weather").json(), {})
         for content in (b"", b"\x00\x01\x02", b"a,b\n1,2\n"):
             self.assertEqual(self.upload("weather", content).status_code, 422)
-        for mapping in ("[]", "{", "{}", '{"delimiter": ",", "decimal": ".", "header_rows": "x", "columns": {}}'):
+        for mapping in (
+            "[]",
+            "{",
+            "{}",
+            '{"delimiter": "x", "decimal": ".", "header_rows": 0, "columns": {}, "convention": "", "year": 2027}',
+            '{"delimiter": ",", "decimal": ",", "header_rows": 0, "columns": {}, "convention": "", "year": 2027}',
+            '{"delimiter": ",", "decimal": ".", "header_rows": "x", "columns": {}}',
+        ):
             self.assertEqual(self.upload("weather", b"1,2\n", mapping=mapping).status_code, 422, mapping)
 
     def test_nobody_else_s_weather(self) -> None:

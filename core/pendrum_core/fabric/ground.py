@@ -88,8 +88,15 @@ def edge_psi_w_mk(contact: GroundContact) -> float:
     return -conductivity / pi * (log(reach / d + 1.0) - log(reach / (d + extra) + 1.0))
 
 
+LEAST_U = 0.01  # [W/m2 K]; below it the formulas are outside what they are for
+
+
 def ground_u_value(contact: GroundContact) -> float:
-    """Steady U-value with the ground [W/m2 K] (7.1 to 7.3)."""
+    """Steady U-value with the ground [W/m2 K] (7.1 to 7.3).
+
+    Raises:
+        ValueError: insulation along the edge takes away more than the floor loses.
+    """
     conductivity, b = contact.soil.conductivity_w_mk, contact.characteristic_m
     d, z = contact.floor_thickness_m, contact.depth_m
     if contact.part == "basement_wall":
@@ -101,7 +108,10 @@ def ground_u_value(contact: GroundContact) -> float:
         u = 2.0 * conductivity / (pi * b + thick) * log(pi * b / thick + 1.0)
     else:
         u = conductivity / (0.457 * b + thick)
-    return u + (2.0 * edge_psi_w_mk(contact) / b if contact.part == "slab" else 0.0)
+    u += 2.0 * edge_psi_w_mk(contact) / b if contact.part == "slab" else 0.0
+    if u < LEAST_U:
+        raise ValueError("insulation along the edge takes away more than the floor loses; check its width and R")
+    return u
 
 
 def periodic_conductance_w_k(contact: GroundContact) -> float:

@@ -169,8 +169,3 @@ def peak_of(course_w: Array, parts_at_peak_w: Array, latent_w: Array) -> Peak:
         step=step,
         parts_w=tuple(float(value) for value in parts_at_peak_w),
     )
-
-
-def empty_parts() -> tuple[float, ...]:
-    """A split of nothing."""
-    return (0.0,) * len(CATEGORIES)

@@ -120,11 +120,10 @@ def _ground(look: Lookups, title: str, surface: Row, assembly: Row, layers: Laye
     tilt, azimuth = surface["tilt_deg"], surface["azimuth_deg"]
     if procedure in ("slab", "basement_floor", "basement_wall"):
         try:
-            contact = ground_contact(look, assembly, layers)
+            return _iso_13370(look, ground_contact(look, assembly, layers), layers, tilt, azimuth)
         except ValueError as error:
             raise Missing("ground_incomplete", "assembly", assembly["id"], "fabric",
                           f"{assembly['name']}, on the ground in {title}: {error}.", "enter it") from None  # fmt: skip
-        return _iso_13370(look, contact, layers, tilt, azimuth)
     months = ground_by_month_c(look)
     resistance = total_resistance(layers)
     common = {"tilt_deg": tilt, "azimuth_deg": azimuth, "by_month_c": months}
