@@ -4,7 +4,7 @@ from typing import Any
 
 import numpy as np
 
-from calculations.inputs.fabric import assembly_layers, bridged_layers, ground_contact
+from calculations.inputs.fabric import ISO_13370_PARTS, assembly_layers, bridged_layers, ground_contact
 from calculations.inputs.gains import gains_of, person_of
 from calculations.inputs.schedules import days_of_year, design_patterns, year_plan
 from calculations.inputs.windows import centre_of, window_u
@@ -55,7 +55,7 @@ def _assembly(look: Lookups, identity: str) -> Record:
                             (INDOOR_WINTER_C, site["indoor_winter_humidity"]))  # fmt: skip
         record["line"] = {key: list(values) for key, values in vars(line).items()}
         record["layers_m2k_w"] = [layer.resistance_m2k_w for layer in layers]
-    if row["ground_procedure"] in ("slab", "basement_floor", "basement_wall"):
+    if row["ground_procedure"] in ISO_13370_PARTS:
         record["ground"] = _ground(look, row, layers)
     return record
 
@@ -172,15 +172,17 @@ class EnvelopeMaker:
     """Makes the envelope anew only where a room's elements or leaks are others than before."""
 
     def __init__(self) -> None:
-        self._key: list[tuple[Any, ...]] = []
+        self._key: list[tuple[Any, ...]] | None = None
         self._record: Record = {}
 
     def make(self, results: BuildingResults) -> Record:
         """The building's envelope by construction."""
         rooms = [loads.room for loads in results.rooms.values()]
         key = [(r.elements, r.infiltration_m3_s, r.direct_outdoor_air_m3_s, r.capacity_j_k) for r in rooms]
-        same = len(key) == len(self._key) and all(
-            a[0] is b[0] and a[1:] == b[1:] for a, b in zip(key, self._key, strict=True)
+        same = (
+            self._key is not None
+            and len(key) == len(self._key)
+            and all(a[0] is b[0] and a[1:] == b[1:] for a, b in zip(key, self._key, strict=True))
         )
         if not same:
             self._key, self._record = key, envelope_record(results)

@@ -81,7 +81,11 @@ class Lookups:
         return int(self._look("levels", ""))
 
     def remembered(self, what: str, identity: str, build: Callable[[], Any]) -> Any:
-        """What `build` makes, or what it made before where everything that it looked at is the same."""
+        """What `build` makes, or what it made before where everything that it looked at is the same.
+
+        `build` must look up every row it uses itself, here: what is handed to it from outside is not seen, unless it
+        is part of `identity`.
+        """
         key = (what, identity)
         entry = self._current(key)
         if entry is None:

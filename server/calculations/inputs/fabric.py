@@ -16,6 +16,7 @@ from projects.document import Row
 INNER_FILM_M2K_W = 0.13
 GROUND_FILM_M2K_W = 0.17
 LEAST_M2K_W = 1e-3
+ISO_13370_PARTS = ("slab", "basement_floor", "basement_wall")
 _GAP_DIRECTION = {"roof": "up", "floor": "down"}
 
 
@@ -118,12 +119,6 @@ def _ground(look: Lookups, title: str, surface: Row, assembly: Row, layers: Laye
 ]:  # fmt: skip
     procedure = assembly["ground_procedure"]
     tilt, azimuth = surface["tilt_deg"], surface["azimuth_deg"]
-    if procedure in ("slab", "basement_floor", "basement_wall"):
-        try:
-            return _iso_13370(look, ground_contact(look, assembly, layers), layers, tilt, azimuth)
-        except ValueError as error:
-            raise Missing("ground_incomplete", "assembly", assembly["id"], "fabric",
-                          f"{assembly['name']}, on the ground in {title}: {error}.", "enter it") from None  # fmt: skip
     months = ground_by_month_c(look)
     resistance = total_resistance(layers)
     common = {"tilt_deg": tilt, "azimuth_deg": azimuth, "by_month_c": months}
@@ -160,10 +155,15 @@ def _ground(look: Lookups, title: str, surface: Row, assembly: Row, layers: Laye
     return Boundary("temperature", extra_resistance_m2k_w=beyond, winter_c=min(months), **common), layers
 
 
-def _iso_13370(
-    look: Lookups, contact: GroundContact, layers: Layers, tilt: float, azimuth: float
-) -> tuple[Boundary, Layers]:
-    """Half a metre of soil joins the layers; the rest of the resistance lies beyond it."""
+def _iso_13370(look: Lookups, identity: str, tilt: float, azimuth: float) -> tuple[Boundary, Layers]:
+    """Half a metre of soil joins the layers; the rest of the resistance lies beyond it.
+
+    Raises:
+        ValueError: the contact with the ground is not complete, or cannot be.
+    """
+    assembly = look.existing("assembly", identity)
+    layers = assembly_layers(look, assembly)
+    contact = ground_contact(look, assembly, layers)
     site, soil = look.one("site"), contact.soil
     film = INNER_FILM_M2K_W if contact.part == "basement_wall" else GROUND_FILM_M2K_W
     beyond = 1.0 / ground_u_value(contact) - film - total_resistance(layers)
@@ -192,12 +192,16 @@ def boundary(
     if kind == "outdoors":
         return Boundary("outdoors", tilt, azimuth, assembly["solar_absorptance"], eye_m=eye_m), layers
     if kind == "ground":
-        # Remembered, so that rooms on one floor share the layers with the soil.
-        key = f"{assembly['id']}/{tilt}/{azimuth}"
-        if assembly["ground_procedure"] in ("slab", "basement_floor", "basement_wall"):
-            found: tuple[Boundary, Layers] = look.remembered(
-                "ground", key, lambda: _ground(look, title, surface, assembly, layers, snags)
-            )
+        if assembly["ground_procedure"] in ISO_13370_PARTS:
+            # Remembered, so that rooms on one floor share the layers with the soil.
+            key = f"{assembly['id']}/{tilt}/{azimuth}"
+            try:
+                found: tuple[Boundary, Layers] = look.remembered(
+                    "ground", key, lambda: _iso_13370(look, assembly["id"], tilt, azimuth)
+                )
+            except ValueError as error:
+                raise Missing("ground_incomplete", "assembly", assembly["id"], "fabric",
+                              f"{assembly['name']}, on the ground in {title}: {error}.", "enter it") from None  # fmt: skip
             return found
         return _ground(look, title, surface, assembly, layers, snags)
     if kind == "fixed":

@@ -79,7 +79,7 @@ def opening(
     sun = None
     if row["kind"] == "window":
         glass = _glass(title, row, construction)
-        key = f"{construction['id']}/{glass.u_value}"
+        key = f"{construction['id']}/{glass.u_value}/{glass.name}"
         layers: Layers = look.remembered("pane", key, lambda: _pane(glass))
         if outdoors:
             sun = _sun(look, surface, row, glass, area, eye_m, blind_of(look, construction))
