@@ -1,7 +1,7 @@
 """Weather files: first look, reading, keeping, and what they tell about design."""
 
-import csv
 import io
+import re
 from dataclasses import asdict, dataclass
 from typing import Any
 
@@ -31,6 +31,7 @@ _ARRAYS = (
     "dry_bulb_c", "relative_humidity", "pressure_pa", "wind_m_s", "global_w_m2", "beam_w_m2", "diffuse_w_m2",
 )  # fmt: skip
 _FACTS = ("year", "latitude_deg", "longitude_deg", "utc_offset_h", "elevation_m", "notes")
+_COMMA_NUMBER = re.compile(r"\s*-?\d+,\d+\s*")
 _DELIMITERS = (",", ";", "\t", "|", "space")
 
 
@@ -65,25 +66,28 @@ class Look:
     delimiter: str
     decimal: str
     header_rows: int
-    cells: list[list[str]]
-    line_count: int
+    lines: list[str]
 
 
 def first_look(text: str) -> dict[str, Any]:
     """What a file seems to be."""
     if looks_like_tmy3(text):
-        cells = split_lines("\n".join(text.splitlines()[:_SHOWN_LINES]), ",")
-        return asdict(Look("tmy3", ",", ".", 2, cells, text.count("\n") + 1))
-    lines = text.splitlines()
-    sample = "\n".join(lines[: _SHOWN_LINES * 3])
-    try:
-        delimiter = csv.Sniffer().sniff(sample, delimiters="".join(_DELIMITERS[:4])).delimiter
-    except csv.Error:
-        delimiter = "space"
+        return asdict(Look("tmy3", ",", ".", 2, text.splitlines()[:_SHOWN_LINES]))
+    lines = text.splitlines()[: _SHOWN_LINES * 3]
+    delimiter = _delimiter(lines)
     cells = split_lines("\n".join(lines[:_SHOWN_LINES]), delimiter)
-    decimal = "," if delimiter != "," and any("," in cell for row in cells[-3:] for cell in row) else "."
+    decimal = "," if delimiter != "," and any(_COMMA_NUMBER.fullmatch(cell) for row in cells for cell in row) else "."
     header = next((i for i, row in enumerate(cells) if _mostly_numbers(row, decimal)), 0)
-    return asdict(Look("delimited", delimiter, decimal, header, cells, len(lines)))
+    return asdict(Look("delimited", delimiter, decimal, header, lines[:_SHOWN_LINES]))
+
+
+def _delimiter(lines: list[str]) -> str:
+    """The sign that stands equally often, and most often, in the later lines; blanks where there is none."""
+    later = [line for line in lines[len(lines) // 2 :] if line.strip()]
+    counts = {sign: {line.count(sign) for line in later} for sign in _DELIMITERS[:4]}
+    even = {sign: next(iter(found)) for sign, found in counts.items() if len(found) == 1}
+    best = max(even, key=lambda sign: even[sign], default="space")
+    return best if even.get(best) else "space"
 
 
 def _mostly_numbers(row: list[str], decimal: str) -> bool:

@@ -466,6 +466,18 @@ class Weather(Definitions):
         ):
             self.assertEqual(self.upload("weather", b"1,2\n", mapping=mapping).status_code, 422, mapping)
 
+    def test_a_guess_at_the_layout(self) -> None:
+        for text, delimiter, decimal, header in (
+            ("Mill;x\nno;clock;heat;damp\n1;0:00;3,2;55\n2;1:00;3,0;56\n3;2:00;2,9;57\n", ";", ",", 2),
+            ("a,b,c\n1,2.5,3\n2,2.6,4\n3,2.7,5\n", ",", ".", 1),
+            ("1\t2\t3\n2\t3\t4\n", "\t", ".", 0),
+            ("hour  temp\n 1   3.5\n 2   3.6\n 3  13.7\n", "space", ".", 1),
+        ):
+            found = self.upload("weather/look", text.encode()).json()
+            self.assertEqual(
+                (found["delimiter"], found["decimal"], found["header_rows"]), (delimiter, decimal, header), text
+            )
+
     def test_nobody_else_s_weather(self) -> None:
         self.client.logout()
         self.assertEqual(self.upload("weather", TMY3.read_bytes()).status_code, 401)

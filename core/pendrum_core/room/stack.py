@@ -174,7 +174,12 @@ class _Environments:
 
 
 def winter_environment_c(boundary: Boundary, outside: Outdoors) -> float:
-    """Temperature on the far side on the winter day [°C], where it has one of its own."""
+    """Temperature on the far side on the winter day [°C], where it has one of its own.
+
+    The simplified procedure of EN 12831-1 knows no pull of the sky.
+    """
+    if boundary.kind == "outdoors" and outside.climate.heating_procedure == "u_values":
+        return outside.climate.winter_dry_bulb_c
     if boundary.kind == "outdoors":
         return outside.climate.winter_dry_bulb_c - outside.sky_loss_k(boundary.tilt_deg)
     if boundary.kind == "pattern":

@@ -71,10 +71,10 @@ export function format(
     .replace("-", "−");
 }
 
-/** A stored value as text to edit: no grouping, no padding. */
+/** A stored value as text to edit: no grouping, no padding; in inch-pound units rounded, for few were typed in them. */
 export function editText(value: number | null | undefined, quantity: string, system: System): string {
   if (value === null || value === undefined) return "";
-  return String(Number(toShown(value, quantity, system).toPrecision(8)));
+  return String(Number(toShown(value, quantity, system).toPrecision(system === "IP" ? 6 : 8)));
 }
 
 /** Read a typed figure; null for nothing, NaN for what is not a number. Comma and point both work. */

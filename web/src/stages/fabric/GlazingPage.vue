@@ -319,6 +319,9 @@ h2 {
 .small {
   font-size: 12px;
 }
+.panes th:nth-child(2) {
+  width: 84px;
+}
 .panes td,
 .panes th {
   padding: 1px 3px;

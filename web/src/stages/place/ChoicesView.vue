@@ -18,13 +18,13 @@ const holidays = computed(() => project.value.holidays ?? []);
 const date = ref("");
 const name = ref("");
 const VENTILATION = [
-  { value: "62.1 full", label: "ASHRAE 62.1-2019, full" },
+  { value: "62.1 full", label: "62.1-2019, full" },
   { value: "62.1 simplified", label: "62.1-2019, simplified" },
-  { value: "sum", label: "EN 16798-1, sum of rooms" },
+  { value: "sum", label: "EN 16798-1, sum" },
 ];
 const HEATING = [
   { value: "balance", label: "room heat balance" },
-  { value: "u_values", label: "U-values, EN 12831-1" },
+  { value: "u_values", label: "by U-values" },
 ];
 const UNITS = [
   { value: "SI", label: "SI" },
@@ -68,10 +68,10 @@ async function saveUnits(value: unknown): Promise<void> {
         :save="save('heating_procedure', 'Heating procedure')"
       />
       <p class="soft small">
-        62.1 with the full system efficiency of its appendix A, or Ev 0.75 and 1.5 times the room's outdoor
-        air as least supply; EN 16798-1 adds what the rooms need. Heating by the balance has its own inside
-        coefficients and the pull of the sky; by U-values it has the films of ISO 6946 and air temperatures
-        alone.
+        ASHRAE 62.1 with the full system efficiency of its appendix A, or Ev 0.75 and 1.5 times the room's
+        outdoor air as least supply; EN 16798-1 adds what the rooms need. Heating by the balance has its own
+        inside coefficients and the pull of the sky; by U-values (EN 12831-1, simplified) it has the films of
+        ISO 6946 and air temperatures alone.
       </p>
       <h2>Margins</h2>
       <Field

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from "vue";
-import type { Layout, WeatherLook } from "./weather";
+import { cellsOf, type Layout, type WeatherLook } from "./weather";
 
 const props = defineProps<{ look: WeatherLook; year: number }>();
 const emit = defineEmits<{ use: [layout: Layout, name: string] }>();
@@ -19,9 +19,10 @@ const layout = reactive<Layout>({
   missing: "",
   time: null,
 });
-const width = computed(() => Math.max(...props.look.cells.map((row) => row.length)));
+const cells = computed(() => props.look.lines.map((line) => cellsOf(line, layout.delimiter)));
+const width = computed(() => Math.max(...cells.value.map((row) => row.length)));
 const heads = computed(() =>
-  Array.from({ length: width.value }, (_, i) => props.look.cells[props.look.header_rows - 1]?.[i] ?? ""),
+  Array.from({ length: width.value }, (_, i) => cells.value[layout.header_rows - 1]?.[i] ?? ""),
 );
 
 /** What a column is chosen for. */
@@ -109,7 +110,7 @@ function recall(event: Event): void {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="(row, r) in look.cells.slice(0, 8)" :key="r" :class="{ head: r < layout.header_rows }">
+          <tr v-for="(row, r) in cells.slice(0, 8)" :key="r" :class="{ head: r < layout.header_rows }">
             <td v-for="(_, i) in heads" :key="i">{{ row[i] }}</td>
           </tr>
         </tbody>

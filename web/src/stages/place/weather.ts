@@ -5,11 +5,17 @@ export interface WeatherLook {
   delimiter: string;
   decimal: string;
   header_rows: number;
-  cells: string[][];
-  line_count: number;
+  /** First lines, as they are. */
+  lines: string[];
   units: Record<string, string[]>;
   conventions: string[];
   remembered: { name: string; mapping: Layout }[];
+}
+
+/** A line as cells; a quotation mark is a sign like any other. */
+export function cellsOf(line: string, delimiter: string): string[] {
+  if (delimiter === "space") return line.split(/\s+/).filter(Boolean);
+  return line.split(delimiter).map((cell) => cell.trim().replace(/^"|"$/g, ""));
 }
 
 /** Layout of a delimited file, as the server takes it. */
