@@ -75,8 +75,8 @@ const building = computed(() => results.get("group", "building"));
         </button>
       </span>
       <span class="soft"
-        >{{ doc.rows("room").length }} rooms · {{ doc.site?.dehumidification_month ? 13 : 12 }} design days ×
-        144 steps searched · sensible, air at its set-point</span
+        >{{ doc.rows("room").length }} rooms · {{ doc.site?.dehumidification_month ? 13 : 12 }} days × 144
+        steps · sensible, air at its set-point</span
       >
     </div>
     <p v-if="!rows.length" class="empty">
