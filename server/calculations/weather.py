@@ -26,7 +26,7 @@ from projects.models import Project, WeatherFile
 from projects.starter import new_id
 
 LARGEST_BYTES = 20_000_000
-_SHOWN_LINES = 12
+_SHOWN_LINES, _SHOWN_LENGTH = 12, 4000
 _ARRAYS = (
     "dry_bulb_c", "relative_humidity", "pressure_pa", "wind_m_s", "global_w_m2", "beam_w_m2", "diffuse_w_m2",
 )  # fmt: skip
@@ -47,15 +47,13 @@ def text_of(content: bytes) -> str:
         )
     if b"\x00" in content[:4096]:
         raise Refused("invalid", "This is not a text file.")
-    for encoding in ("utf-8-sig", "latin-1"):
-        try:
-            text = content.decode(encoding)
-        except UnicodeDecodeError:
-            continue
-        if not text.strip():
-            raise Refused("invalid", "The file is empty.")
-        return text
-    raise Refused("invalid", "This is not a text file.")
+    try:
+        text = content.decode("utf-8-sig")
+    except UnicodeDecodeError:
+        text = content.decode("latin-1")  # older files; it takes any bytes
+    if not text.strip():
+        raise Refused("invalid", "The file is empty.")
+    return text
 
 
 @dataclass(frozen=True)
@@ -72,13 +70,17 @@ class Look:
 def first_look(text: str) -> dict[str, Any]:
     """What a file seems to be."""
     if looks_like_tmy3(text):
-        return asdict(Look("tmy3", ",", ".", 2, text.splitlines()[:_SHOWN_LINES]))
-    lines = text.splitlines()[: _SHOWN_LINES * 3]
+        return asdict(Look("tmy3", ",", ".", 2, _beginning(text, _SHOWN_LINES)))
+    lines = _beginning(text, _SHOWN_LINES * 3)
     delimiter = _delimiter(lines)
     cells = split_lines("\n".join(lines[:_SHOWN_LINES]), delimiter)
     decimal = "," if delimiter != "," and any(_COMMA_NUMBER.fullmatch(cell) for row in cells for cell in row) else "."
     header = next((i for i, row in enumerate(cells) if _mostly_numbers(row, decimal)), 0)
     return asdict(Look("delimited", delimiter, decimal, header, lines[:_SHOWN_LINES]))
+
+
+def _beginning(text: str, count: int) -> list[str]:
+    return [line[:_SHOWN_LENGTH] for line in text.splitlines()[:count]]
 
 
 def _delimiter(lines: list[str]) -> str:

@@ -214,7 +214,7 @@ const series = computed(() => {
           </tr>
         </tbody>
       </table>
-      <button class="link" @click="addSky">+ part of the skyline</button>
+      <button class="link" :disabled="doc.waiting > 0" @click="addSky">+ part of the skyline</button>
     </section>
   </div>
 </template>

@@ -40,7 +40,7 @@ function choose(index: number, role: string): void {
 function recall(event: Event): void {
   const found = props.look.remembered.find((item) => item.name === (event.target as HTMLSelectElement).value);
   if (!found) return;
-  Object.assign(layout, structuredClone(JSON.parse(JSON.stringify(found.mapping))));
+  Object.assign(layout, JSON.parse(JSON.stringify(found.mapping)));
   name.value = found.name;
 }
 </script>

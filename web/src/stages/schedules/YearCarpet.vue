@@ -8,7 +8,7 @@ const props = defineProps<{ days: number[]; patterns: PatternPart[]; kind: Sched
 const canvas = ref<HTMLCanvasElement | null>(null);
 const rows = computed(() => props.patterns.map((pattern) => toCells(pattern.steps as Steps, 60)));
 
-/** Days across, hours upwards; the darker the higher. */
+/** Days across, hours upwards; the stronger the higher, on whatever ground the theme has. */
 function draw(): void {
   const target = canvas.value?.getContext("2d");
   if (!target) return;
@@ -20,7 +20,7 @@ function draw(): void {
     for (let hour = 0; hour < 24; hour++) {
       const share = ((rows.value[pattern]?.[hour] ?? 0) - low) / (high - low);
       const at = ((23 - hour) * props.days.length + day) * 4;
-      image.data.set([247 - share * 217, 245 - share * 134, 240 - share * 138, 255], at);
+      image.data.set([46, 132, 121, Math.round(share * 255)], at);
     }
   });
   target.putImageData(image, 0, 0);
@@ -32,7 +32,7 @@ watch(() => [props.days, rows.value], draw);
 <template>
   <figure>
     <canvas ref="canvas" :width="days.length" height="24" role="img" aria-label="Carpet of the year" />
-    <figcaption class="soft">The year: days across, midnight at the bottom; darker is more.</figcaption>
+    <figcaption class="soft">The year: days across, midnight at the bottom; the stronger the more.</figcaption>
   </figure>
 </template>
 
