@@ -32,7 +32,9 @@ watch(() => [props.days, rows.value], draw);
 <template>
   <figure>
     <canvas ref="canvas" :width="days.length" height="24" role="img" aria-label="Carpet of the year" />
-    <figcaption class="soft">The year: days across, midnight at the bottom; the stronger the more.</figcaption>
+    <figcaption class="soft">
+      The year: days across, midnight at the bottom; the stronger the more.
+    </figcaption>
   </figure>
 </template>
 
