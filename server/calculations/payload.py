@@ -44,7 +44,7 @@ def _room(loads: RoomLoads, results: BuildingResults, months: tuple[int, ...]) -
     }
 
 
-def _group(group: GroupLoads, months: tuple[int, ...]) -> Record:
+def _group(group: GroupLoads, results: BuildingResults, months: tuple[int, ...]) -> Record:
     return {
         "name": group.name,
         "kind": group.kind,
@@ -55,6 +55,8 @@ def _group(group: GroupLoads, months: tuple[int, ...]) -> Record:
         "heating_parts_w": list(group.heating.parts_w),
         "sum_of_peaks_w": group.sum_of_peaks_w,
         "diversity": group.diversity,
+        "cooling_with_margin_w": group.cooling.sensible_w * (1.0 + results.building.cooling_margin),
+        "heating_with_margin_w": group.heating.load_w * (1.0 + results.building.heating_margin),
     }
 
 
@@ -151,7 +153,7 @@ class PayloadMaker:
         return {
             "room": {room: self._room_record(loads, results, months) for room, loads in results.rooms.items()},
             "effective": {room: self._effective_record(room, values) for room, values in snapshot.effective.items()},
-            "group": {identity: _group(group, months) for identity, group in results.groups.items()},
+            "group": {identity: _group(group, results, months) for identity, group in results.groups.items()},
             "air_system": systems,
             "airflow": airflows,
             "duct_section": duct_sections,

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from calculations.inputs.climate import climate, ground_by_month_c
+from calculations.inputs.climate import air_by_month_c, climate, ground_by_month_c
 from calculations.inputs.windows import shading_of
 from calculations.lookups import Lookups
 from pendrum_core.model.climate import Climate
@@ -39,6 +39,7 @@ def place_day(document: Document, month: int, tilt: float, azimuth: float, eye: 
     within("tilt", tilt, 0.0, 180.0)
     within("azimuth", azimuth, 0.0, 360.0)
     within("eye", eye, 0.0, 1000.0)
+    look = Lookups(document)
     c, s = place_courses(found, month), surface_day(found, month, tilt, azimuth, eye)
     return {
         "dry_bulb_c": c.dry_bulb_c.round(3).tolist(),
@@ -48,7 +49,8 @@ def place_day(document: Document, month: int, tilt: float, azimuth: float, eye: 
         "sun_elevation_deg": c.sun_elevation_deg.round(3).tolist(),
         "sun_azimuth_deg": c.sun_azimuth_deg.round(3).tolist(),
         "pressure_pa": c.pressure_pa,
-        "ground_c": list(ground_by_month_c(Lookups(document))),
+        "ground_c": list(ground_by_month_c(look)),
+        "air_mean_by_month_c": list(air_by_month_c(look)),
         "surface": {
             "incidence_deg": s.incidence_deg.round(2).tolist(),
             "beam_w_m2": s.beam_w_m2.round(2).tolist(),

@@ -400,6 +400,10 @@ class Place(Definitions):
         self.change("site", site, ground_source="formula", air_mean_c=11, air_amplitude_k=10, ground_depth_m=0)
         ground = self.get(f"{self.base}/place", month=7).json()["ground_c"]
         self.assertAlmostEqual(ground[0], 1.0, places=6)
+        # Mean air: 11 - 10 in the coldest month, 11 + 10 half a year later.
+        air = self.get(f"{self.base}/place", month=7).json()["air_mean_by_month_c"]
+        self.assertAlmostEqual(air[0], 1.0, places=6)
+        self.assertAlmostEqual(max(air), 21.0, delta=0.05)
         self.change("site", site, ground_source="months")
         january = next(r for r in self.document(self.small.project)["objects"]["design_month"] if r["month"] == 1)
         self.change("design_month", january["id"], ground_temperature_c=4)

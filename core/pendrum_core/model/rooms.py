@@ -97,6 +97,11 @@ class SunWindow:
     blind: Blind | None = None
 
     @property
+    def sun_area_m2(self) -> float:
+        """A (1 - frame) g: what the sun on the plane is multiplied by [m2]."""
+        return self.area_m2 * (1.0 - self.glazing.frame_share) * self.glazing.g_value
+
+    @property
     def sun_key(self) -> tuple[object, ...]:
         """What the sun on it depends on, but for its size."""
         size = (self.width_m, self.height_m, self.shading) if self.shading else None

@@ -41,8 +41,8 @@ def room_detail(room: Room, outside: Outdoors) -> RoomDetail:
     shape = (len(room.windows), *outside.dry_bulb_c.shape)
     radiant, convective = np.zeros(shape), np.zeros(shape)
     for index, window in enumerate(room.windows):
-        scale = window.area_m2 * (1.0 - window.glazing.frame_share) * window.glazing.g_value
-        radiant[index], convective[index] = (scale * course for course in outside.window_sun_w_m2(window))
+        courses = outside.window_sun_w_m2(window)
+        radiant[index], convective[index] = (window.sun_area_m2 * course for course in courses)
     direct = convective
     if not room.cooled:
         direct = to_steps(to_harmonics(convective) * solved.transfers.convective[0])

@@ -36,8 +36,7 @@ def sun_courses(rooms: Sequence[Room], outside: Outdoors) -> SunCourses:
             if row is None:
                 row = rows[key] = len(tables)
                 tables.append(outside.window_sun_w_m2(window))
-            scale = window.area_m2 * (1.0 - window.glazing.frame_share) * window.glazing.g_value
-            entries.append((index, row, scale))
+            entries.append((index, row, window.sun_area_m2))
     shape = (len(rooms), len(outside.climate.months), STEPS_PER_DAY)
     if not entries:
         return SunCourses(np.zeros(shape), np.zeros(shape))

@@ -7,6 +7,8 @@ from pendrum_core.model.climate import Climate, Site, SummerMonth
 from pendrum_core.sun.skyline import Obstruction
 from projects.document import Row
 
+SOIL_AT_SURFACE_M2_S = 1e-6  # any soil: at no depth it does not count
+
 
 def climate(look: Lookups) -> Climate:
     """Site and design conditions; the dehumidification day follows December where it is given."""
@@ -58,3 +60,11 @@ def ground_by_month_c(look: Lookups) -> tuple[float, ...]:
         return (constant,) * 12
     own = [row["ground_temperature_c"] for row in look.months()]
     return tuple(constant if value is None else value for value in own)
+
+
+def air_by_month_c(look: Lookups) -> tuple[float, ...]:
+    """Mean air of January to December as the site's mean and swing have it [°C]: the ground at no depth."""
+    site = look.one("site")
+    return ground_temperature_c(
+        site["air_mean_c"], site["air_amplitude_k"], site["coldest_month"], 0.0, SOIL_AT_SURFACE_M2_S
+    )

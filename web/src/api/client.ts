@@ -18,7 +18,8 @@ export class Refusal extends Error {
   }
 }
 
-function csrfToken(): string {
+/** The token that every change must carry. */
+export function csrfToken(): string {
   return document.cookie.match(/(?:^|; )csrftoken=([^;]+)/)?.[1] ?? "";
 }
 

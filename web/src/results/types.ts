@@ -30,6 +30,9 @@ export interface GroupResult {
   heating_w: number;
   heating_parts_w: number[];
   sum_of_peaks_w: number;
+  /** With the project's margins; everything else is without. */
+  cooling_with_margin_w: number;
+  heating_with_margin_w: number;
   diversity: number;
 }
 

@@ -129,13 +129,9 @@ const building = computed(() => results.get("group", "building"));
             {{ building.diversity.toFixed(2) }}. Loads are without margin<template
               v-if="doc.project?.cooling_margin || doc.project?.heating_margin"
               >; with the project's, cooling
-              <Figure
-                :value="building.cooling.sensible_w * (1 + doc.project.cooling_margin!)"
-                quantity="load" />
+              <Figure :value="building.cooling_with_margin_w" quantity="load" />
               and heating
-              <Figure
-                :value="building.heating_w * (1 + doc.project.heating_margin!)"
-                quantity="load" /></template
+              <Figure :value="building.heating_with_margin_w" quantity="load" /></template
             >.
           </p>
         </section>

@@ -89,11 +89,10 @@ async function saveUnits(value: unknown): Promise<void> {
       <p v-if="building" class="soft small">
         Building cooling
         <Figure :value="building.cooling.sensible_w" :prior="before?.cooling.sensible_w" quantity="load" />,
-        with margin
-        <Figure :value="building.cooling.sensible_w * (1 + project.cooling_margin!)" quantity="load" />;
-        heating <Figure :value="building.heating_w" :prior="before?.heating_w" quantity="load" />, with margin
-        <Figure :value="building.heating_w * (1 + project.heating_margin!)" quantity="load" />. Emitters,
-        coils' water and pumps are sized with them; loads and airflows stay without.
+        with margin <Figure :value="building.cooling_with_margin_w" quantity="load" />; heating
+        <Figure :value="building.heating_w" :prior="before?.heating_w" quantity="load" />, with margin
+        <Figure :value="building.heating_with_margin_w" quantity="load" />. Emitters, coils' water and pumps
+        are sized with them; loads and airflows stay without.
         <template v-if="!project.heating_margin && !project.cooling_margin">Practice is 10 to 25 %.</template>
       </p>
       <h2>Units</h2>

@@ -33,14 +33,7 @@ const series = computed(() => [
     name: "mean air",
     colour: "var(--ember)",
     dashed: true,
-    values: Array.from({ length: 12 }, (_, i) =>
-      toShown(
-        site.value.air_mean_c! -
-          site.value.air_amplitude_k! * Math.cos((2 * Math.PI * (i + 1 - site.value.coldest_month!)) / 12),
-        "temperature",
-        view.system,
-      ),
-    ),
+    values: (day.value?.air_mean_by_month_c ?? []).map((v) => toShown(v, "temperature", view.system)),
   },
 ]);
 function save(key: string, label: string) {

@@ -166,7 +166,7 @@ const series = computed(() => {
             <th>from °</th>
             <th>to °</th>
             <th>height {{ unitOf("length", view.system) }}</th>
-            <th>distance</th>
+            <th>distance {{ unitOf("length", view.system) }}</th>
             <th />
           </tr>
         </thead>

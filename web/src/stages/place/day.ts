@@ -12,6 +12,7 @@ export interface PlaceDay {
   sun_azimuth_deg: number[];
   pressure_pa: number;
   ground_c: number[];
+  air_mean_by_month_c: number[];
   surface: { incidence_deg: number[]; beam_w_m2: number[]; sky_w_m2: number[]; ground_w_m2: number[] };
   /** Elevation of the skyline every five degrees from north. */
   horizon_deg: number[];

@@ -1,4 +1,4 @@
-import { Refusal, type Problem } from "@/api/client";
+import { csrfToken, Refusal, type Problem } from "@/api/client";
 
 export interface WeatherLook {
   kind: "tmy3" | "delimited";
@@ -65,8 +65,7 @@ export async function sendFile(path: string, file: File, fields: Record<string, 
   const body = new FormData();
   body.append("file", file);
   for (const [name, value] of Object.entries(fields)) body.append(name, value);
-  const token = document.cookie.match(/(?:^|; )csrftoken=([^;]+)/)?.[1] ?? "";
-  const answer = await fetch(path, { method: "POST", body, headers: { "X-CSRFToken": token }, credentials: "same-origin" });
+  const answer = await fetch(path, { method: "POST", body, headers: { "X-CSRFToken": csrfToken() }, credentials: "same-origin" });
   const found: unknown = answer.status === 201 ? null : await answer.json().catch(() => null);
   if (!answer.ok) {
     const unknown = { status: answer.status, code: "unknown", title: `The server answered ${answer.status}.`, faults: [] };
