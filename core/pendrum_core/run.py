@@ -13,6 +13,7 @@ from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem, Circuit
 from pendrum_core.results.building import BuildingResults, Failure
 from pendrum_core.results.loads import GroupLoads, RoomLoads
+from pendrum_core.room.follow import follow
 from pendrum_core.room.group import (
     LEAST_AT_ONCE,
     MOST_AT_ONCE,
@@ -33,13 +34,15 @@ class Memory:
     def __init__(self) -> None:
         self.climate: Climate | None = None
         self.rooms: dict[str, RoomLoads] = {}
+        # Followers by id: as with a sensor of their own, their leader, and as led.
+        self.led: dict[str, tuple[RoomLoads, RoomLoads, RoomLoads]] = {}
         self.groups: dict[str, tuple[Group, tuple[RoomLoads, ...], GroupLoads]] = {}
         self.systems: dict[str, tuple[AirSystem, tuple[RoomLoads, ...], AirSystemResult]] = {}
 
     def copy(self) -> "Memory":
         """A second memory that knows the same and goes its own way: for trying a change out."""
         other = Memory()
-        other.climate, other.rooms = self.climate, dict(self.rooms)
+        other.climate, other.rooms, other.led = self.climate, dict(self.rooms), dict(self.led)
         other.groups, other.systems = dict(self.groups), dict(self.systems)
         return other
 
@@ -73,6 +76,7 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
             memory.rooms[found.room.id] = found
     rooms = {room.id: memory.rooms[room.id] for room in building.rooms if room.id in memory.rooms}
     memory.rooms = dict(rooms)
+    rooms |= _led(rooms, memory, outside, failures)
     groups: dict[str, GroupLoads] = {}
     for group in building.groups:
         members = tuple(rooms[room] for room in group.room_ids if room in rooms)
@@ -89,11 +93,16 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
 def _calculated(waiting: list[Room], memory: Memory, outside: Outdoors) -> Iterator[RoomLoads | Unsound]:
     """Calculate rooms some at a time, on all processors where there are many."""
     gains: list[Room] = []
-    whole: list[Room] = []
+    held: list[Room] = []
+    with_thermostat: list[Room] = []
     for room in waiting:
         kept = memory.rooms.get(room.id)
-        (gains if kept is not None and differs_in_gains_only(kept, room) else whole).append(room)
-    work = [partial(calculate_chunk, some, outside) for some in _some_at_a_time(whole)]
+        if room.thermostat is not None:
+            with_thermostat.append(room)
+        else:
+            (gains if kept is not None and differs_in_gains_only(kept, room) else held).append(room)
+    work = [partial(calculate_chunk, some, outside) for some in _some_at_a_time(held)]
+    work += [partial(calculate_chunk, some, outside) for some in _some_at_a_time(with_thermostat)]
     work += [
         partial(recalculate_gains, [memory.rooms[room.id] for room in some], some, outside)
         for some in _some_at_a_time(gains)
@@ -104,6 +113,32 @@ def _calculated(waiting: list[Room], memory: Memory, outside: Outdoors) -> Itera
     with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
         for results in pool.map(lambda one: one(), work):
             yield from results
+
+
+def _led(
+    rooms: Mapping[str, RoomLoads], memory: Memory, outside: Outdoors, failures: list[Failure]
+) -> dict[str, RoomLoads]:
+    """Rooms that follow another one's sensor, under its command."""
+    leaders: dict[str, RoomLoads] = {}
+    for room_id, loads in rooms.items():
+        wanted = loads.room.thermostat.leader if loads.room.thermostat else None
+        if wanted is not None and wanted in rooms and wanted != room_id:
+            leaders[room_id] = rooms[wanted]
+    kept = {}
+    for room_id, leader in leaders.items():
+        known = memory.led.get(room_id)
+        if known is not None and known[0] is rooms[room_id] and known[1] is leader:
+            kept[room_id] = known
+    waiting = [rooms[room_id].room for room_id in leaders if room_id not in kept]
+    for some in _some_at_a_time(waiting):
+        for found in follow(some, rooms, leaders, outside):
+            room_id = found.room.id
+            if isinstance(found, Unsound):
+                failures.append(Failure("room", room_id, found.reason))
+            else:
+                kept[room_id] = (rooms[room_id], leaders[room_id], found)
+    memory.led = kept
+    return {room_id: led for room_id, (_, _, led) in kept.items()}
 
 
 def _some_at_a_time(rooms: list[Room]) -> list[list[Room]]:

@@ -7,6 +7,7 @@ import numpy as np
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from core.tests.plain_march import PlainRoom
 from core.tests.rooms import CLIMATE, DAY, SLAB, WALL, room
 from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.building import Building, Group
@@ -25,80 +26,12 @@ from pendrum_core.schedule.pattern import step_averages
 OUTSIDE = outdoors(CLIMATE)
 
 
-def march(subject, month: int, days: int = 40) -> np.ndarray:
-    """Finite volumes and backward Euler at 100 s: load at held air, as step averages of the last day [W]."""
-    cells, dt = 12, 100.0
-    c = CLIMATE.coefficients
-    nodes, starts = [], []
-    for e in subject.elements:
-        starts.append(len(nodes))
-        for layer in e.layers:
-            n = cells if layer.capacity_j_m2k > 0 else 1
-            nodes += [(layer.resistance_m2k_w / n, layer.capacity_j_m2k / n)] * n
-    size, area = len(nodes), np.array([e.area_m2 for e in subject.elements])
-    count = len(subject.elements)
-    matrix = np.zeros((size + count, size + count))  # cells, then inner faces
-    heat = np.array([capacity for _, capacity in nodes] + [0.0] * count)
-    for i, e in enumerate(subject.elements):
-        first = starts[i]
-        last = (starts[i + 1] if i + 1 < count else size) - 1
-        for k in range(first, last):
-            g = 1.0 / (nodes[k][0] / 2 + nodes[k + 1][0] / 2)
-            matrix[k, k] += g
-            matrix[k + 1, k + 1] += g
-            matrix[k, k + 1] -= g
-            matrix[k + 1, k] -= g
-        g, face = 2.0 / nodes[last][0], size + i
-        matrix[last, last] += g
-        matrix[last, face] -= g
-        matrix[face, face] += g + e.convection_w_m2k + c.radiation_inside
-        matrix[face, last] -= g
-        matrix[face, size:] -= c.radiation_inside * area / area.sum()
-        if e.boundary.kind != "adiabatic":
-            outer = 1.0 / c.outside if e.boundary.kind == "outdoors" else e.boundary.extra_resistance_m2k_w
-            matrix[first, first] += 1.0 / (outer + nodes[first][0] / 2)
-    inverse = np.linalg.inv(matrix + np.diag(heat / dt))
-    temperature = np.full(size + count, subject.cooling_setpoint_c)
-    load = np.zeros(144)
-    ta = subject.cooling_setpoint_c
-    window = subject.windows[0]
-    sun = sum(OUTSIDE.window_sun_w_m2(window))[month] * window.area_m2 * 0.8 * 0.5
-    for day in range(days):
-        for step in range(144):
-            fraction = step_averages(DAY)[step]
-            radiant = 0.9 * sun[step] + sum(g.sensible_w * g.radiant_share for g in subject.gains) * fraction
-            air = 0.1 * sun[step] + sum(g.sensible_w * (1 - g.radiant_share) for g in subject.gains) * fraction
-            drive = np.zeros(size + count)
-            for i, e in enumerate(subject.elements):
-                drive[size + i] = e.convection_w_m2k * ta + radiant / area.sum()
-                b = e.boundary
-                if b.kind == "adiabatic":
-                    continue
-                te = {"temperature": b.temperature_c, "difference": ta + b.cooling_difference_k}.get(b.kind)
-                outer = 1.0 / c.outside if te is None else b.extra_resistance_m2k_w
-                if te is None:
-                    te = OUTSIDE.sol_air_c(b.tilt_deg, b.azimuth_deg, b.solar_absorptance)[month, step]
-                drive[starts[i]] += te / (outer + nodes[starts[i]][0] / 2)
-            total = 0.0
-            for _ in range(6):
-                temperature = inverse @ (drive + heat / dt * temperature)
-                convected = sum(
-                    e.area_m2 * e.convection_w_m2k * (temperature[size + i] - ta)
-                    for i, e in enumerate(subject.elements)
-                )
-                total += convected / 6
-            leak = subject.infiltration_m3_s * OUTSIDE.air_heat_j_m3k * (OUTSIDE.dry_bulb_c[month, step] - ta)
-            if day == days - 1:
-                load[step] = total + air + leak
-    return load
-
-
 class AgainstOtherMeans(unittest.TestCase):
     def test_a_plain_march_in_time(self) -> None:
         subject = room()
         found = calculate_chunk([subject], OUTSIDE)[0]
         month = found.cooling.month
-        want = march(subject, month)
+        want = PlainRoom(subject, OUTSIDE).held(month)
         self.assertAlmostEqual(found.total[month].max() / want.max(), 1.0, delta=0.01)
         self.assertLessEqual(abs(int(found.total[month].argmax()) - int(want.argmax())), 1)
         self.assertLess(np.abs(found.total[month] - want).max(), 0.02 * want.max())

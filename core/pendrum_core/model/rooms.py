@@ -4,12 +4,17 @@ from dataclasses import dataclass
 
 from pendrum_core.fabric.glazing import Glazing
 from pendrum_core.fabric.layers import Layers
+from pendrum_core.model.thermostats import Thermostat
 from pendrum_core.schedule.pattern import CONSTANT_ONE, DayPattern
 from pendrum_core.sun.shading import Shading
 
 CONDUCTION_CATEGORIES = ("walls", "roofs", "floors", "windows", "doors", "neighbours")
 GAIN_CATEGORIES = ("people", "lights", "equipment")
-CATEGORIES = ("sun", *CONDUCTION_CATEGORIES, *GAIN_CATEGORIES, "infiltration", "outdoor air")
+# What a thermostat adds: air drawn in while the room is warm, and heat kept and given back as the air's temperature moves.
+CONTROL_CATEGORIES = ("drawn air", "storage")
+CATEGORIES = (
+    "sun", *CONDUCTION_CATEGORIES, *GAIN_CATEGORIES, "infiltration", "outdoor air", *CONTROL_CATEGORIES,
+)  # fmt: skip
 
 
 @dataclass(frozen=True)
@@ -139,6 +144,7 @@ class Room:
         heating_setpoint_c, cooling_setpoint_c: air temperature held [°C].
         heated, cooled: False leaves the air to float.
         capacity_j_k: air and furniture, one node [J/K].
+        thermostat: None where the air is held at its set-points day and night.
     """
 
     id: str
@@ -157,6 +163,12 @@ class Room:
     cooled: bool
     capacity_j_k: float
     winter_infiltration_m3_s: float | None = None
+    thermostat: Thermostat | None = None
+
+    @property
+    def floats(self) -> bool:
+        """Whether its summer air is worked out as a temperature, split in kelvin by source."""
+        return not self.cooled and self.thermostat is None
 
     @property
     def winter_leak_m3_s(self) -> float:

@@ -1,11 +1,13 @@
 """Results of rooms and of groups of rooms."""
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.model.rooms import CATEGORIES, GAIN_CATEGORIES, Room
+from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Room
+from pendrum_core.results.control import Control
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
@@ -68,11 +70,11 @@ class RoomLoads:
     """Results of one room.
 
     Attributes:
-        fixed: (categories other than gains, months, 144): signed sensible load [W] in a cooled room, contribution
-            to the air temperature above the set-point [K] in a floating one.
+        fixed: (categories other than gains and control, months, 144): heat brought to the air held at the set-point [W],
+            in a floating room the contribution to the air temperature above it [K].
         gains: (gain categories, different days, 144), the same.
         day_of: which of those days each month has, (months,).
-        total: sum of all, (months, 144).
+        total: signed sensible load: the sum of all held parts, or what a thermostat asks of the plant, (months, 144).
         removed_w: the positive part of it: what counts in a group of rooms, (months, 144).
         latent_days_w: moisture from people and equipment, (different days, 144) [W].
         cooling: None for a room that is not cooled.
@@ -80,7 +82,8 @@ class RoomLoads:
         floating_peak_c: hottest air of a room that is not cooled [°C], with month and step; else None.
         winter_air_c: air on the winter day [°C].
         split_error, balance_error: of the check on the peak's day, relative to the throughput [-].
-        response: None for a floating room.
+        response: None for a floating room and one with a thermostat.
+        control: None where the air is held at its set-points day and night.
     """
 
     room: Room
@@ -99,15 +102,20 @@ class RoomLoads:
     split_error: float
     balance_error: float
     response: RoomResponse | None
+    control: Control | None = None
 
     @property
     def parts(self) -> Array:
         """The whole split in the order of CATEGORIES, (categories, months, 144)."""
-        return whole_split(self.fixed, self.gains[:, self.day_of])
+        summer = self.control.summer if self.control else None
+        added = (summer.drawn_w, summer.storage_w) if summer else None
+        return whole_split(self.fixed, self.gains[:, self.day_of], added)
 
     def parts_at(self, month: int, steps: int | slice) -> Array:
         """The split at one step or some of a month, (categories,) or (categories, steps)."""
-        return whole_split(self.fixed[:, month, steps], self.gains[:, self.day_of[month], steps])
+        summer = self.control.summer if self.control else None
+        added = (summer.drawn_w[month, steps], summer.storage_w[month, steps]) if summer else None
+        return whole_split(self.fixed[:, month, steps], self.gains[:, self.day_of[month], steps], added)
 
     @property
     def latent_w(self) -> Array:
@@ -120,9 +128,10 @@ class RoomLoads:
         return self.total if self.cooling is not None else np.zeros_like(self.total)
 
 
-def whole_split(fixed: Array, gains: Array) -> Array:
-    """Fixed categories and gains along the first axis, put together in the order of CATEGORIES."""
-    return np.concatenate([fixed[:FIRST_GAIN], gains, fixed[FIRST_GAIN:]])
+def whole_split(fixed: Array, gains: Array, added: Sequence[Array] | None = None) -> Array:
+    """Fixed categories, gains and what control added, along the first axis in the order of CATEGORIES."""
+    control = np.stack(added) if added else np.zeros((len(CONTROL_CATEGORIES), *fixed.shape[1:]))
+    return np.concatenate([fixed[:FIRST_GAIN], gains, fixed[FIRST_GAIN:], control])
 
 
 @dataclass(frozen=True)

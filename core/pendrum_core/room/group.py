@@ -1,6 +1,6 @@
 """Rooms to results, and results to groups."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields, replace
 from typing import Any
 
@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, Room
+from pendrum_core.results.control import Control
 from pendrum_core.results.loads import (
     GroupLoads,
     Heating,
@@ -18,6 +19,7 @@ from pendrum_core.results.loads import (
     peak_time,
     whole_split,
 )
+from pendrum_core.room.control import Command, controlled
 from pendrum_core.room.harmonics import spread, step_response, to_harmonics, to_steps
 from pendrum_core.room.loads import Solved, WinterParts, courses, solve, winter
 from pendrum_core.room.outdoors import Outdoors
@@ -65,6 +67,10 @@ class _Checked:
         """Whether a room's check holds and all its figures are numbers."""
         return bool(max(self.split[index], self.balance[index]) <= TOLERANCE and np.isfinite(total).all())
 
+    def at(self, index: int) -> tuple[float, float]:
+        """Errors of one room."""
+        return float(self.split[index]), float(self.balance[index])
+
     def reason(self, index: int, room: Room) -> str:
         """Why a room is not shown."""
         return (
@@ -79,8 +85,13 @@ def _peaks(total: Array) -> tuple[Ints, Ints]:
     return flat // total.shape[-1], flat % total.shape[-1]
 
 
-def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads | Unsound]:
-    """Calculate some rooms and check each: parts must add up and the balance must close within 1e-6."""
+def calculate_chunk(
+    rooms: Sequence[Room], outside: Outdoors, commands: Mapping[str, Command] | None = None
+) -> list[RoomLoads | Unsound]:
+    """Calculate some rooms and check each: parts must add up and the balance must close within 1e-6.
+
+    All of them have a thermostat, or none. `commands` are of those that follow another room's sensor.
+    """
     solved = solve(rooms, outside)
     split = courses(solved)
     total = split.fixed.sum(axis=1) + split.gains.sum(axis=1)[:, split.day_of]
@@ -94,6 +105,8 @@ def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads 
     off = np.abs(check.result - total[np.arange(len(rooms)), month]).max(axis=1) / scale
     checked = _Checked(month, step, off, np.abs(check.closure_w).max(axis=1) / throughput)
     own_sum = solved.stack.kind_area @ (solved.stack.kinds.face * solved.stack.kinds.own)
+    thermostats = [room.thermostat for room in rooms if room.thermostat is not None]
+    controls = controlled(solved, total, cold, commands) if thermostats else []
     results: list[RoomLoads | Unsound] = []
     for index, room in enumerate(rooms):
         parts = _Parts(split.fixed[index], split.gains[index], split.day_of, total[index], split.latent_w[index])
@@ -101,12 +114,54 @@ def calculate_chunk(rooms: Sequence[Room], outside: Outdoors) -> list[RoomLoads 
         if not (checked.sound(index, total[index]) and np.isfinite(heating[index].load_w) and np.isfinite(air_c)):
             results.append(Unsound(room, checked.reason(index, room)))
             continue
-        response = None if solved.floating[index] else _response(solved, own_sum, index)
+        if not thermostats:
+            response = None if solved.floating[index] else _response(solved, own_sum, index)
+            fields_ = _results(room, parts, checked, index)
+            results.append(
+                RoomLoads(room=room, heating=heating[index], winter_air_c=air_c, response=response, **fields_)
+            )
+            continue
+        control = controls[index]
         results.append(
-            RoomLoads(room=room, heating=heating[index], winter_air_c=air_c, response=response,
-                      **_results(room, parts, checked, index))
-        )  # fmt: skip
+            Unsound(
+                room,
+                f"{room.number} {room.name}: its thermostat's day does not settle; an input of it must be extreme.",
+            )
+            if control is None
+            else _with_thermostat(room, parts, control, heating[index], air_c, checked.at(index))
+        )
     return results
+
+
+def _with_thermostat(
+    room: Room, parts: "_Parts", control: Control, held: Heating, held_air_c: float, errors: tuple[float, float]
+) -> RoomLoads:
+    """Results of a room whose thermostat decides; `held` is its winter load at the set-point."""
+    total = 0.0 - control.summer.plant_w
+    month, step = peak_time(total if room.cooled else control.summer.air_c.astype(np.float64))
+    checked = _Checked(np.array([month]), np.array([step]), *(np.array([error]) for error in errors))
+    return RoomLoads(
+        room=room,
+        heating=_warmed_up(room, held, control) if room.heated else Heating(0.0, held.parts_w),
+        winter_air_c=held_air_c if room.heated else float(control.winter.air_c.min()),
+        response=None,
+        control=control,
+        **_results(room, replace(parts, total=total, control=control), checked, 0),
+    )
+
+
+def _warmed_up(room: Room, held: Heating, control: Control) -> Heating:
+    """Winter load with the largest power of the day: what it is above the losses at the set-point is storage.
+
+    Or with the allowance per floor area of EN 12831-1, where the thermostat has one.
+    """
+    assert room.thermostat is not None
+    load = float(control.winter.plant_w.max())
+    if room.thermostat.reheat_w_m2 is not None:
+        load += room.thermostat.reheat_w_m2 * room.floor_area_m2
+    storage = CATEGORIES.index("storage")
+    lost = sum(held.parts_w)
+    return Heating(load, (*held.parts_w[:storage], load - lost, *held.parts_w[storage + 1 :]))
 
 
 @dataclass(frozen=True)
@@ -118,6 +173,7 @@ class _Parts:
     day_of: Ints
     total: Array
     latent: Array
+    control: Control | None = None
 
 
 def _response(solved: Solved, own_sum: Complex, index: int) -> RoomResponse:
@@ -132,7 +188,9 @@ def _results(room: Room, parts: _Parts, checked: _Checked, index: int) -> dict[s
     """What a room's courses give: the fields of RoomLoads that do not rest on its fabric alone."""
     month, step = int(checked.month[index]), int(checked.step[index])
     peak, day = float(parts.total[month, step]), parts.day_of[month]
-    split = whole_split(parts.fixed[:, month, step], parts.gains[:, day, step])
+    summer = parts.control.summer if parts.control else None
+    added = (summer.drawn_w[month, step], summer.storage_w[month, step]) if summer else None
+    split = whole_split(parts.fixed[:, month, step], parts.gains[:, day, step], added)
     latent = float(parts.latent[day, step])
     return {
         "fixed": parts.fixed,
@@ -142,12 +200,18 @@ def _results(room: Room, parts: _Parts, checked: _Checked, index: int) -> dict[s
         "removed_w": np.maximum(parts.total, 0.0),
         "latent_days_w": parts.latent,
         "cooling": Peak(max(0.0, peak), latent, month, step, tuple(split.tolist())) if room.cooled else None,
-        "floating_peak_c": None if room.cooled else room.cooling_setpoint_c + peak,
+        "floating_peak_c": None if room.cooled else _hottest_c(room, parts, month, step),
         "peak_month": month,
         "peak_step": step,
         "split_error": float(checked.split[index]),
         "balance_error": float(checked.balance[index]),
     }
+
+
+def _hottest_c(room: Room, parts: _Parts, month: int, step: int) -> float:
+    if parts.control:
+        return float(parts.control.summer.air_c[month, step])
+    return room.cooling_setpoint_c + float(parts.total[month, step])
 
 
 def differs_in_gains_only(before: RoomLoads, room: Room) -> bool:

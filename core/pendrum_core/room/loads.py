@@ -8,16 +8,20 @@ from numpy.typing import NDArray
 from scipy.sparse import csr_matrix
 
 from pendrum_core.fabric.steady import inside_film
-from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, GAIN_CATEGORIES, Room
+from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.room.balance import RoomRow, Transfers, room_row, transfers
-from pendrum_core.room.harmonics import HARMONICS, to_harmonics, to_steps
+from pendrum_core.room.harmonics import HARMONICS, step_response, to_harmonics, to_steps
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.sources import GainCourses, SunCourses, gain_courses, sun_courses
 from pendrum_core.room.stack import Signals, Stack, stack_rooms
 
 Array = NDArray[np.float64]
+Complex = NDArray[np.complex128]
 Ints = NDArray[np.int64]
+
+
+FIXED = len(CATEGORIES) - len(GAIN_CATEGORIES) - len(CONTROL_CATEGORIES)
 
 
 @dataclass(frozen=True)
@@ -36,7 +40,7 @@ class Solved:
 
 @dataclass(frozen=True)
 class RoomCourses:
-    """Split of rooms' results by source on the summer days.
+    """Split of rooms' results by source on the summer days, the air held at the reference.
 
     Heat to be removed [W] in cooled rooms, contribution to the air temperature above the reference [K] in floating ones.
 
@@ -53,7 +57,7 @@ class RoomCourses:
 
     @property
     def parts(self) -> Array:
-        """The whole split in the order of CATEGORIES, (R, categories, months, 144)."""
+        """The whole split in the order of CATEGORIES without those of control, (R, categories, months, 144)."""
         first = CATEGORIES.index(GAIN_CATEGORIES[0])
         return np.concatenate([self.fixed[:, :first], self.gains[:, :, self.day_of], self.fixed[:, first:]], axis=1)
 
@@ -61,7 +65,7 @@ class RoomCourses:
 def solve(rooms: Sequence[Room], outside: Outdoors, merge: bool = True) -> Solved:
     """Set up and eliminate a stack of rooms for the summer days; `merge` as in `stack_rooms`."""
     stack, signals = stack_rooms(rooms, outside, merge)
-    floating = np.array([not room.cooled for room in rooms])
+    floating = np.array([room.floats for room in rooms])
     row = room_row(stack, outside.climate.coefficients.radiation_inside, floating)
     return Solved(
         stack=stack,
@@ -75,8 +79,12 @@ def solve(rooms: Sequence[Room], outside: Outdoors, merge: bool = True) -> Solve
     )
 
 
-def conduction_parts(solved: Solved, row_of: Ints, rows: int) -> Array:
-    """Conduction through the terms, summed into `rows` by `row_of`, shape (rows, months, 144)."""
+def conduction_parts(solved: Solved, row_of: Ints, rows: int, through: Complex | None = None) -> Array:
+    """Conduction through the terms, summed into `rows` by `row_of`, shape (rows, months, 144).
+
+    `through` takes the place of the transfers to the air, per pair of room and kind (P, 73).
+    """
+    through = solved.transfers.conduction if through is None else through
     stack, signals = solved.stack, solved.signals
     months = len(solved.outside.climate.months)
     # Terms that share a row and a temperature course are joined first: one multiply for all of them.
@@ -84,14 +92,14 @@ def conduction_parts(solved: Solved, row_of: Ints, rows: int) -> Array:
     place = row_of * count + signals.of
     filled, where = np.unique(place, return_inverse=True)
     joined = csr_matrix((stack.area, (where, stack.pair_of)), shape=(len(filled), len(stack.pair_room)))
-    transfer = joined @ solved.transfers.conduction
+    transfer = joined @ through
     used, to = np.unique(filled // count, return_inverse=True)
     harmonics = np.zeros((len(used), months, HARMONICS), dtype=complex)
     # One small product at a time stays near the processor: faster than all at once.
     for row, one, signal in zip(to.tolist(), transfer, (filled % count).tolist(), strict=True):
         if signal:
             harmonics[row] += one * signals.harmonics[signal]
-    level = solved.transfers.conduction[stack.pair_of, 0] * stack.area * signals.level_k * STEPS_PER_DAY
+    level = through[stack.pair_of, 0] * stack.area * signals.level_k * STEPS_PER_DAY
     steady = np.zeros(rows, dtype=complex)
     np.add.at(steady, row_of, level)
     harmonics[:, :, 0] += steady[used][:, None]
@@ -132,7 +140,7 @@ def courses(solved: Solved) -> RoomCourses:
     stack, outside = solved.stack, solved.outside
     count, months = len(stack.rooms), len(outside.climate.months)
     # Sun, conduction by category, infiltration, outdoor air.
-    fixed = np.zeros((count, len(CATEGORIES) - len(GAIN_CATEGORIES), months, STEPS_PER_DAY))
+    fixed = np.zeros((count, FIXED, months, STEPS_PER_DAY))
     fixed[:, 0] = respond(solved, solved.sun.radiant, solved.sun.convective)
     row_of = stack.room_of * len(CONDUCTION_CATEGORIES) + stack.category_of
     conduction = conduction_parts(solved, row_of, count * len(CONDUCTION_CATEGORIES))
@@ -144,6 +152,16 @@ def courses(solved: Solved) -> RoomCourses:
     return RoomCourses(fixed, gains, solved.gains.day_of, solved.gains.latent.sum(axis=1))
 
 
+def mean_surface_k(solved: Solved) -> Array:
+    """Mean surface temperature above the reference, the air held at it, (R, months, 144) [K]."""
+    stack, row = solved.stack, solved.row
+    table = (stack.kinds.face * stack.kinds.across)[stack.pair_kind] * row.mean_gain[stack.pair_room]
+    conducted = conduction_parts(solved, stack.room_of, len(stack.rooms), step_response(table))
+    spreading = step_response(row.mean_gain * row.face_sum / stack.total_area[:, None])
+    radiant = solved.sun.radiant + solved.gains.radiant.sum(axis=1)[:, solved.gains.day_of]
+    return np.asarray(conducted + to_steps(to_harmonics(radiant) * spreading[:, None]))
+
+
 @dataclass(frozen=True)
 class WinterParts:
     """Winter day of rooms, steady.
@@ -151,6 +169,8 @@ class WinterParts:
     Attributes:
         term_w: heat lost through each term, (T,) [W].
         infiltration_w, outdoor_air_w: heat lost with air, (R,) [W].
+        net_w: heat that reaches the air held at the reference; negative where it is lost, (R,) [W].
+        surfaces_k: mean surface temperature above the reference then, (R,) [K].
         load_w: heating load, (R,) [W]; 0 for rooms that are not heated.
         air_c: air temperature, the set-point or the floating one, (R,) [°C].
     """
@@ -158,6 +178,8 @@ class WinterParts:
     term_w: Array
     infiltration_w: Array
     outdoor_air_w: Array
+    net_w: Array
+    surfaces_k: Array
     load_w: Array
     air_c: Array
 
@@ -193,10 +215,14 @@ def winter(solved: Solved) -> WinterParts:
     conductance = leak + direct + solved.row.own_air[:, 0].real
     # A room that exchanges heat with nothing stays where it is.
     drift = np.divide(net, conductance, out=np.zeros_like(net), where=~heated & (conductance > 1e-9))
+    kinds, of = stack.kinds, stack.kind_of
+    driven = (kinds.face * kinds.across)[of, 0].real * stack.area * solved.signals.winter_k
     return WinterParts(
         term_w=term_w,
         infiltration_w=-leak * out,
         outdoor_air_w=-direct * out,
+        net_w=net,
+        surfaces_k=np.bincount(stack.room_of, weights=driven, minlength=count) * solved.row.mean_gain[:, 0].real,
         load_w=np.where(heated, np.maximum(0.0, -net), 0.0),
         air_c=reference + drift,
     )

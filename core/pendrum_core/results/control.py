@@ -1,0 +1,77 @@
+"""What a thermostat makes of a room's design days."""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+Array = NDArray[np.float64]
+Single = NDArray[np.float32]
+_STEPS_PER_HOUR = 6.0
+_NOTICED_K = 0.05
+
+
+@dataclass(frozen=True)
+class Missed:
+    """How far a set-point is missed: degrees at the worst, hours, when; `day` and `step` are where it is worst."""
+
+    kelvin: float
+    hours: float
+    day: int
+    step: int
+
+
+@dataclass(frozen=True)
+class Day:
+    """Courses of the design days of a season, (days, 144): summer has its months, winter one day.
+
+    Attributes:
+        plant_w: what the plant brings into the air; cooling negative.
+        drawn_w: what drawn-in outdoor air brings.
+        storage_w: heat that air, furniture and fabric give back because the air is not held at the reference; with it the
+            held parts, drawn-in air and plant add up to nothing at every step.
+        air_c, operative_c: means over the steps.
+        sensed_c: what the thermostat senses, at the ends of the steps.
+        low_c, high_c: set-points, infinite where there is none.
+    """
+
+    plant_w: Array
+    drawn_w: Array
+    storage_w: Array
+    air_c: Single
+    operative_c: Single
+    sensed_c: Single
+    low_c: Single
+    high_c: Single
+
+    def too_cold(self) -> Missed | None:
+        """Where the heating set-point is missed."""
+        return _missed(self.low_c - self.sensed_c)
+
+    def too_warm(self) -> Missed | None:
+        """Where the cooling set-point is missed."""
+        return _missed(self.sensed_c - self.high_c)
+
+
+@dataclass(frozen=True)
+class Control:
+    """Summer's design days and the winter day of a room with a thermostat."""
+
+    summer: Day
+    winter: Day
+
+
+def _missed(beyond_k: Single) -> Missed | None:
+    """The day with the largest miss: how much, and for how many hours of it."""
+    day, step = (int(i) for i in np.unravel_index(int(np.argmax(beyond_k)), beyond_k.shape))
+    worst = float(beyond_k[day, step])
+    if not worst > _NOTICED_K:
+        return None
+    return Missed(worst, float((beyond_k[day] > _NOTICED_K).sum() / _STEPS_PER_HOUR), day, step)
+
+
+def flat_out_h(plant_w: Array, most_w: float | None) -> float:
+    """Hours of a day (144) that a plant gives all it can."""
+    if most_w is None or most_w <= 0.0:
+        return 0.0
+    return float((np.abs(plant_w) >= most_w * (1.0 - 1e-9)).sum() / _STEPS_PER_HOUR)
