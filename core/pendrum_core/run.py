@@ -6,6 +6,7 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from functools import partial
 
+from pendrum_core.air.moisture import RoomMoisture, room_moisture
 from pendrum_core.air.system import AirSystemResult, RoomDemand, size_system
 from pendrum_core.model.building import Building, Group
 from pendrum_core.model.climate import Climate
@@ -86,12 +87,14 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
     duties = _heating_duties(rooms, systems)
     circuits, emitters = _circuits(building, rooms, duties, systems, failures)
     return BuildingResults(
-        building, outside, rooms, groups, systems, duties, circuits, emitters, tuple(failures), len(waiting)
-    )
+        building, outside, rooms, groups, systems, duties, _moisture(rooms, systems, outside), circuits, emitters,
+        tuple(failures), len(waiting),
+    )  # fmt: skip
 
 
 def _calculated(waiting: list[Room], memory: Memory, outside: Outdoors) -> Iterator[RoomLoads | Unsound]:
     """Calculate rooms some at a time, on all processors where there are many."""
+    in_winter = outside.climate.winter_gains_share > 0.0
     gains: list[Room] = []
     held: list[Room] = []
     with_thermostat: list[Room] = []
@@ -100,7 +103,7 @@ def _calculated(waiting: list[Room], memory: Memory, outside: Outdoors) -> Itera
         if room.thermostat is not None:
             with_thermostat.append(room)
         else:
-            (gains if kept is not None and differs_in_gains_only(kept, room) else held).append(room)
+            (gains if kept is not None and differs_in_gains_only(kept, room, in_winter) else held).append(room)
     work = [partial(calculate_chunk, some, outside) for some in _some_at_a_time(held)]
     work += [partial(calculate_chunk, some, outside) for some in _some_at_a_time(with_thermostat)]
     work += [
@@ -191,6 +194,16 @@ def _sized(system: AirSystem, members: tuple[RoomLoads, ...], outside: Outdoors)
         return size_system(system, demands, outside)
     except ValueError as error:
         return Failure("air_system", system.id, str(error))
+
+
+def _moisture(
+    rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult], outside: Outdoors
+) -> dict[str, RoomMoisture]:
+    """Moisture of the rooms of which some humidity is asked."""
+    serving = {room: system for system in systems.values() for room in system.airflows}
+    asked = {room_id: loads for room_id, loads in rooms.items() if loads.room.humidity is not None}
+    found = {room_id: room_moisture(loads, serving.get(room_id), outside) for room_id, loads in asked.items()}
+    return {room_id: moisture for room_id, moisture in found.items() if moisture is not None}
 
 
 def _heating_duties(rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> dict[str, float]:

@@ -1,5 +1,6 @@
 """What the definition pages show beside what is entered: assemblies, glazing, schedules, uses, the envelope."""
 
+from math import isfinite
 from typing import Any
 
 import numpy as np
@@ -7,13 +8,14 @@ import numpy as np
 from calculations.inputs.fabric import ISO_13370_PARTS, assembly_layers, bridged_layers, ground_contact
 from calculations.inputs.gains import gains_of, person_of
 from calculations.inputs.schedules import days_of_year, design_patterns, year_plan
+from calculations.inputs.thermostat import set_points_of_use
 from calculations.inputs.windows import centre_of, window_u
 from calculations.lookups import Lookups
 from pendrum_core.fabric.bridged import bridged_resistance
 from pendrum_core.fabric.condensation import section_line
 from pendrum_core.fabric.ground import ground_u_value, virtual_temperatures_c
 from pendrum_core.model.fabric import films_m2k_w
-from pendrum_core.model.schedules import daily_sum
+from pendrum_core.model.schedules import DayPattern, daily_sum
 from pendrum_core.people.activity import REFERENCE_C
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.envelope import envelope as envelope_of
@@ -149,11 +151,19 @@ def _use(look: Lookups, identity: str, rooms_area: float) -> Record:
         "days": courses,
         "day_of": day_of,
         "presence": [step_averages(pattern).round(4).tolist() for pattern in presence],
+        "set_points": {
+            what: _steps(days) for what, days in zip(("heating", "cooling"), set_points_of_use(look, use), strict=True)
+        },
         "outdoor_air_m3_s_m2": (use["air_per_person_m3_s"] * people + use["air_per_area_m3_s_m2"])
         / use["air_effectiveness"],
         "hot_water_l_day": litres,
         "hot_water_j_day": daily_heat_j(litres, use["hot_water_c"], site["cold_water_c"]),
     }
+
+
+def _steps(days: tuple[DayPattern, ...]) -> list[list[list[float | None]]]:
+    """Day patterns as [until minute, value]; a set-point that is off has no value."""
+    return [[[until, value if isfinite(value) else None] for until, value in day.steps] for day in days]
 
 
 def envelope_record(results: BuildingResults) -> Record:

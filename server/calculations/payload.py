@@ -5,10 +5,12 @@ from typing import Any
 
 from calculations.definitions import EnvelopeMaker, definition_records
 from calculations.snapshot import Snapshot
+from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.checks.results import result_snags
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.control import flat_out_h
 from pendrum_core.results.kit import kit_list
 from pendrum_core.results.loads import GroupLoads, Peak, RoomLoads
 from projects.resolver import Effective
@@ -41,6 +43,38 @@ def _room(loads: RoomLoads, results: BuildingResults, months: tuple[int, ...]) -
         "floating_month": months[loads.peak_month],
         "floating_step": loads.peak_step,
         "winter_air_c": loads.winter_air_c,
+        "control": _control(loads, months) if loads.control else None,
+        "moisture": _moisture(results.moisture[loads.room.id], months) if loads.room.id in results.moisture else None,
+    }
+
+
+def _control(loads: RoomLoads, months: tuple[int, ...]) -> Record:
+    """What a thermostat makes of the room, in figures."""
+    control, thermostat = loads.control, loads.room.thermostat
+    assert control is not None and thermostat is not None
+    at = (loads.peak_month, loads.peak_step)
+    warm, cold = control.summer.too_warm(), control.winter.too_cold()
+    return {
+        "air_c": float(control.summer.air_c[at]),
+        "operative_c": float(control.summer.operative_c[at]),
+        "held_heating_w": sum(loads.heating.parts_w) - loads.heating.parts_w[CATEGORIES.index("storage")],
+        "winter_coldest_c": float(control.winter.air_c.min()),
+        "too_warm": warm and {"kelvin": warm.kelvin, "hours": warm.hours, "month": months[warm.day], "step": warm.step},
+        "too_cold": cold and {"kelvin": cold.kelvin, "hours": cold.hours, "step": cold.step},
+        "cooling_flat_out_h": max(flat_out_h(day, thermostat.cooling_capacity_w) for day in control.summer.plant_w),
+        "heating_flat_out_h": flat_out_h(control.winter.plant_w[0], thermostat.heating_capacity_w),
+    }
+
+
+def _moisture(moisture: RoomMoisture, months: tuple[int, ...]) -> Record:
+    return {
+        "highest": moisture.highest,
+        "month": months[moisture.month],
+        "step": moisture.step,
+        "drying_w": moisture.drying_w,
+        "winter_relative": moisture.winter_relative,
+        "humidifying_kg_s": moisture.humidifying_kg_s,
+        "humidifying_w": moisture.humidifying_w,
     }
 
 
@@ -141,7 +175,7 @@ class PayloadMaker:
 
     def __init__(self) -> None:
         self._envelope = EnvelopeMaker()
-        self._rooms: dict[str, tuple[RoomLoads, float, Record]] = {}
+        self._rooms: dict[str, tuple[RoomLoads, float, RoomMoisture | None, Record]] = {}
         self._effective: dict[str, tuple[dict[str, Effective], Record]] = {}
 
     def make(self, snapshot: Snapshot, results: BuildingResults) -> Payload:
@@ -175,10 +209,11 @@ class PayloadMaker:
     def _room_record(self, loads: RoomLoads, results: BuildingResults, months: tuple[int, ...]) -> Record:
         kept = self._rooms.get(loads.room.id)
         duty = results.heating_duty_w[loads.room.id]
-        if kept is None or kept[0] is not loads or kept[1] != duty:
-            kept = (loads, duty, _room(loads, results, months))
+        moisture = results.moisture.get(loads.room.id)
+        if kept is None or kept[0] is not loads or kept[1] != duty or kept[2] is not moisture:
+            kept = (loads, duty, moisture, _room(loads, results, months))
             self._rooms[loads.room.id] = kept
-        return kept[2]
+        return kept[3]
 
 
 def difference(before: Payload, after: Payload) -> Mapping[str, Any]:

@@ -13,7 +13,9 @@ from calculations.payload import Payload, PayloadMaker, category_names, differen
 from calculations.snapshot import Snapshots
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES
+from pendrum_core.model.thermostats import Thermostat
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.control import Day
 from pendrum_core.results.courses import group_parts_w, humidity_lines
 from pendrum_core.run import Memory, calculate
 from projects.document import Document
@@ -131,9 +133,11 @@ def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[
     }
     if kind == "room":
         loads = results.rooms[identity]
-        unit = "W" if loads.cooling is not None else "K"
+        unit = "K" if loads.room.floats else "W"
         parts = loads.parts_at(index, slice(None))
         extra: dict[str, Any] = {"reference_c": loads.room.cooling_setpoint_c, "unit": unit}
+        if loads.control is not None:
+            extra["control"] = _control_course(loads.control.summer, index, loads.room.thermostat, "cooling")
         latent = loads.latent_w
     else:
         group = results.groups[identity]
@@ -150,12 +154,37 @@ def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[
     )
 
 
+def _control_course(day: Day, index: int, thermostat: Thermostat | None, season: str) -> dict[str, Any]:
+    """Temperatures and set-points of a room with a thermostat; a set-point is null where there is none."""
+    most = getattr(thermostat, f"{season}_capacity_w", None)
+    return {
+        "air_c": day.air_c[index].round(3).tolist(),
+        "operative_c": day.operative_c[index].round(3).tolist(),
+        "low_c": _finite(day.low_c[index]),
+        "high_c": _finite(day.high_c[index]),
+        "plant_w": day.plant_w[index].round(2).tolist(),
+        "capacity_w": most,
+    }
+
+
+def _finite(values: Any) -> list[float | None]:
+    return [round(float(value), 3) if np.isfinite(value) else None for value in values]
+
+
 def _winter_courses(results: BuildingResults, kind: str, identity: str) -> dict[str, Any]:
-    """The flat winter day: losses by source, positive where heat must be added."""
+    """The winter day: losses by source, positive where heat must be added; flat but for what a thermostat makes of it."""
     subject = results.rooms[identity] if kind == "room" else results.groups[identity]
     steps = results.outdoors.dry_bulb_c.shape[1]
-    return {
-        "parts": {name: [part] * steps for name, part in zip(CATEGORIES, subject.heating.parts_w, strict=True) if part},
+    parts = dict(zip(CATEGORIES, subject.heating.parts_w, strict=True))
+    courses = {name: [part] * steps for name, part in parts.items() if part}
+    control = results.rooms[identity].control if kind == "room" else None
+    extra: dict[str, Any] = {}
+    if control is not None:
+        held = sum(parts.values()) - parts["storage"]
+        courses["storage"] = (control.winter.plant_w[0] - held).round(3).tolist()
+        extra = {"control": _control_course(control.winter, 0, results.rooms[identity].room.thermostat, "heating")}
+    return extra | {
+        "parts": courses,
         "latent_w": [0.0] * steps,
         "outdoor_c": [results.building.climate.winter_dry_bulb_c] * steps,
         "outdoor_humidity_ratio": [],

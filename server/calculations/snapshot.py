@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from calculations.inputs.climate import climate
 from calculations.inputs.room import room_or_snags
 from calculations.inputs.systems import air_systems, circuits, section
+from calculations.inputs.use_checks import use_snags
 from calculations.lookups import Lookups
 from pendrum_core.checks.snag import DOUBTFUL, STOPS, Snag
 from pendrum_core.model.building import Building, Group
@@ -59,10 +60,11 @@ class Snapshots:
             if room is not None:
                 rooms[identity] = room
         self._look = look
-        look.forget_before()
         snags.extend(_duplicate_numbers(document))
         snags.extend(_starter_site(document))
         snags.extend(_empty_roles(document))
+        for use in document.of("use"):
+            snags.extend(look.remembered("use snags", use, lambda i=use: use_snags(look, i)))
         project = document.one("project")
         building = Building(
             climate=look.remembered("climate", "", lambda: climate(look)),
@@ -73,6 +75,7 @@ class Snapshots:
             heating_margin=project["heating_margin"],
             cooling_margin=project["cooling_margin"],
         )
+        look.forget_before()
         return Snapshot(building, snags, effective, _yardsticks(document, rooms), look)
 
     def _section(self, row: Row, end: str | None) -> Section:

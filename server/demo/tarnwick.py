@@ -173,7 +173,20 @@ def _uses(draft: Draft, project: Project) -> dict[str, str]:
             cooled=u.get("cooled", True), cooling_setpoint_c=u["set"][1], source=_VENTILATION,
             yardstick_low_w_m2=u.get("yard", (20, 150))[0], yardstick_high_w_m2=u.get("yard", (20, 150))[1],
         )  # fmt: skip
+    _thermostats(draft, uses)
     return uses
+
+
+def _thermostats(draft: Draft, uses: dict[str, str]) -> None:
+    """Set-points by the hour where the building is left at night, and what is special to some uses."""
+    open_hours = draft.add("schedule", name="Open hours", kind="on_off",
+                           **weekly(_steps([(8, 0), (21, 1), (24, 0)]), _steps([(10, 0), (17, 1), (24, 0)])))  # fmt: skip
+    for name in ("Wet workshop", "Dry workshop", "Meeting"):
+        draft.set("use", uses[name], setpoint_schedule=open_hours, heating_away="setback", heating_setback_c=16.0,
+                  cooling_away="off", warm_up_h=3.0, pull_down_h=2.0)  # fmt: skip
+    draft.set("use", uses["Gallery"], humidity_low=0.4, humidity_high=0.6, sensing="operative")
+    draft.set("use", uses["Drying loft"], drawn_air="extract", drawn_air_ach=12.0, drawn_air_above_c=32.0,
+              drawn_air_band_k=3.0)  # fmt: skip
 
 
 def _rooms(draft: Draft, data: dict[str, Any], uses: dict[str, str], fabric: dict[str, str]) -> dict[str, str]:

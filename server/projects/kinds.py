@@ -42,7 +42,10 @@ class KindInfo:
         return self.table._meta.get_field(name).remote_field.on_delete.__name__ == "SET_NULL"
 
 
-_USE_SCHEDULES = ("people_schedule", "person_schedule", "lights_schedule", "task_lights_schedule", "equipment_schedule")
+_USE_SCHEDULES = (
+    "people_schedule", "person_schedule", "lights_schedule", "task_lights_schedule", "equipment_schedule",
+    "setpoint_schedule", "heating_programme", "cooling_programme", "drawn_air_schedule", "humidity_schedule",
+)  # fmt: skip
 _KIT_ROLES = ("outer_wall", "roof", "ground_floor", "inner_wall", "inner_floor", "door")
 
 # In an order in which everything comes after what it points at.
@@ -69,7 +72,9 @@ KINDS: dict[str, KindInfo] = {
     "level": KindInfo(models.Level, schemas.LevelFields),
     "air_system": KindInfo(models.AirSystem, schemas.AirSystemFields),
     "room": KindInfo(
-        models.Room, schemas.RoomFields, references={"level": "level", "use": "use", "air_system": "air_system"}
+        models.Room,
+        schemas.RoomFields,
+        references={"level": "level", "use": "use", "air_system": "air_system", "sensor_room": "room"},
     ),
     "surface": KindInfo(
         models.Surface,

@@ -9,6 +9,7 @@ from projects.document import Row
 FROM_USE = (
     "people_per_m2", "lights_w_m2", "equipment_w_m2", "infiltration_ach", "minimum_air_changes",
     "heated", "heating_setpoint_c", "cooled", "cooling_setpoint_c",
+    "heating_setback_c", "cooling_setup_c", "warm_up_h", "pull_down_h",
 )  # fmt: skip
 _POWERS = {"lights_w_m2": "lights", "equipment_w_m2": "equipment"}
 

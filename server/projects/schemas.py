@@ -48,6 +48,7 @@ class ProjectFields(Kind):
     ventilation: Literal["62.1 full", "62.1 simplified", "sum"] = "62.1 full"
     heating_procedure: Literal["balance", "u_values"] = "balance"
     heating_margin: Share = 0.0
+    winter_gains_share: Share = 0.0
     cooling_margin: Share = 0.0
     units: Literal["SI", "IP"] = "SI"
     year: Annotated[int, Field(ge=1950, le=2150)] = 2027
@@ -280,6 +281,7 @@ class ScheduleFields(Kind):
         return self
 
 
+WarmUp = Annotated[float, Field(ge=0, le=12)]
 PowerBasis = Literal["w_m2", "w", "w_per_person"]
 Activity = Literal[
     "seated in an audience", "seated, very light work", "moderately active office work",
@@ -325,6 +327,27 @@ class UseFields(Kind):
     heating_setpoint_c: Annotated[float, Field(ge=-30, le=40)] = 20.0
     cooled: bool = True
     cooling_setpoint_c: Annotated[float, Field(ge=-30, le=50)] = 24.0
+    setpoint_schedule: Ref = None
+    heating_away: Literal["hold", "setback", "off"] = "hold"
+    heating_setback_c: Annotated[float, Field(ge=-30, le=40)] = 16.0
+    cooling_away: Literal["hold", "setup", "off"] = "hold"
+    cooling_setup_c: Annotated[float, Field(ge=-30, le=50)] = 28.0
+    heating_programme: Ref = None
+    cooling_programme: Ref = None
+    warm_up: Literal["solved", "allowance"] = "solved"
+    warm_up_h: WarmUp = 2.0
+    pull_down_h: WarmUp = 1.0
+    reheat_w_m2: Annotated[float, Field(ge=0, le=200)] = 11.0
+    sensing: Literal["air", "operative", "mixed"] = "air"
+    radiant_weight: Share = 0.5
+    drawn_air: Literal["none", "windows", "extract"] = "none"
+    drawn_air_ach: Annotated[float, Field(ge=0, le=100)] = 4.0
+    drawn_air_above_c: Annotated[float, Field(ge=0, le=60)] = 23.0
+    drawn_air_band_k: Annotated[float, Field(ge=0.1, le=20)] = 2.0
+    drawn_air_schedule: Ref = None
+    humidity_low: Annotated[float, Field(ge=0, le=0.95)] | None = None
+    humidity_high: Annotated[float, Field(ge=0.05, le=1)] | None = None
+    humidity_schedule: Ref = None
     yardstick_low_w_m2: NotNegative = 20.0
     yardstick_high_w_m2: NotNegative = 150.0
     source: Annotated[str, Field(max_length=200)] = ""
@@ -335,6 +358,16 @@ class UseFields(Kind):
             raise ValueError(
                 f"heating_setpoint_c {self.heating_setpoint_c} is above cooling_setpoint_c {self.cooling_setpoint_c}"
             )
+        if self.heating_away == "setback" and self.heating_setback_c > self.heating_setpoint_c:
+            raise ValueError(
+                f"heating_setback_c {self.heating_setback_c} is above heating_setpoint_c {self.heating_setpoint_c}"
+            )
+        if self.cooling_away == "setup" and self.cooling_setup_c < self.cooling_setpoint_c:
+            raise ValueError(
+                f"cooling_setup_c {self.cooling_setup_c} is below cooling_setpoint_c {self.cooling_setpoint_c}"
+            )
+        if None not in (self.humidity_low, self.humidity_high) and self.humidity_low > self.humidity_high:
+            raise ValueError(f"humidity_low {self.humidity_low} is above humidity_high {self.humidity_high}")
         for what, basis, value, most in (
             ("people_value", self.people_basis == "per_m2", self.people_value, 5.0),
             ("lights_value", self.lights_basis == "w_m2", self.lights_value, 500.0),
@@ -394,6 +427,13 @@ class RoomFields(Kind):
     heating_setpoint_c: Annotated[float, Field(ge=-30, le=40)] | None = None
     cooled: bool | None = None
     cooling_setpoint_c: Annotated[float, Field(ge=-30, le=50)] | None = None
+    heating_setback_c: Annotated[float, Field(ge=-30, le=40)] | None = None
+    cooling_setup_c: Annotated[float, Field(ge=-30, le=50)] | None = None
+    warm_up_h: WarmUp | None = None
+    pull_down_h: WarmUp | None = None
+    heating_capacity_w: Annotated[float, Field(ge=0, le=1e7)] | None = None
+    cooling_capacity_w: Annotated[float, Field(ge=0, le=1e7)] | None = None
+    sensor_room: Ref = None
     pinned_flow_m3_s: Annotated[float, Field(ge=0.0001, le=500)] | None = None
 
     @model_validator(mode="after")

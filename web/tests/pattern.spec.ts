@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { KINDS, writingOf } from "../src/stages/schedules/kinds";
-import { fromLine, moved, paint, shifted, tidy, toCells, toLine, type Steps } from "../src/stages/schedules/pattern";
+import { fromLine, moved, paint, shifted, tidy, toCells, toLine, type Steps } from "../src/parts/pattern";
 
 /** A small generator of the same numbers every time. */
 function numbers(seed: number): () => number {
@@ -101,7 +101,11 @@ test("shifting turns the day round", () => {
     assert.equal(turned.at(-1)?.[0], 1440);
     for (let minute = 0; minute < 1440; minute += 11) {
       const source = (((minute - by) % 1440) + 1440) % 1440;
-      assert.equal(valueAt(turned, minute), valueAt(steps, source), `${JSON.stringify(steps)} by ${by} at ${minute}`);
+      assert.equal(
+        valueAt(turned, minute),
+        valueAt(steps, source),
+        `${JSON.stringify(steps)} by ${by} at ${minute}`,
+      );
     }
   }
 });

@@ -2,6 +2,7 @@
 
 from collections.abc import Iterator, Mapping
 
+from pendrum_core.checks.comfort import comfort_snags
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
 from pendrum_core.results.building import BuildingResults
 
@@ -18,6 +19,7 @@ def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[f
         stage = _FAILED_STAGE[failure.kind]
         yield Snag(STOPS, "not_calculated", failure.kind, failure.id, stage, failure.reason, "change the value named")
     yield from _room_snags(results)
+    yield from comfort_snags(results)
     yield from _yardstick_snags(results, yardsticks_w_m2)
     yield from _system_snags(results)
     yield from _circuit_snags(results)

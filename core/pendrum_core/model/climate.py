@@ -67,6 +67,7 @@ class Climate:
         winter_dry_bulb_c: [°C], flat over the day.
         months: the design days of summer in order: twelve months, and the dehumidification day where there is one.
         profile: course of the dry-bulb, "handbook" or "sinusoid".
+        winter_gains_share: of the internal gains counted on the winter day [-].
         heating_procedure: "balance", or "u_values" for the simplified steady procedure of EN 12831-1.
     """
 
@@ -75,6 +76,7 @@ class Climate:
     months: tuple[SummerMonth, ...]
     profile: str = "handbook"
     heating_procedure: str = "balance"
+    winter_gains_share: float = 0.0
     coefficients: Coefficients = Coefficients()
 
 

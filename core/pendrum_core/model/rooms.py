@@ -117,7 +117,8 @@ class SunWindow:
 class Gain:
     """An internal gain at full schedule [W] and its radiant share of the sensible part [-].
 
-    `by_month` holds the day patterns of January to December where they are not all `pattern`.
+    `by_month` holds the day patterns of January to December where they are not all `pattern`, `winter` that of the
+    winter day, of which the project's share counts.
     """
 
     category: str
@@ -127,10 +128,20 @@ class Gain:
     pattern: DayPattern = CONSTANT_ONE
     by_month: tuple[DayPattern, ...] = ()
     name: str = ""
+    winter: DayPattern = CONSTANT_ONE
 
     def on(self, month: int) -> DayPattern:
         """Day pattern of a month's design day (1..12)."""
         return self.by_month[month - 1] if self.by_month else self.pattern
+
+
+@dataclass(frozen=True)
+class HumidityLimits:
+    """Relative humidity that the room's air should keep between [-]; `patterns` say when, January to December."""
+
+    low: float | None
+    high: float | None
+    patterns: tuple[DayPattern, ...] = (CONSTANT_ONE,) * 12
 
 
 @dataclass(frozen=True)
@@ -145,6 +156,7 @@ class Room:
         heated, cooled: False leaves the air to float.
         capacity_j_k: air and furniture, one node [J/K].
         thermostat: None where the air is held at its set-points day and night.
+        humidity: None where nothing is asked of it.
     """
 
     id: str
@@ -164,6 +176,7 @@ class Room:
     capacity_j_k: float
     winter_infiltration_m3_s: float | None = None
     thermostat: Thermostat | None = None
+    humidity: HumidityLimits | None = None
 
     @property
     def floats(self) -> bool:

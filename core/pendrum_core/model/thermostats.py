@@ -3,11 +3,11 @@
 import math
 from dataclasses import dataclass
 
-from pendrum_core.schedule.pattern import MINUTES_PER_DAY, DayPattern
+from pendrum_core.schedule.pattern import DayPattern, constant
 
 NO_HEATING, NO_COOLING = -math.inf, math.inf
-NEVER_HEATED = (DayPattern(((MINUTES_PER_DAY, NO_HEATING),)),) * 12
-NEVER_COOLED = (DayPattern(((MINUTES_PER_DAY, NO_COOLING),)),) * 12
+NEVER_HEATED = (constant(NO_HEATING),) * 12
+NEVER_COOLED = (constant(NO_COOLING),) * 12
 
 
 @dataclass(frozen=True)

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.air.system import AirSystemResult
 from pendrum_core.model.building import Building
 from pendrum_core.results.loads import GroupLoads, RoomLoads
@@ -24,7 +25,8 @@ class Failure:
 class BuildingResults:
     """Everything worked out for a building; maps by id.
 
-    `heating_duty_w` is by room: its heating load, and warming supply air that comes below the set-point [W].
+    `heating_duty_w` is by room: its heating load, and warming supply air that comes below the set-point [W]; `moisture`
+    by room where humidity limits are asked.
     """
 
     building: Building
@@ -33,6 +35,7 @@ class BuildingResults:
     groups: Mapping[str, GroupLoads]
     systems: Mapping[str, AirSystemResult]
     heating_duty_w: Mapping[str, float]
+    moisture: Mapping[str, RoomMoisture]
     circuits: Mapping[str, CircuitResult]
     emitters: Mapping[str, EmitterResult]
     failures: tuple[Failure, ...]

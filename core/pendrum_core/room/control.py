@@ -216,7 +216,7 @@ def _winter(
     most_heating, most_cooling = _limits(thermostats)
     task = Task(
         kernel=_kernel(solved, leak * solved.outside.air_heat_j_m3k, weight),
-        free_w=cold.net_w[:, None, None] * day,
+        free_w=cold.net_w[:, None, None] * day + (0.0 if cold.gains_w is None else cold.gains_w.sum(axis=1)[:, None]),
         free_surfaces_k=cold.surfaces_k[:, None, None] * day,
         low_k=low,
         high_k=high,

@@ -7,7 +7,7 @@ from typing import Any
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, Room
+from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, GAIN_CATEGORIES, Room
 from pendrum_core.results.control import Control
 from pendrum_core.results.loads import (
     GroupLoads,
@@ -43,6 +43,10 @@ def _heating(solved: Solved, parts: WinterParts) -> list[Heating]:
     np.add.at(split, (stack.room_of, first + stack.category_of), parts.term_w)
     split[:, CATEGORIES.index("infiltration")] = parts.infiltration_w
     split[:, CATEGORIES.index("outdoor air")] = parts.outdoor_air_w
+    if parts.gains_w is not None:
+        rooms, worst = np.arange(len(split)), parts.gains_w.sum(axis=1).argmin(axis=1)
+        begin = CATEGORIES.index(GAIN_CATEGORIES[0])
+        split[:, begin : begin + len(GAIN_CATEGORIES)] = -parts.gains_w[rooms, :, worst]
     return [Heating(load, tuple(row)) for load, row in zip(parts.load_w.tolist(), split.tolist(), strict=True)]
 
 
@@ -214,13 +218,14 @@ def _hottest_c(room: Room, parts: _Parts, month: int, step: int) -> float:
     return room.cooling_setpoint_c + float(parts.total[month, step])
 
 
-def differs_in_gains_only(before: RoomLoads, room: Room) -> bool:
+def differs_in_gains_only(before: RoomLoads, room: Room, counts_winter_gains: bool = False) -> bool:
     """Whether a held room has other gains than when it was calculated, and nothing else that counts."""
     old = before.room
     return (
         before.response is not None
         and room.elements is old.elements
         and room.windows is old.windows
+        and not counts_winter_gains
         and all(getattr(old, name) == getattr(room, name) for name in _SCALARS)
     )
 

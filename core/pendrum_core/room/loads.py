@@ -15,6 +15,7 @@ from pendrum_core.room.harmonics import HARMONICS, step_response, to_harmonics, 
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.sources import GainCourses, SunCourses, gain_courses, sun_courses
 from pendrum_core.room.stack import Signals, Stack, stack_rooms
+from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
@@ -169,7 +170,8 @@ class WinterParts:
     Attributes:
         term_w: heat lost through each term, (T,) [W].
         infiltration_w, outdoor_air_w: heat lost with air, (R,) [W].
-        net_w: heat that reaches the air held at the reference; negative where it is lost, (R,) [W].
+        gains_w: heat that the counted share of gains brings, by category, (R, 3, 144); None where none is counted.
+        net_w: heat that reaches the air held at the reference without them; negative where it is lost, (R,) [W].
         surfaces_k: mean surface temperature above the reference then, (R,) [K].
         load_w: heating load, (R,) [W]; 0 for rooms that are not heated.
         air_c: air temperature, the set-point or the floating one, (R,) [°C].
@@ -178,6 +180,7 @@ class WinterParts:
     term_w: Array
     infiltration_w: Array
     outdoor_air_w: Array
+    gains_w: Array | None
     net_w: Array
     surfaces_k: Array
     load_w: Array
@@ -200,8 +203,23 @@ def steady_transfer_w_m2k(solved: Solved) -> Array:
     return np.asarray((kinds.face * kinds.across)[:, 0].real[stack.pair_kind] * reach)
 
 
+def _winter_gains(solved: Solved) -> Array | None:
+    """What the counted share of gains brings to held air on the winter day, (R, 3, 144) [W]."""
+    rooms, share = solved.stack.rooms, solved.outside.climate.winter_gains_share
+    if share <= 0.0:
+        return None
+    radiant, convective = np.zeros((2, len(rooms), len(GAIN_CATEGORIES), STEPS_PER_DAY))
+    for index, room in enumerate(rooms):
+        for gain in room.gains:
+            row = GAIN_CATEGORIES.index(gain.category)
+            course = share * gain.sensible_w * step_averages(gain.winter)
+            radiant[index, row] += gain.radiant_share * course
+            convective[index, row] += (1.0 - gain.radiant_share) * course
+    return np.asarray(to_steps(to_harmonics(radiant) * solved.transfers.radiant[:, None]) + convective)
+
+
 def winter(solved: Solved) -> WinterParts:
-    """Steady heating load of each room: no sun, no gains."""
+    """Heating load of each room at a held set-point: no sun, and no more of the gains than the project counts."""
     stack, outside = solved.stack, solved.outside
     rooms, count = stack.rooms, len(stack.rooms)
     reference = np.array([room.heating_setpoint_c for room in rooms])
@@ -215,14 +233,17 @@ def winter(solved: Solved) -> WinterParts:
     conductance = leak + direct + solved.row.own_air[:, 0].real
     # A room that exchanges heat with nothing stays where it is.
     drift = np.divide(net, conductance, out=np.zeros_like(net), where=~heated & (conductance > 1e-9))
+    gains = _winter_gains(solved)
+    least = 0.0 if gains is None else gains.sum(axis=1).min(axis=1)
     kinds, of = stack.kinds, stack.kind_of
     driven = (kinds.face * kinds.across)[of, 0].real * stack.area * solved.signals.winter_k
     return WinterParts(
         term_w=term_w,
         infiltration_w=-leak * out,
         outdoor_air_w=-direct * out,
+        gains_w=gains,
         net_w=net,
         surfaces_k=np.bincount(stack.room_of, weights=driven, minlength=count) * solved.row.mean_gain[:, 0].real,
-        load_w=np.where(heated, np.maximum(0.0, -net), 0.0),
+        load_w=np.where(heated, np.maximum(0.0, -net - least), 0.0),
         air_c=reference + drift,
     )

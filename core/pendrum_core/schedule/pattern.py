@@ -32,7 +32,12 @@ class DayPattern:
             raise ValueError(f"the pattern ends at minute {previous}; it must end at 1440 (24:00)")
 
 
-CONSTANT_ONE = DayPattern(((MINUTES_PER_DAY, 1.0),))
+def constant(value: float) -> DayPattern:
+    """The same value all day."""
+    return DayPattern(((MINUTES_PER_DAY, value),))
+
+
+CONSTANT_ONE = constant(1.0)
 
 
 @lru_cache(maxsize=4096)
@@ -51,6 +56,24 @@ def _averages(pattern: DayPattern, steps: int) -> Array:
 def step_averages(pattern: DayPattern, steps: int = STEPS_PER_DAY) -> Array:
     """Average of the pattern over each step of the day, shape (steps,), read-only."""
     return _averages(pattern, steps)
+
+
+def where_on(on: DayPattern, inside: DayPattern, outside: float) -> DayPattern:
+    """`inside` while `on` is more than a half, `outside` else."""
+    ends = sorted({until for until, _ in on.steps} | {until for until, _ in inside.steps})
+    return DayPattern(tuple((t, _before(inside, t) if _before(on, t) > 0.5 else outside) for t in ends))
+
+
+def crossings(low: DayPattern, high: DayPattern) -> tuple[tuple[int, int], ...]:
+    """Minutes of the day, from and until, in which one pattern is above another."""
+    ends = sorted({until for until, _ in low.steps} | {until for until, _ in high.steps})
+    found: list[tuple[int, int]] = []
+    for start, end in zip([0, *ends[:-1]], ends, strict=True):
+        if _before(low, end) > _before(high, end):
+            if found and found[-1][1] == start:
+                start = found.pop()[0]
+            found.append((start, end))
+    return tuple(found)
 
 
 def multiplied(one: DayPattern, other: DayPattern, factor: float = 1.0) -> DayPattern:

@@ -65,10 +65,10 @@ class YearPlan:
             result.append(found)
         return tuple(result)
 
-    def busiest(self, year: int, holidays: frozenset[MonthDay], month: int | None = None) -> str:
+    def busiest(self, year: int, holidays: frozenset[MonthDay], month: int | None = None, sign: float = 1.0) -> str:
         """Pattern with the largest daily sum among those of working weekdays, of the year or of one month.
 
-        A month without working weekdays has the busiest of all its days.
+        A month without working weekdays has the busiest of all its days. With `sign` -1 it is the smallest sum.
         """
         first = date(year, 1, 1)
         taken: dict[str, None] = {}
@@ -81,7 +81,7 @@ class YearPlan:
             if day.weekday() < 5 and (day.month, day.day) not in holidays:
                 taken[identity] = None
         by_id = dict(self.patterns)
-        return max(taken or spare, key=lambda identity: daily_sum(by_id[identity]))
+        return max(taken or spare, key=lambda identity: sign * daily_sum(by_id[identity]))
 
 
 def daily_sum(pattern: DayPattern) -> float:

@@ -5,8 +5,9 @@ from pendrum_core.air.system import AirSystemResult
 from pendrum_core.duct.network import SectionResult
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.systems import AirSystem, Section
+from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.working.node import MONTHS, Node, addition, clock, figure
+from pendrum_core.working.node import Node, addition, figure
 from pendrum_core.working.rooms import room_cooling
 
 

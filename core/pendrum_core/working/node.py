@@ -48,15 +48,3 @@ def addition(values: list[float], quantity: str) -> str:
         text += f" {sign} {number:.4g}"
     unit = shown(0.0, quantity)[1]
     return f"{text.lstrip(' +')} {unit}".strip()
-
-
-def clock(step: int, steps: int = 144) -> str:
-    """Start of a step as hh:mm."""
-    minutes = step * 1440 // steps
-    return f"{minutes // 60:02d}:{minutes % 60:02d}"
-
-
-MONTHS = (
-    "January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
-    "November", "December", "Dehumidification day",
-)  # fmt: skip

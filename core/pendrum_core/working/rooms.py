@@ -1,14 +1,17 @@
 """Working of room loads."""
 
+from math import isfinite
+
 from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.climate import day_number
-from pendrum_core.model.rooms import CATEGORIES, GAIN_CATEGORIES, Element, Gain, SunWindow
+from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Element, Gain, SunWindow
+from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.loads import RoomLoads
 from pendrum_core.room.detail import RoomDetail, room_detail
 from pendrum_core.room.sources import gain_at
 from pendrum_core.room.stack import winter_difference_k
-from pendrum_core.working.node import MONTHS, Node, addition, clock, figure
+from pendrum_core.working.node import Node, addition, figure
 
 _BALANCE = "Room heat balance, repeating day, solved exactly in frequency; coefficients of ISO 52016-1:2017"
 _SIMPLE = "Sum of U A ΔT with the films of ISO 6946:2017, simplified procedure of EN 12831-1:2017"
@@ -16,7 +19,7 @@ _NAMES = {
     "sun": "Sun through windows", "walls": "Walls", "roofs": "Roofs and ceilings", "floors": "Floors",
     "windows": "Windows, conduction", "doors": "Doors", "neighbours": "Neighbouring spaces", "people": "People",
     "lights": "Lights", "equipment": "Equipment", "infiltration": "Infiltration",
-    "outdoor air": "Untreated outdoor air",
+    "outdoor air": "Untreated outdoor air", "drawn air": "Air drawn in by warmth", "storage": "Kept and given back",
 }  # fmt: skip
 
 
@@ -121,6 +124,8 @@ def _category(
         )  # fmt: skip
     elif name in GAIN_CATEGORIES:
         inputs = tuple(_gain(gain, room.id, calendar, step) for gain in room.gains if gain.category == name)
+    elif name in CONTROL_CATEGORIES:
+        return _control(name, value, loads, month, step)
     elif name in ("infiltration", "outdoor air"):
         flow = room.infiltration_m3_s if name == "infiltration" else room.direct_outdoor_air_m3_s
         inputs = (Node("Outdoor air", flow, "airflow", "V", ref=f"room/{room.id}/{name.replace(' ', '_')}"),)
@@ -135,6 +140,41 @@ def _category(
         )  # fmt: skip
     formula = "ρ cp V (To − Ta)" if name in ("infiltration", "outdoor air") else "sum of its elements"
     return Node(_NAMES[name], value, "power", formula=formula, inputs=inputs)
+
+
+def _control(name: str, value: float, loads: RoomLoads, month: int, step: int) -> Node:
+    """What the thermostat's day adds to the held room."""
+    control, thermostat = loads.control, loads.room.thermostat
+    assert control is not None and thermostat is not None
+    air = Node("Room air now", float(control.summer.air_c[month, step]), "temperature", "Ta")
+    if name == "storage":
+        return Node(
+            _NAMES[name], value, "power",
+            formula="heat that air, furniture and fabric give back because the air was not at its set-point all day",
+            source="periodic answer of the room's air to a watt, ISO 13786:2017 transfer matrices; docs/methods/rooms.md",
+            inputs=(air, Node("Held at otherwise", loads.room.cooling_setpoint_c, "temperature")),
+        )  # fmt: skip
+    device = thermostat.drawn_air
+    assert device is not None
+    return Node(
+        _NAMES[name], value, "power", formula="ρ cp V · share open · (To − Ta)",
+        inputs=(
+            Node("Fully open", device.flow_m3_s, "airflow", "V"),
+            Node("Begins above", device.above_c, "temperature"),
+            Node("Fully open above that by", device.band_k, "temperature_difference"),
+            air,
+        ),
+    )  # fmt: skip
+
+
+def _set_point(loads: RoomLoads, month: int, step: int, room_id: str) -> Node:
+    if loads.control is None:
+        held = loads.room.cooling_setpoint_c
+        return Node("Air held at", held, "temperature", "Ta", ref=f"room/{room_id}/cooling_setpoint_c")
+    now = float(loads.control.summer.high_c[month, step])
+    text = "" if isfinite(now) else "no cooling at this time"
+    value = now if isfinite(now) else None
+    return Node("Cooling set-point now", value, "temperature", note=text, ref=f"room/{room_id}/cooling_setpoint_c")
 
 
 def room_cooling(results: BuildingResults, room_id: str, month: int | None = None, step: int | None = None) -> Node:
@@ -153,15 +193,18 @@ def room_cooling(results: BuildingResults, room_id: str, month: int | None = Non
     parts = sorted((p for p in parts if abs(p[1]) > 0.05), key=lambda p: -abs(p[1]))
     day = results.building.climate.months[m]
     text = f"{MONTHS[day_number(day) - 1]} {clock(s)}"
-    air = Node(
-        "Air held at", loads.room.cooling_setpoint_c, "temperature", "Ta", ref=f"room/{room_id}/cooling_setpoint_c"
+    air = _set_point(loads, m, s, room_id)
+    held = (
+        "air held at the set-point"
+        if loads.control is None
+        else "air held at its design set-point, and what its own course adds"
     )
     return Node(
         f"{loads.room.number} {loads.room.name}: sensible cooling load" + (", peak" if at_peak else ""),
         float(loads.total[m, s]),
         "load",
         "Qs",
-        formula=f"sum of what each source does to the air at {text}, air held at the set-point",
+        formula=f"sum of what each source does to the air at {text}, {held}",
         numbers=addition([value for _, value in parts], "load"),
         source=_BALANCE,
         note=f"Searched over {loads.total.shape[0]} design days × {loads.total.shape[1]} steps. "
@@ -169,6 +212,28 @@ def room_cooling(results: BuildingResults, room_id: str, month: int | None = Non
         f"the balance closes within {max(loads.balance_error, 1e-15):.0e}.",
         inputs=(*(_category(name, value, loads, detail, day.month, m, s, text) for name, value in parts), air),
     )
+
+
+def _warm_up(loads: RoomLoads, value: float) -> Node:
+    """What the plant gives above the losses at the set-point."""
+    thermostat = loads.room.thermostat
+    assert thermostat is not None and loads.control is not None
+    if thermostat.reheat_w_m2 is not None:
+        return Node(
+            "Warm-up allowance", value, "power", formula="allowance × floor area", source="EN 12831-1:2017, heating-up capacity",
+            inputs=(Node("Allowance", thermostat.reheat_w_m2, "power_per_area"),
+                    Node("Floor area", loads.room.floor_area_m2, "area", ref=f"room/{loads.room.id}/floor_area_m2")),
+        )  # fmt: skip
+    return Node(
+        "Warm-up", value, "power",
+        formula="constant power, worked out so that the sensed temperature meets the set-point when the time is over, less the "
+        "losses at the set-point",
+        source="periodic answer of the room's air to a watt, ISO 13786:2017 transfer matrices; docs/methods/rooms.md",
+        inputs=(
+            Node("Time to warm up", thermostat.warm_up_h, "time", ref=f"room/{loads.room.id}/warm_up_h"),
+            Node("Coldest air before", float(loads.control.winter.air_c.min()), "temperature"),
+        ),
+    )  # fmt: skip
 
 
 def room_heating(results: BuildingResults, room_id: str) -> Node:
@@ -189,12 +254,22 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
         if lost:
             flow_node = Node("Outdoor air", flow, "airflow", "V")
             inputs.append(Node(name, lost, "power", formula="ρ cp V (Ta − To)", inputs=(flow_node,)))
+    warm_up = loads.heating.parts_w[CATEGORIES.index("storage")]
+    if abs(warm_up) > 0.05:
+        inputs.append(_warm_up(loads, warm_up))
+    gains = [(name, loads.heating.parts_w[CATEGORIES.index(name)]) for name in GAIN_CATEGORIES]
+    inputs += [
+        Node(f"{_NAMES[name]}, counted share", part, "power", ref="project//winter_gains_share")
+        for name, part in gains
+        if abs(part) > 0.05
+    ]
     return Node(
         f"{room.number} {room.name}: heating load",
         loads.heating.load_w,
         "load",
         "QH",
-        formula="sum of losses on the winter day: steady, no sun, no gains",
+        formula="sum of losses on the winter day, no sun"
+        + (", and what the warm-up takes" if abs(warm_up) > 0.05 else ""),
         numbers=addition([float(node.value or 0.0) for node in inputs], "load"),
         source=_SIMPLE if results.building.climate.heating_procedure == "u_values" else _BALANCE,
         inputs=(

@@ -24,6 +24,7 @@ def climate(look: Lookups) -> Climate:
         months=(*months, extra) if extra else tuple(months),
         profile=project["profile"],
         heating_procedure=project["heating_procedure"],
+        winter_gains_share=project["winter_gains_share"],
     )  # fmt: skip
 
 

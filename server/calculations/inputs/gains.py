@@ -49,7 +49,9 @@ def _gain(
 
 
 def _with(patterns: DesignPatterns, category: str, name: str, sensible: float, latent: float, radiant: float) -> Gain:
-    return Gain(category, sensible, latent, radiant, patterns.by_month[0], patterns.by_month, name)
+    # Without a pattern of its own the winter day has the usual one; how much of it counts is the project's choice.
+    winter = patterns.winter if patterns.winter_chosen else patterns.by_month[0]
+    return Gain(category, sensible, latent, radiant, patterns.by_month[0], patterns.by_month, name, winter)
 
 
 def _equipment(look: Lookups, name: str, power: float, row: Row, prefix: str, schedule: str | None) -> Gain:

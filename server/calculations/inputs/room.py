@@ -1,14 +1,20 @@
 """A room as the core takes it."""
 
+from calendar import month_name
+from math import isfinite
+
 from calculations.inputs.fabric import boundary, layers_or_missing
 from calculations.inputs.gains import gains_of
 from calculations.inputs.missing import Missing
+from calculations.inputs.thermostat import humidity_of, thermostat_of
 from calculations.inputs.windows import opening, opening_area
 from calculations.lookups import Lookups
 from pendrum_core.air.infiltration import leakage_flow_m3_s, local_wind_m_s
 from pendrum_core.checks.snag import Snag
 from pendrum_core.model.fabric import Layers
 from pendrum_core.model.rooms import Element, Room, SunWindow, inside_convection
+from pendrum_core.model.schedules import DayPattern, crossings
+from pendrum_core.model.thermostats import Thermostat
 from projects.document import Row
 from projects.resolver import Effective, effective_values, kit_in_use, surface_assembly
 
@@ -56,12 +62,15 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
         raise Missing("setpoints_crossed", "room", identity, "rooms",
                       f"{title}: heating set-point {low} °C ({values['heating_setpoint_c'].origin}) is above cooling "
                       f"set-point {high} °C ({values['cooling_setpoint_c'].origin}).", "change one of the two")  # fmt: skip
+    volume = area * height
+    thermostat = thermostat_of(look, use, room, values, volume)
+    if thermostat is not None:
+        _refuse_crossed(title, identity, thermostat)
     eye = _eye_m(look, room, height)
     elements, windows, found = look.remembered(
         "faces", f"{identity}/{title}/{eye}", lambda: _faces(look, title, identity, eye)
     )
     snags += found
-    volume = area * height
     leak, winter_leak = _infiltration_m3_s(look, use, room, values, volume, surfaces)
     people = values["people_per_m2"].value * area
     need = use["air_per_person_m3_s"] * people + use["air_per_area_m3_s_m2"] * area
@@ -76,13 +85,32 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
         gains=gains_of(look, use, values, area),
         infiltration_m3_s=leak,
         direct_outdoor_air_m3_s=0.0 if room["air_system"] is not None else need / use["air_effectiveness"],
-        heating_setpoint_c=low,
-        cooling_setpoint_c=high,
+        # Design values are what the thermostat asks at most: a programme may ask for other ones than the use's figure.
+        heating_setpoint_c=max(_asked(thermostat and (thermostat.winter,)), default=low),
+        cooling_setpoint_c=min(_asked(thermostat and thermostat.cooling), default=high),
         heated=values["heated"].value,
         cooled=values["cooled"].value,
         capacity_j_k=AIR_J_M3K * volume + FURNITURE_J_M2K * area,
         winter_infiltration_m3_s=winter_leak,
+        thermostat=thermostat,
+        humidity=humidity_of(look, use),
     )
+
+
+def _asked(patterns: tuple[DayPattern, ...] | None) -> list[float]:
+    """Every set-point that patterns ask for."""
+    return [value for day in patterns or () for _, value in day.steps if isfinite(value)]
+
+
+def _refuse_crossed(title: str, identity: str, thermostat: Thermostat) -> None:
+    """Heating above cooling at any hour of any month."""
+    for month, (low, high) in enumerate(zip(thermostat.heating, thermostat.cooling, strict=True)):
+        found = crossings(low, high)
+        if found:
+            hours = ", ".join(f"{a // 60:02d}:{a % 60:02d} to {b // 60:02d}:{b % 60:02d}" for a, b in found)
+            raise Missing("setpoints_crossed", "room", identity, "uses",
+                          f"{title}: the heating set-point is above the cooling set-point from {hours} (standard time) in "
+                          f"{month_name[month + 1]}.", "change the set-points or their schedule")  # fmt: skip
 
 
 def _eye_m(look: Lookups, room: Row, height: float) -> float:

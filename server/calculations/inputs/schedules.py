@@ -64,24 +64,31 @@ def days_of_year(look: Lookups, row: Row) -> tuple[str, ...]:
     return year_plan(row).days(look.one("project")["year"], holidays(look))
 
 
-def design_patterns(look: Lookups, schedule: str | None) -> DesignPatterns:
-    """Patterns of a schedule for the design days; none given means always full."""
+def design_patterns(look: Lookups, schedule: str | None, pick: str = "busiest") -> DesignPatterns:
+    """Patterns of a schedule for the design days; none given means always full.
+
+    `pick` is how the day is chosen where the schedule does not name it: "busiest", the largest of the working days, the
+    winter day without anybody (or the coldest of temperatures); "highest" or "lowest", set-points month by month, winter
+    included.
+    """
     if schedule is None:
         return ALWAYS
-    found: DesignPatterns = look.remembered("design patterns", schedule, lambda: _design(look, schedule))
+    key = schedule if pick == "busiest" else f"{schedule}/{pick}"
+    found: DesignPatterns = look.remembered("design patterns", key, lambda: _design(look, schedule, pick))
     return found
 
 
-def _design(look: Lookups, identity: str) -> DesignPatterns:
+def _design(look: Lookups, identity: str, pick: str) -> DesignPatterns:
     row = look.existing("schedule", identity)
     site, project = look.one("site"), look.one("project")
     plan, off = year_plan(row), holidays(look)
     start = month_day(site["saving_from"]) if site["saving_from"] else None
     end = month_day(site["saving_to"]) if site["saving_to"] else None
+    sign = -1.0 if pick == "lowest" else 1.0
     if row["summer"]:
         chosen = [row["summer"]] * 12
-    elif row["summer_by_month"]:
-        chosen = [plan.busiest(project["year"], off, month) for month in range(1, 13)]
+    elif row["summer_by_month"] or pick != "busiest":
+        chosen = [plan.busiest(project["year"], off, month, sign) for month in range(1, 13)]
     else:
         chosen = [plan.busiest(project["year"], off)] * 12
     made: dict[tuple[str, bool], DayPattern] = {}
@@ -93,6 +100,9 @@ def _design(look: Lookups, identity: str) -> DesignPatterns:
             made[key] = shifted(plan.pattern(name), -60) if key[1] else plan.pattern(name)
         by_month.append(made[key])
     winter = row["winter"]
-    if winter is None and row["kind"] == "temperature":
+    if winter is None and pick != "busiest":
+        # Winter's design day falls in the colder half of the year, which of its months does not matter for ordinary plans.
+        winter = chosen[0] if site["latitude"] >= 0 else chosen[6]
+    elif winter is None and row["kind"] == "temperature":
         winter = min((identity for identity, _ in plan.patterns), key=lambda i: daily_sum(plan.pattern(i)))
     return DesignPatterns(tuple(by_month), plan.pattern(winter) if winter else EMPTY, tuple(chosen), winter)

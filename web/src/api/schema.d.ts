@@ -1203,6 +1203,11 @@ export interface components {
              */
             heating_margin: number;
             /**
+             * Winter Gains Share
+             * @default 0
+             */
+            winter_gains_share: number;
+            /**
              * Cooling Margin
              * @default 0
              */
@@ -1407,6 +1412,116 @@ export interface components {
              * @default 24
              */
             cooling_setpoint_c: number;
+            /**
+             * Setpoint Schedule
+             * @default null
+             */
+            setpoint_schedule: string | null;
+            /**
+             * Heating Away
+             * @default hold
+             * @enum {string}
+             */
+            heating_away: "hold" | "setback" | "off";
+            /**
+             * Heating Setback C
+             * @default 16
+             */
+            heating_setback_c: number;
+            /**
+             * Cooling Away
+             * @default hold
+             * @enum {string}
+             */
+            cooling_away: "hold" | "setup" | "off";
+            /**
+             * Cooling Setup C
+             * @default 28
+             */
+            cooling_setup_c: number;
+            /**
+             * Heating Programme
+             * @default null
+             */
+            heating_programme: string | null;
+            /**
+             * Cooling Programme
+             * @default null
+             */
+            cooling_programme: string | null;
+            /**
+             * Warm Up
+             * @default solved
+             * @enum {string}
+             */
+            warm_up: "solved" | "allowance";
+            /**
+             * Warm Up H
+             * @default 2
+             */
+            warm_up_h: number;
+            /**
+             * Pull Down H
+             * @default 1
+             */
+            pull_down_h: number;
+            /**
+             * Reheat W M2
+             * @default 11
+             */
+            reheat_w_m2: number;
+            /**
+             * Sensing
+             * @default air
+             * @enum {string}
+             */
+            sensing: "air" | "operative" | "mixed";
+            /**
+             * Radiant Weight
+             * @default 0.5
+             */
+            radiant_weight: number;
+            /**
+             * Drawn Air
+             * @default none
+             * @enum {string}
+             */
+            drawn_air: "none" | "windows" | "extract";
+            /**
+             * Drawn Air Ach
+             * @default 4
+             */
+            drawn_air_ach: number;
+            /**
+             * Drawn Air Above C
+             * @default 23
+             */
+            drawn_air_above_c: number;
+            /**
+             * Drawn Air Band K
+             * @default 2
+             */
+            drawn_air_band_k: number;
+            /**
+             * Drawn Air Schedule
+             * @default null
+             */
+            drawn_air_schedule: string | null;
+            /**
+             * Humidity Low
+             * @default null
+             */
+            humidity_low: number | null;
+            /**
+             * Humidity High
+             * @default null
+             */
+            humidity_high: number | null;
+            /**
+             * Humidity Schedule
+             * @default null
+             */
+            humidity_schedule: string | null;
             /**
              * Yardstick Low W M2
              * @default 20
@@ -1645,6 +1760,41 @@ export interface components {
              * @default null
              */
             cooling_setpoint_c: number | null;
+            /**
+             * Heating Setback C
+             * @default null
+             */
+            heating_setback_c: number | null;
+            /**
+             * Cooling Setup C
+             * @default null
+             */
+            cooling_setup_c: number | null;
+            /**
+             * Warm Up H
+             * @default null
+             */
+            warm_up_h: number | null;
+            /**
+             * Pull Down H
+             * @default null
+             */
+            pull_down_h: number | null;
+            /**
+             * Heating Capacity W
+             * @default null
+             */
+            heating_capacity_w: number | null;
+            /**
+             * Cooling Capacity W
+             * @default null
+             */
+            cooling_capacity_w: number | null;
+            /**
+             * Sensor Room
+             * @default null
+             */
+            sensor_room: string | null;
             /**
              * Pinned Flow M3 S
              * @default null

@@ -11,13 +11,14 @@ import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import { computed, ref, watch } from "vue";
 import { jumpToPeak } from "./keys";
-import { stack, type DayCourses } from "./rail";
+import { stack, temperatures, type DayCourses } from "./rail";
 
 const doc = useDocument();
 const results = useResults();
 const view = useView();
 const courses = ref<DayCourses | null>(null);
 const box = ref<HTMLElement | null>(null);
+const shows = ref<"heat" | "air">("heat");
 const { width, height } = useElementSize(box);
 
 const record = computed(() =>
@@ -53,13 +54,32 @@ watch(
 const pile = computed(() => stack(courses.value?.parts ?? {}));
 const quantity = computed(() => (courses.value?.unit === "K" ? "temperature_difference" : "load"));
 const x = computed(() => scaleLinear([0, 144], [4, Math.max(10, width.value - 6)]));
+const lines = computed(() => (courses.value ? temperatures(courses.value, pile.value.total) : []));
+const warmth = computed(() => {
+  const all = lines.value.flatMap((item) => item.values).filter((value) => !Number.isNaN(value));
+  return scaleLinear([Math.min(...all), Math.max(...all)], [height.value - 20, 20]).nice(3);
+});
+const drawn = computed(() =>
+  lines.value.map((item) => ({
+    ...item,
+    d:
+      line<number>(
+        (_, i) => x.value(i + 0.5),
+        (value) => warmth.value(value),
+      ).defined((value) => !Number.isNaN(value))(item.values) ?? "",
+  })),
+);
+/** What the plant can give at most, where that was entered. */
+const capacity = computed(() => courses.value?.control?.capacity_w ?? null);
 const y = computed(() => {
   const all = pile.value.bands.flatMap((band) => [...band.low, ...band.high]);
+  if (capacity.value) all.push(capacity.value);
   return scaleLinear([Math.min(0, ...all), Math.max(1, ...all)], [height.value - 17, 18]);
 });
 const bands = computed(() =>
   pile.value.bands.map((band) => ({
     ...source(band.name),
+    fill: band.name === "storage" ? "url(#kept)" : source(band.name).colour,
     d:
       area<number>(
         (_, i) => x.value(i + 0.5),
@@ -94,6 +114,7 @@ const ranked = computed(() =>
 );
 const air = computed(() => {
   const c = courses.value;
+  if (c?.control) return c.control.air_c[view.step] ?? null;
   if (!c || c.reference_c === null) return null;
   return c.unit === "K" ? c.reference_c + (pile.value.total[view.step] ?? 0) : c.reference_c;
 });
@@ -157,9 +178,45 @@ function onKey(event: KeyboardEvent): void {
       @keydown="onKey"
     >
       <svg :width="width" :height="height" aria-hidden="true">
-        <path v-for="band in bands" :key="band.name" :d="band.d" :fill="band.colour" opacity="0.85" />
-        <path :d="total" fill="none" stroke="var(--ink)" stroke-width="1.4" />
-        <line :x1="0" :x2="width" :y1="y(0)" :y2="y(0)" stroke="var(--ink)" />
+        <defs>
+          <pattern id="kept" width="5" height="5" patternUnits="userSpaceOnUse" patternTransform="rotate(45)">
+            <rect width="5" height="5" fill="var(--paper)" />
+            <line y2="5" stroke="var(--storage)" stroke-width="5" />
+          </pattern>
+        </defs>
+        <template v-if="shows === 'heat'">
+          <path v-for="band in bands" :key="band.name" :d="band.d" :fill="band.fill" opacity="0.85" />
+          <path :d="total" fill="none" stroke="var(--ink)" stroke-width="1.4" />
+          <line :x1="0" :x2="width" :y1="y(0)" :y2="y(0)" stroke="var(--ink)" />
+          <g v-if="capacity">
+            <line
+              :x1="0"
+              :x2="width"
+              :y1="y(capacity)"
+              :y2="y(capacity)"
+              stroke="var(--ink)"
+              stroke-dasharray="7 3"
+            />
+            <text :x="width - 6" :y="y(capacity) - 3" text-anchor="end">capacity</text>
+          </g>
+        </template>
+        <template v-else>
+          <g v-for="tick in warmth.ticks(3)" :key="tick">
+            <line x1="0" :x2="width" :y1="warmth(tick)" :y2="warmth(tick)" stroke="var(--hair)" />
+            <text :x="width - 4" :y="warmth(tick) - 2" text-anchor="end">
+              {{ toShown(tick, "temperature", view.system).toFixed(0) }}
+            </text>
+          </g>
+          <path
+            v-for="item in drawn"
+            :key="item.name"
+            :d="item.d"
+            fill="none"
+            :stroke="item.colour"
+            stroke-width="1.6"
+            :stroke-dasharray="item.dash"
+          />
+        </template>
         <text
           v-for="hour in [0, 3, 6, 9, 12, 15, 18, 21, 24]"
           :key="hour"
@@ -193,7 +250,11 @@ function onKey(event: KeyboardEvent): void {
         />
         <rect :x="x(view.step + 0.5) - 20" y="0" width="40" height="16" fill="var(--accent)" />
         <text :x="x(view.step + 0.5)" y="12" text-anchor="middle" class="at">{{ clock(view.step) }}</text>
-        <text x="4" y="12">
+        <text v-if="shows === 'air'" x="4" y="12">
+          {{ unitOf("temperature", view.system) }}
+          <tspan v-for="item in drawn" :key="item.name" :fill="item.colour" dx="8">━ {{ item.name }}</tspan>
+        </text>
+        <text v-else x="4" y="12">
           {{
             courses?.unit === "K"
               ? `${unitOf(quantity, view.system)} above ${toShown(courses.reference_c ?? 0, "temperature", view.system).toFixed(0)} in ${name}, not cooled`
@@ -221,6 +282,10 @@ function onKey(event: KeyboardEvent): void {
         /></span>
       </p>
       <p class="soft">
+        <span class="switch" role="group" aria-label="Rail shows">
+          <button :aria-pressed="shows === 'heat'" @click="shows = 'heat'">Heat</button>
+          <button :aria-pressed="shows === 'air'" @click="shows = 'air'">Temperatures</button>
+        </span>
         <kbd>[</kbd> <kbd>]</kbd> 10 min <button class="link" @click="jumpToPeak"><kbd>P</kbd> peak</button>
       </p>
     </div>

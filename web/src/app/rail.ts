@@ -6,7 +6,41 @@ export interface DayCourses {
   outdoor_humidity_ratio: number[];
   reference_c: number | null;
   unit: "W" | "K";
+  /** Of a room whose thermostat decides. */
+  control?: {
+    air_c: number[];
+    operative_c: number[];
+    low_c: (number | null)[];
+    high_c: (number | null)[];
+    plant_w: number[];
+    capacity_w: number | null;
+  };
 }
+
+/** A line of the temperature view; NaN where there is none. */
+export interface Line {
+  name: string;
+  colour: string;
+  values: number[];
+  dash?: string;
+}
+
+/** Temperatures of a room's day, as far as they are known. */
+export function temperatures(courses: DayCourses, total: number[]): Line[] {
+  const lines: Line[] = [{ name: "outdoors", colour: "var(--faint)", values: courses.outdoor_c, dash: "1 3" }];
+  const { control, reference_c } = courses;
+  if (control) {
+    const known = (values: (number | null)[]) => values.map((value) => value ?? NaN);
+    lines.push({ name: "heating set-point", colour: "var(--ember)", values: known(control.low_c), dash: "5 3" });
+    lines.push({ name: "cooling set-point", colour: "var(--tide)", values: known(control.high_c), dash: "5 3" });
+    lines.push({ name: "operative", colour: "var(--people)", values: control.operative_c });
+    lines.push({ name: "air", colour: "var(--ink)", values: control.air_c });
+  } else if (reference_c !== null) {
+    const air = courses.outdoor_c.map((_, i) => reference_c + (courses.unit === "K" ? (total[i] ?? 0) : 0));
+    lines.push({ name: "air", colour: "var(--ink)", values: air });
+  }
+  return lines.filter((line) => line.values.some((value) => !Number.isNaN(value)));
+} // prettier-ignore
 
 export interface Band {
   name: string;

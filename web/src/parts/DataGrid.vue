@@ -245,7 +245,7 @@ function onCopy(event: ClipboardEvent): void {
                 @keydown.enter.stop.prevent="finish(1, 0)"
                 @keydown.esc.stop.prevent="cancel"
               >
-                <option v-if="column.editor.clearable" value="">–</option>
+                <option v-if="column.editor.clearable" value="">{{ column.editor.empty ?? "–" }}</option>
                 <option v-for="choice in column.editor.choices" :key="choice.value" :value="choice.value">
                   {{ choice.label }}
                 </option>

@@ -59,7 +59,7 @@ function drop(): void {
       :aria-label="label"
       @change="keep(($event.target as HTMLSelectElement).value)"
     >
-      <option v-if="editor.clearable" value="">–</option>
+      <option v-if="editor.clearable" value="">{{ editor.empty ?? "–" }}</option>
       <option v-for="choice in editor.choices" :key="choice.value" :value="choice.value">
         {{ choice.label }}
       </option>

@@ -39,7 +39,7 @@ const xScale = computed(() =>
   ),
 );
 const yScale = computed(() => {
-  const all = props.series.flatMap((series) => series.values);
+  const all = props.series.flatMap((series) => series.values).filter((value) => !Number.isNaN(value));
   const low = Math.min(...all, props.zero ? 0 : Infinity);
   const high = Math.max(...all, props.zero ? 0 : -Infinity);
   return scaleLinear([low, high === low ? low + 1 : high], [height.value - pad.bottom, pad.top]).nice(4);
@@ -52,7 +52,7 @@ const paths = computed(() =>
       line<number>(
         (_, i) => xScale.value(xs.value[i] ?? 0),
         (value) => yScale.value(value),
-      )(series.values) ?? "",
+      ).defined((value) => !Number.isNaN(value))(series.values) ?? "",
   })),
 );
 </script>

@@ -10,6 +10,8 @@ export interface Editor {
   choices?: { value: string; label: string }[];
   /** Whether emptying it means "inherit" or "none". */
   clearable?: boolean;
+  /** What an empty choice says. */
+  empty?: string;
 }
 
 /** A value as text to edit. */

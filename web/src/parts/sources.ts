@@ -17,6 +17,8 @@ const NAMES: Record<string, string> = {
   equipment: "Equipment",
   infiltration: "Infiltration",
   "outdoor air": "Untreated outdoor air",
+  "drawn air": "Air drawn in by warmth",
+  storage: "Kept and given back",
 };
 
 /** Name and colour of a load source. */

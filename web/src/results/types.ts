@@ -19,6 +19,27 @@ export interface RoomResult {
   floating_month: number;
   floating_step: number;
   winter_air_c: number;
+  /** Of a room whose thermostat decides; null where the air is held at its set-points. */
+  control: {
+    air_c: number;
+    operative_c: number;
+    held_heating_w: number;
+    winter_coldest_c: number;
+    too_warm: { kelvin: number; hours: number; month: number; step: number } | null;
+    too_cold: { kelvin: number; hours: number; step: number } | null;
+    cooling_flat_out_h: number;
+    heating_flat_out_h: number;
+  } | null;
+  /** Where its use has humidity limits. */
+  moisture: {
+    highest: number;
+    month: number;
+    step: number;
+    drying_w: number;
+    winter_relative: number;
+    humidifying_kg_s: number;
+    humidifying_w: number;
+  } | null;
 }
 
 export interface GroupResult {
@@ -161,6 +182,8 @@ export interface UseResult {
   days: UseDay[];
   day_of: number[];
   presence: number[][];
+  /** [until minute, value] of January to December; null is off. */
+  set_points: { heating: [number, number | null][][]; cooling: [number, number | null][][] };
   outdoor_air_m3_s_m2: number;
   hot_water_l_day: number;
   hot_water_j_day: number;

@@ -4,6 +4,7 @@ import { source } from "@/parts/sources";
 import { useResults } from "@/results/store";
 import { clock, MONTHS } from "@/units/units";
 import { computed } from "vue";
+import RoomComfort from "./RoomComfort.vue";
 import type { LoadRow } from "./rows";
 
 const props = defineProps<{ row: LoadRow; mode: "cooling" | "heating" }>();
@@ -52,7 +53,8 @@ const scale = computed(() => 100 / (1 + low.value));
     <div v-if="parts.length" class="line sum">
       <span>Sum</span><span /><span class="num"><Figure :value="total" quantity="load" /></span>
     </div>
-    <p v-else class="soft">
+    <RoomComfort v-if="row.isRoom" :id="row.id" :mode="mode" />
+    <p v-if="!parts.length" class="soft">
       {{
         mode === "cooling" && row.floating
           ? `This room is not cooled; its air reaches ${row.floating.text}.`

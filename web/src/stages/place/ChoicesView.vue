@@ -67,6 +67,12 @@ async function saveUnits(value: unknown): Promise<void> {
         :editor="{ type: 'choice', choices: HEATING }"
         :save="save('heating_procedure', 'Heating procedure')"
       />
+      <Field
+        label="Gains counted in winter"
+        :value="project.winter_gains_share"
+        :editor="{ type: 'number', quantity: 'percent' }"
+        :save="save('winter_gains_share', 'Gains counted in winter')"
+      />
       <p class="soft small">
         ASHRAE 62.1 with the full system efficiency of its appendix A, or Ev 0.75 and 1.5 times the room's
         outdoor air as least supply; EN 16798-1 adds what the rooms need. Heating by the balance has its own

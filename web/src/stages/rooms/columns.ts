@@ -4,7 +4,14 @@ import type { Column } from "@/parts/grid";
 import { choicesOf } from "@/parts/saving";
 import { useResults } from "@/results/store";
 
-export const SETS = { geometry: "Geometry", use: "Use and set-points", gains: "Gains", air: "Air" };
+export const SETS = {
+  geometry: "Geometry",
+  use: "Use and set-points",
+  thermostat: "Thermostat",
+  gains: "Gains",
+  air: "Air",
+  results: "Results",
+};
 export type ColumnSet = keyof typeof SETS;
 
 type RoomKey = keyof Room & string;
@@ -60,6 +67,24 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
       inherited("heating_setpoint_c", "Heated to", "temperature", 96),
       yesNo("cooled", "Cooled"),
       inherited("cooling_setpoint_c", "Cooled to", "temperature", 96),
+    ],
+    thermostat: [
+      inherited("heating_setback_c", "Set back to", "temperature", 96),
+      inherited("cooling_setup_c", "Set up to", "temperature", 96),
+      inherited("warm_up_h", "Warm-up", "time", 82),
+      inherited("pull_down_h", "Pull-down", "time", 82),
+      { key: "heating_capacity_w", title: "Heating at most", quantity: "load", width: 116, value: (row) => row.heating_capacity_w, editor: { type: "number", quantity: "load", clearable: true } },
+      { key: "cooling_capacity_w", title: "Cooling at most", quantity: "load", width: 116, value: (row) => row.cooling_capacity_w, editor: { type: "number", quantity: "load", clearable: true } },
+      { key: "sensor_room", title: "Sensor in", width: 128, value: (row) => row.sensor_room, text: (row) => (row.sensor_room ? doc.get("room", row.sensor_room)?.number ?? "–" : "itself"),
+        editor: { type: "choice", clearable: true, empty: "itself", choices: doc.rows("room").map((r) => ({ value: r.id, label: `${r.number} ${r.name}` })) } },
+    ],
+    results: [
+      { key: "warmest", title: "Air at peak", quantity: "temperature", width: 100, value: (row) => { const r = results.get("room", row.id); return r?.control?.air_c ?? r?.floating_peak_c ?? (r ? results.get("effective", row.id)?.["cooling_setpoint_c"]?.[0] : null); } },
+      { key: "operative", title: "Operative", quantity: "temperature", width: 92, value: (row) => results.get("room", row.id)?.control?.operative_c },
+      { key: "too_warm", title: "Too warm by", quantity: "temperature_difference", width: 96, value: (row) => results.get("room", row.id)?.control?.too_warm?.kelvin },
+      { key: "too_cold", title: "Too cold by", quantity: "temperature_difference", width: 96, value: (row) => results.get("room", row.id)?.control?.too_cold?.kelvin },
+      { key: "warm_up", title: "For warm-up", quantity: "load", width: 100, value: (row) => { const r = results.get("room", row.id); return r?.control ? r.heating_w - r.control.held_heating_w : null; } },
+      { key: "humidity", title: "Humidity to", quantity: "percent", width: 92, value: (row) => results.get("room", row.id)?.moisture?.highest },
     ],
     gains: [
       choice("use", "Use"),

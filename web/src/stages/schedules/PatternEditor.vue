@@ -4,7 +4,7 @@ import { format, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 import { writingOf, type ScheduleKind } from "./kinds";
-import { fromLine, moved, paint, shifted, toCells, toLine, type Steps } from "./pattern";
+import { fromLine, moved, paint, shifted, toCells, toLine, type Steps } from "@/parts/pattern";
 
 const props = defineProps<{
   steps: Steps;

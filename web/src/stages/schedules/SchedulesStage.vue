@@ -14,7 +14,7 @@ import { useRoute } from "vue-router";
 import { KINDS } from "./kinds";
 import { placesOf, type UsePlace } from "./lookup";
 import PatternEditor from "./PatternEditor.vue";
-import type { Steps } from "./pattern";
+import type { Steps } from "@/parts/pattern";
 import YearPlan from "./YearPlan.vue";
 
 const doc = useDocument();

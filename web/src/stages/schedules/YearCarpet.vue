@@ -2,7 +2,7 @@
 import type { PatternPart } from "@/document/types";
 import { computed, onMounted, ref, watch } from "vue";
 import type { ScheduleKind } from "./kinds";
-import { toCells, type Steps } from "./pattern";
+import { toCells, type Steps } from "@/parts/pattern";
 
 const props = defineProps<{ days: number[]; patterns: PatternPart[]; kind: ScheduleKind }>();
 const canvas = ref<HTMLCanvasElement | null>(null);

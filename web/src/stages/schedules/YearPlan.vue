@@ -10,7 +10,7 @@ import { computed, ref } from "vue";
 import { KINDS, toneOf } from "./kinds";
 import { dayOf } from "./dates";
 import { useAt, type UsePlace } from "./lookup";
-import type { Steps } from "./pattern";
+import type { Steps } from "@/parts/pattern";
 import YearCarpet from "./YearCarpet.vue";
 import YearStrip from "./YearStrip.vue";
 

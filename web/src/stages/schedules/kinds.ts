@@ -1,6 +1,6 @@
 import type { Schedule } from "@/document/types";
 import { fromShown, toShown, type System } from "@/units/units";
-import type { Writing } from "./pattern";
+import type { Writing } from "@/parts/pattern";
 
 /** What the values of a schedule are. */
 export interface ScheduleKind {

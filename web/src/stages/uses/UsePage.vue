@@ -4,6 +4,7 @@ import type { Use } from "@/document/types";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import LineChart from "@/parts/LineChart.vue";
+import { toCells, type Steps } from "@/parts/pattern";
 import { choicesOf, fieldSaver } from "@/parts/saving";
 import { useResults } from "@/results/store";
 import type { GroupResult } from "@/results/types";
@@ -12,6 +13,7 @@ import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 import { ACTIVITIES, LEAKS, PEOPLE_BASES, POWER_BASES, quantityOf, type UseKey } from "./useFields";
 import UseItems from "./UseItems.vue";
+import UseSetPoints from "./UseSetPoints.vue";
 
 const props = defineProps<{ use: Use; result: GroupResult | undefined; before: GroupResult | undefined }>();
 const emit = defineEmits<{ remove: []; copy: []; replace: [other: string] }>();
@@ -35,6 +37,16 @@ const courses = computed(() =>
     values: (day.value?.[name] ?? []).map((value) => toShown(value, "power_per_area", view.system)),
   })),
 );
+/** Set-points of the chosen day; where there is none the line is left out. */
+const setPoints = computed(() =>
+  (["heating", "cooling"] as const).flatMap((name) => {
+    const steps = worked.value?.set_points[name][month.value - 1] ?? [];
+    if (!steps.some(([, value]) => value !== null)) return [];
+    const cells = toCells(steps.map(([until, value]) => [until, value ?? NaN]) as Steps, 10);
+    const colour = name === "heating" ? "var(--ember)" : "var(--tide)";
+    return [{ name: `${name} set-point`, colour, values: cells.map((c) => toShown(c, "temperature", view.system)) }];
+  }),
+); // prettier-ignore
 const there = computed(() => {
   const share = worked.value?.presence[month.value - 1]?.[hour.value * 6] ?? 0;
   return { share, people: share * (worked.value?.people ?? 0) };
@@ -276,37 +288,7 @@ function number(quantity: string) {
             :save="save('leakage_cm2_m2', 'leakage area')"
           />
         </div>
-        <div class="block">
-          <h2>Set-points, air temperature</h2>
-          <Field
-            label="Heated"
-            :value="use.heated"
-            :editor="{ type: 'yesno' }"
-            :save="save('heated', 'heated')"
-          />
-          <Field
-            label="Heated to"
-            :value="use.heating_setpoint_c"
-            :editor="number('temperature')"
-            :save="save('heating_setpoint_c', 'heating set-point')"
-          />
-          <Field
-            label="Cooled"
-            :value="use.cooled"
-            :editor="{ type: 'yesno' }"
-            :save="save('cooled', 'cooled')"
-          />
-          <Field
-            label="Cooled to"
-            :value="use.cooling_setpoint_c"
-            :editor="number('temperature')"
-            :save="save('cooling_setpoint_c', 'cooling set-point')"
-          />
-          <p v-if="!use.cooled" class="soft">
-            Not cooled: the air floats; the figure is only the reference that neighbours' temperature
-            differences count from.
-          </p>
-        </div>
+        <UseSetPoints :use="use" />
         <div class="block">
           <h2>Hot water</h2>
           <Field
@@ -362,6 +344,14 @@ function number(quantity: string) {
             :series="courses"
             :marker="hour + 0.5"
             zero
+          />
+        </div>
+        <div v-if="setPoints.length" class="chart small">
+          <LineChart
+            title="Set-points that day"
+            :unit="unitOf('temperature', view.system)"
+            :series="setPoints"
+            :marker="hour + 0.5"
           />
         </div>
         <p>

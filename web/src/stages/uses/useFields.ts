@@ -30,3 +30,32 @@ export const LEAKS = [
 export function quantityOf(bases: readonly { value: string; quantity: string }[], basis: string | undefined): string {
   return bases.find((item) => item.value === basis)?.quantity ?? "ratio";
 } // prettier-ignore
+
+export const AWAY_HEATING = [
+  { value: "hold", label: "held all the same" },
+  { value: "setback", label: "set back" },
+  { value: "off", label: "off" },
+];
+
+export const AWAY_COOLING = [
+  { value: "hold", label: "held all the same" },
+  { value: "setup", label: "set up" },
+  { value: "off", label: "off" },
+];
+
+export const WARM_UP = [
+  { value: "solved", label: "worked out for a time" },
+  { value: "allowance", label: "allowance, EN 12831-1" },
+];
+
+export const SENSING = [
+  { value: "air", label: "the air" },
+  { value: "operative", label: "air and surfaces, half each" },
+  { value: "mixed", label: "a mix of both" },
+];
+
+export const DRAWN_AIR = [
+  { value: "none", label: "nothing" },
+  { value: "windows", label: "windows, while outdoors is cooler" },
+  { value: "extract", label: "extract fan" },
+];

@@ -1,0 +1,81 @@
+"""Snags of thermostats and humidity."""
+
+from collections.abc import Iterator
+
+from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
+from pendrum_core.model.climate import day_number
+from pendrum_core.quantities.times import MONTHS, clock
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.control import Missed, flat_out_h
+from pendrum_core.results.loads import RoomLoads
+
+
+def comfort_snags(results: BuildingResults) -> Iterator[Snag]:
+    """Rooms whose set-points or humidity limits are missed, and devices that work against each other."""
+    for room_id, loads in results.rooms.items():
+        if loads.control is not None:
+            yield from _short(room_id, loads, results)
+    yield from _humidity(results)
+
+
+def _title(loads: RoomLoads) -> str:
+    return f"{loads.room.number} {loads.room.name}"
+
+
+def _short(room_id: str, loads: RoomLoads, results: BuildingResults) -> Iterator[Snag]:
+    control, thermostat = loads.control, loads.room.thermostat
+    assert control is not None and thermostat is not None
+    leader = results.rooms.get(thermostat.leader or "")
+    for day, missed, what, most in (
+        (control.summer, control.summer.too_warm(), "above its cooling", thermostat.cooling_capacity_w),
+        (control.winter, control.winter.too_cold(), "below its heating", thermostat.heating_capacity_w),
+    ):
+        if missed is None or (most is None and leader is None):
+            continue
+        plant = f"its {most / 1000.0:.2f} kW" if most is not None else "its plant"
+        led = f", led by the sensor of {_title(leader)}" if leader else ""
+        hours = flat_out_h(day.plant_w[missed.day], most)
+        yield Snag(
+            DOUBTFUL, "set_point_missed", "room", room_id, "loads",
+            f"{_title(loads)}{led}: with {plant} it comes {missed.kelvin:.1f} K {what} set-point, {missed.hours:.1f} h "
+            f"{_when(missed, what, results)}" + (f"; flat out for {hours:.1f} h." if hours else "."),
+            "more capacity, another set-point, or less load" if leader is None else "a sensor of its own",
+        )  # fmt: skip
+    if thermostat.leader and leader is None:
+        yield Snag(DOUBTFUL, "leader_missing", "room", room_id, "rooms",
+                   f"{_title(loads)} follows the sensor of a room that is not calculated; it uses one of its own.",
+                   "choose another sensor room")  # fmt: skip
+    drawn = thermostat.drawn_air
+    if drawn is not None and not drawn.only_cooler and loads.room.cooled:
+        yield Snag(DOUBTFUL, "extract_with_cooling", "room", room_id, "uses",
+                   f"{_title(loads)} is cooled, and its extract fan draws outdoor air in above {drawn.above_c:.1f} °C: the two "
+                   "work against each other on warm days.", "switch one of them off")  # fmt: skip
+
+
+def _when(missed: Missed, what: str, results: BuildingResults) -> str:
+    if what.startswith("below"):
+        return f"of the winter day, worst at {clock(missed.step)}"
+    month = MONTHS[day_number(results.building.climate.months[missed.day]) - 1]
+    return f"in {month}, worst at {clock(missed.step)}"
+
+
+def _humidity(results: BuildingResults) -> Iterator[Snag]:
+    for room_id, moisture in results.moisture.items():
+        loads = results.rooms[room_id]
+        limits = loads.room.humidity
+        assert limits is not None
+        if limits.high is not None and moisture.highest > limits.high + 0.005:
+            month = MONTHS[day_number(results.building.climate.months[moisture.month]) - 1]
+            yield Snag(
+                DOUBTFUL, "too_humid", "room", room_id, "uses",
+                f"{_title(loads)} reaches {moisture.highest:.0%} relative humidity ({month} {clock(moisture.step)}), its limit "
+                f"is {limits.high:.0%}; keeping it takes {moisture.drying_w / 1000.0:.2f} kW of drying.",
+                "drier supply air, more of it, or another limit",
+            )  # fmt: skip
+        if limits.low is not None and moisture.humidifying_kg_s > 0.0:
+            yield Snag(
+                NOTE, "too_dry", "room", room_id, "uses",
+                f"{_title(loads)} dries to {moisture.winter_relative:.0%} on the winter day, its limit is {limits.low:.0%}; "
+                f"{moisture.humidifying_kg_s * 3600.0:.1f} kg/h of water ({moisture.humidifying_w / 1000.0:.2f} kW) keep it.",
+                "plan a humidifier, or lower the limit",
+            )  # fmt: skip

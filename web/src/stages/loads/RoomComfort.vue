@@ -1,0 +1,75 @@
+<script setup lang="ts">
+import { useDocument } from "@/document/store";
+import Figure from "@/parts/Figure.vue";
+import { useResults } from "@/results/store";
+import { clock, MONTHS } from "@/units/units";
+import { computed } from "vue";
+
+const props = defineProps<{ id: string; mode: "cooling" | "heating" }>();
+const doc = useDocument();
+const result = computed(() => useResults().get("room", props.id));
+const control = computed(() => result.value?.control ?? null);
+const leader = computed(() => doc.get("room", doc.get("room", props.id)?.sensor_room));
+</script>
+
+<template>
+  <div v-if="control || result?.moisture" class="comfort">
+    <p v-if="control && leader">Led by the sensor of {{ leader.number }} {{ leader.name }}.</p>
+    <template v-if="control && mode === 'cooling'">
+      <p v-if="result?.cooling">
+        At the peak the air has <Figure :value="control.air_c" quantity="temperature" />, air and surfaces
+        together <Figure :value="control.operative_c" quantity="temperature" />.
+      </p>
+      <p v-if="control.too_warm" class="missed" data-test="too-warm">
+        Up to <Figure :value="control.too_warm.kelvin" quantity="temperature_difference" /> too warm,
+        {{ control.too_warm.hours.toFixed(1) }} h in {{ MONTHS[control.too_warm.month - 1] }}, worst at
+        {{ clock(control.too_warm.step)
+        }}<template v-if="control.cooling_flat_out_h"
+          >; flat out for {{ control.cooling_flat_out_h.toFixed(1) }} h</template
+        >.
+      </p>
+    </template>
+    <template v-else-if="control">
+      <p v-if="result!.heating_w > 0" data-test="warm-up">
+        Of it <Figure :value="control.held_heating_w" quantity="load" /> hold the set-point and
+        <Figure :value="result!.heating_w - control.held_heating_w" quantity="load" /> are for the warm-up;
+        the air goes down to <Figure :value="control.winter_coldest_c" quantity="temperature" />.
+      </p>
+      <p v-if="control.too_cold" class="missed">
+        Up to <Figure :value="control.too_cold.kelvin" quantity="temperature_difference" /> too cold for
+        {{ control.too_cold.hours.toFixed(1) }} h, worst at {{ clock(control.too_cold.step) }}.
+      </p>
+    </template>
+    <p v-if="result?.moisture && mode === 'cooling'">
+      Relative humidity reaches <Figure :value="result.moisture.highest" quantity="percent" /> ({{
+        MONTHS[result.moisture.month - 1]
+      }}
+      {{ clock(result.moisture.step) }})<template v-if="result.moisture.drying_w > 1"
+        >; keeping the limit takes <Figure :value="result.moisture.drying_w" quantity="load" /> of
+        drying</template
+      >.
+    </p>
+    <p v-else-if="result?.moisture">
+      Relative humidity falls to
+      <Figure :value="result.moisture.winter_relative" quantity="percent" /><template
+        v-if="result.moisture.humidifying_w > 1"
+        >; keeping the limit takes <Figure :value="result.moisture.humidifying_kg_s" quantity="condensate" />,
+        <Figure :value="result.moisture.humidifying_w" quantity="load" /></template
+      >.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.comfort {
+  margin-top: 6px;
+  border-top: 1px solid var(--hair);
+  padding-top: 4px;
+}
+.comfort p {
+  margin: 0 0 3px;
+}
+.missed {
+  font-weight: 600;
+}
+</style>
