@@ -9,6 +9,7 @@ from projects import document
 from projects.starter import weekly
 from tests.base import ApiTest, Small, create
 
+_DAY_ON = [[480, 0.0], [1080, 1.0], [1440, 0.0]]
 _DAY = [[480, 0.0], [1080, 0.8], [1440, 0.1]]
 
 
@@ -40,6 +41,9 @@ class Incremental(ApiTest):
             [
                 create("schedule", "plan", name="Plan", **weekly(_DAY, [[1440, 0.0]])),
                 create("schedule", "attic", name="Attic", kind="temperature", patterns=patterns, base="a"),
+                create("schedule", "open", name="Open", kind="on_off", **weekly(_DAY_ON, [[1440, 0.0]])),
+                create("schedule", "warm", name="Warm", kind="temperature", base="a",
+                       patterns=[{"id": "a", "name": "Day", "steps": [[720, 25], [1440, 27]]}]),
                 create("shading", "over", name="Overhang", overhang_m=0.5),
                 create("assembly", "slab", name="Slab", element="floor", ground_procedure="slab", ground_area_m2=80,
                        ground_perimeter_m=36),
@@ -73,6 +77,16 @@ class Incremental(ApiTest):
             ("use", i["use"], {"cooling_setpoint_c": 24 * n}),
             ("use", i["use"], {"activity": random.choice([None, "athletics", "light bench work"])}),
             ("use", i["use"], {"infiltration_basis": random.choice(["air_changes", "leakage", "envelope"])}),
+            ("use", "shop", {"setpoint_schedule": random.choice([None, "open"]), "heating_away": "setback",
+                             "cooling_away": random.choice(["off", "setup"]), "warm_up_h": 2 * n}),
+            ("use", "shop", {"heating_setback_c": 15 * n, "sensing": random.choice(["air", "operative"])}),
+            ("use", "shop", {"drawn_air": random.choice(["none", "windows", "extract"]), "drawn_air_ach": 5 * n}),
+            ("use", "shop", {"humidity_low": 0.3 * n, "humidity_high": random.choice([None, 0.5 * n])}),
+            ("use", "shop", {"cooling_programme": random.choice([None, "warm"])}),
+            ("schedule", "open", weekly([[480 + round(20 * n), 0.0], [1080, 1.0], [1440, 0.0]], [[1440, 0.0]])),
+            ("room", "r2", {"cooling_capacity_w": random.choice([None, 900 * n])}),
+            ("room", "r2", {"sensor_room": random.choice([None, i["room"]])}),
+            ("project", self.small.project, {"winter_gains_share": random.choice([0.0, 0.3 * n])}),
             ("use_item", "till", {"value": 200 * n, "vented_share": 0.3 * n}),
             ("schedule", "plan", weekly([[480, 0.0], [1020, min(1.0, 0.7 * n)], [1440, 0.0]], [[1440, 0.0]])),
             ("schedule", "attic", {"patterns": [{"id": "a", "name": "Day", "steps": [[720, 14 * n], [1440, 18]]}]}),

@@ -153,14 +153,19 @@ class _March:
     def run(self) -> Marched:
         """Go round until every room has settled."""
         memory = _Mixing()
+        settled = np.zeros(self.x.shape[1], dtype=bool)
         for _ in range(_ROUNDS):
-            before = self.x.copy()
+            before = [values.copy() for values in (self.x, self.plant, self.drawn_w)]
             self._round()
-            change = np.abs(self.x - before).max(axis=(0, 2))
-            settled = change <= _SETTLED * np.maximum(np.abs(self.x).max(axis=(0, 2)), 1.0)
+            # A room that has settled stays as it is, whatever its neighbours in the task still do.
+            for values, old in zip((self.x, self.plant, self.drawn_w), before, strict=True):
+                values[:, settled] = old[:, settled]
+            change = np.abs(self.x - before[0]).max(axis=(0, 2))
+            settled |= change <= _SETTLED * np.maximum(np.abs(self.x).max(axis=(0, 2)), 1.0)
             if settled.all():
                 break
-            self.x = memory.mixed(before, self.x)
+            mixed = memory.mixed(before[0], self.x)
+            self.x = np.where(settled[:, None], self.x, mixed)
         x = np.moveaxis(self.x, 0, -1)
         # Once more as a whole: no rounding of many rounds is left in the temperatures.
         air = self.free_air_k + convolved(self.z, x)

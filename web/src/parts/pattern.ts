@@ -10,7 +10,8 @@ export function toCells(steps: Steps, minutes: number): number[] {
     let sum = 0;
     let from = 0;
     for (const [until, value] of steps) {
-      sum += Math.max(0, Math.min(until, start + minutes) - Math.max(from, start)) * value;
+      const overlap = Math.min(until, start + minutes) - Math.max(from, start);
+      if (overlap > 0) sum += overlap * value;
       from = until;
     }
     cells.push(Number((sum / minutes).toPrecision(10)));

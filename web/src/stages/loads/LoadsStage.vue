@@ -76,7 +76,7 @@ const building = computed(() => results.get("group", "building"));
       </span>
       <span class="soft"
         >{{ doc.rows("room").length }} rooms · {{ doc.site?.dehumidification_month ? 13 : 12 }} days × 144
-        steps · sensible, air at its set-point</span
+        steps · sensible</span
       >
     </div>
     <p v-if="!rows.length" class="empty">
