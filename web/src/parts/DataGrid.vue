@@ -1,28 +1,40 @@
 <script setup lang="ts" generic="R extends { id: string }">
-import { unitOf } from "@/units/units";
+import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { useVirtualizer } from "@tanstack/vue-virtual";
 import { computed, nextTick, onMounted, ref, watch } from "vue";
 import { toText } from "./edit";
 import { parseBlock, type Column, type Edit } from "./grid";
 import { canEdit, priorText, shownText, useTypedCells } from "./gridCells";
+import { moved, placed, useRange, type Place } from "./gridRange";
+
+/** Quantities of which a sum means something. */
+const ADDED = new Set(["area", "volume", "load", "power", "airflow", "count", "length"]);
 
 const props = defineProps<{
   label: string;
   columns: Column<R>[];
   rows: R[];
   selected?: string;
+  /** Columns at the left that stay while the others scroll. */
+  frozen?: number;
+  /** Whether ranges can be swept, copied, filled and cleared. */
+  ranges?: boolean;
+  /** What a row belongs to; a heavier line stands where it changes. */
+  band?: (row: R) => string;
+  /** Column that the rows are ordered by, with its direction. */
+  sorted?: { key: string; down: boolean } | null;
   /** Rows that stand out as sums, by id. */
   strong?: (row: R) => boolean;
   /** Saves edits of one gesture together; throws when refused. */
   save?: (edits: Edit<R>[]) => Promise<void>;
 }>();
-const emit = defineEmits<{ select: [row: R] }>();
+const emit = defineEmits<{ select: [row: R]; sort: [key: string] }>();
 defineSlots<{ [name: `cell-${string}`]: (scope: { row: R }) => unknown }>();
 
 const view = useView();
 const box = ref<HTMLElement | null>(null);
-const at = ref<{ row: number; column: number }>({ row: 0, column: 0 });
+const { at, anchor, range, isMany, holds, moveTo } = useRange();
 const editing = ref<string | null>(null);
 const { faults, cellKey, keep } = useTypedCells<R>(
   () => view.system,
@@ -33,6 +45,22 @@ const before = (row: R, column: Column<R>) => priorText(row, column, view.system
 
 const template = computed(() => props.columns.map((column) => `${column.width}px`).join(" "));
 const width = computed(() => props.columns.reduce((sum, column) => sum + column.width, 0));
+/** How far from the left a frozen column stays. */
+const lefts = computed(() => {
+  let left = 0;
+  return props.columns.map((column, index) => {
+    const own = left;
+    left += column.width;
+    return index < (props.frozen ?? 0) ? `${own}px` : undefined;
+  });
+});
+/** Name of what begins with a row; empty in its midst. */
+function bandAt(index: number): string {
+  const row = props.rows[index];
+  if (!props.band || !row) return "";
+  const before = props.rows[index - 1];
+  return before && props.band(before) === props.band(row) ? "" : props.band(row);
+}
 const virtual = useVirtualizer(
   computed(() => ({
     count: props.rows.length,
@@ -48,7 +76,7 @@ const virtual = useVirtualizer(
 function showSelected(): void {
   const index = props.rows.findIndex((row) => row.id === props.selected);
   if (index < 0 || at.value.row === index) return;
-  at.value = { row: index, column: at.value.column };
+  moveTo({ row: index, column: at.value.column }, false);
   virtual.value.scrollToIndex(index, { align: "auto" });
 }
 watch(() => props.selected, showSelected);
@@ -65,24 +93,36 @@ async function focusCell(): Promise<void> {
   cell?.focus();
 }
 
-async function go(row: number, column: number): Promise<void> {
-  at.value = {
-    row: Math.max(0, Math.min(props.rows.length - 1, row)),
-    column: Math.max(0, Math.min(props.columns.length - 1, column)),
-  };
+async function go(place: Place, extend = false): Promise<void> {
+  moveTo(
+    {
+      row: Math.max(0, Math.min(props.rows.length - 1, place.row)),
+      column: Math.max(0, Math.min(props.columns.length - 1, place.column)),
+    },
+    extend,
+  );
   const target = props.rows[at.value.row];
-  if (target) emit("select", target);
+  if (target && !extend) emit("select", target);
   await focusCell();
 }
 
-/** A click goes to the cell; on a figure that cannot be edited it also shows how it came about. */
-async function choose(index: number, columnIndex: number): Promise<void> {
-  if (editing.value !== null && at.value.row === index && at.value.column === columnIndex) return;
-  await go(index, columnIndex);
+/** A press goes to the cell, with Shift it extends the range; on a figure that cannot be edited it shows how it came about. */
+async function choose(event: PointerEvent, index: number, columnIndex: number): Promise<void> {
+  if (event.button !== 0) return;
+  if (editing.value !== null) {
+    if (at.value.row === index && at.value.column === columnIndex) return;
+    await finish(0, 0);
+  }
+  event.preventDefault();
+  await go({ row: index, column: columnIndex }, event.shiftKey);
   const row = props.rows[index];
   const column = props.columns[columnIndex];
-  const target = row && column && !canEdit(row, column) ? column.explain?.(row) : null;
+  const target = row && column && !canEdit(row, column) && !event.shiftKey ? column.explain?.(row) : null;
   if (target) view.explain(target.quantity, target.subject);
+}
+
+function sweep(event: PointerEvent, row: number, column: number): void {
+  if (event.buttons === 1 && editing.value === null && props.ranges) moveTo({ row, column }, true);
 }
 
 async function start(text?: string): Promise<void> {
@@ -90,7 +130,9 @@ async function start(text?: string): Promise<void> {
   const column = props.columns[at.value.column];
   if (!row || !column?.editor || !canEdit(row, column)) return;
   if (column.editor.type === "yesno") {
-    await keep([{ row, column, text: column.value(row) ? "no" : "yes" }]);
+    const text = column.value(row) ? "no" : "yes";
+    const cells = wide.value > 1 ? inRange().filter((cell) => cell.column === column) : [{ row, column }];
+    await keep(cells.map((cell) => ({ ...cell, text })));
     return;
   }
   const kept = faults.value.get(cellKey(row, column));
@@ -101,21 +143,77 @@ async function start(text?: string): Promise<void> {
   if (text === undefined) input?.select?.();
 }
 
-async function finish(down: number, right: number): Promise<void> {
+/** End the editing of a cell; `all` gives what was typed to every cell of the range. */
+async function finish(down: number, right: number, all = false): Promise<void> {
   const row = props.rows[at.value.row];
   const column = props.columns[at.value.column];
   const text = editing.value;
   editing.value = null;
-  if (
-    row &&
-    column &&
-    text !== null &&
-    text !== toText(column.value(row), column.editor ?? { type: "text" }, view.system)
-  ) {
-    void keep([{ row, column, text }]);
+  if (row && column && text !== null) {
+    if (all) void keep(inRange().map((cell) => ({ ...cell, text })));
+    else if (text !== toText(column.value(row), column.editor ?? { type: "text" }, view.system)) {
+      void keep([{ row, column, text }]);
+    }
   }
-  await go(at.value.row + down, at.value.column + right);
+  if (all) await focusCell();
+  else await go({ row: at.value.row + down, column: at.value.column + right });
 }
+
+/** Cells of the range that may be edited. */
+function inRange(): { row: R; column: Column<R> }[] {
+  const cells = [];
+  for (let i = range.value.top; i <= range.value.bottom; i += 1) {
+    for (let j = range.value.left; j <= range.value.right; j += 1) {
+      const row = props.rows[i];
+      const column = props.columns[j];
+      if (row && column && canEdit(row, column)) cells.push({ row, column });
+    }
+  }
+  return cells;
+}
+const wide = computed(() => (isMany.value ? inRange().length : 0));
+
+/** Let the range step back to what is inherited, or be empty. */
+async function clear(): Promise<void> {
+  await keep(
+    inRange()
+      .filter(({ column }) => column.editor?.clearable)
+      .map((cell) => ({ ...cell, text: "" })),
+  );
+}
+
+/** The first line of the range, given to all below it. */
+async function fillDown(): Promise<void> {
+  const first = props.rows[range.value.top];
+  if (!first) return;
+  await keep(
+    inRange()
+      .filter(({ row }) => row !== first)
+      .map(({ row, column }) => ({
+        row,
+        column,
+        text: toText(column.value(first), column.editor ?? { type: "text" }, view.system),
+      })),
+  );
+}
+defineExpose({ clear, fillDown, wide });
+
+/** What a range adds up to: its cells, and the sum where all have one quantity. */
+const summary = computed(() => {
+  if (!isMany.value || !props.ranges) return "";
+  const { top, bottom, left, right } = range.value;
+  const size = `${bottom - top + 1} × ${right - left + 1} cells`;
+  const quantity = props.columns[left]?.quantity;
+  if (left !== right || !quantity) return size;
+  const values = props.rows.slice(top, bottom + 1).map((row) => props.columns[left]!.value(row));
+  const figures = values.filter((value): value is number => typeof value === "number");
+  if (!figures.length) return size;
+  const sum = figures.reduce((total, value) => total + value, 0);
+  const text = (value: number) => `${format(value, quantity, view.system)} ${unitOf(quantity, view.system)}`;
+  return ADDED.has(quantity)
+    ? `${size} · sum ${text(sum)} · mean ${text(sum / figures.length)}`
+    : `${size} · mean ${text(sum / figures.length)} · ${text(Math.min(...figures))} to ${text(Math.max(...figures))}`;
+});
 
 async function cancel(): Promise<void> {
   const row = props.rows[at.value.row];
@@ -125,30 +223,27 @@ async function cancel(): Promise<void> {
   await focusCell();
 }
 
-const moves: Record<string, [number, number]> = {
-  ArrowUp: [-1, 0],
-  ArrowDown: [1, 0],
-  ArrowLeft: [0, -1],
-  ArrowRight: [0, 1],
-  PageUp: [-20, 0],
-  PageDown: [20, 0],
-};
-
 function onKey(event: KeyboardEvent): void {
-  if (editing.value !== null || event.ctrlKey || event.metaKey || event.altKey) return;
-  const move = moves[event.key];
+  if (editing.value !== null || event.altKey) return;
+  const far = event.ctrlKey || event.metaKey;
+  const place = moved(event, at.value, props.rows.length, props.columns.length);
   const row = props.rows[at.value.row];
   const column = props.columns[at.value.column];
-  if (move) void go(at.value.row + move[0], at.value.column + move[1]);
-  else if (event.key === "Home") void go(at.value.row, 0);
-  else if (event.key === "End") void go(at.value.row, props.columns.length - 1);
+  if (place) void go(place, event.shiftKey && props.ranges);
+  else if (far && props.ranges && event.key.toLowerCase() === "d") void fillDown();
+  else if (far && props.ranges && event.key.toLowerCase() === "a") {
+    anchor.value = { row: 0, column: 0 };
+    void go({ row: props.rows.length - 1, column: props.columns.length - 1 }, true);
+  } else if (far && props.ranges && event.key === " ") {
+    anchor.value = { row: 0, column: at.value.column };
+    moveTo({ row: props.rows.length - 1, column: at.value.column }, true);
+  } else if (far) return;
   else if (event.key === "Enter" || event.key === "F2") {
     const target = row && column?.explain?.(row);
     if (target && !(row && column && canEdit(row, column))) view.explain(target.quantity, target.subject);
     else void start();
-  } else if (event.key === "Delete" || event.key === "Backspace") {
-    if (row && column?.editor?.clearable) void keep([{ row, column, text: "" }]);
-  } else if (row && column && canEdit(row, column) && event.key.length === 1 && event.key !== " ") {
+  } else if (event.key === "Delete" || event.key === "Backspace") void clear();
+  else if (row && column && canEdit(row, column) && event.key.length === 1 && event.key !== " ") {
     void start(column.editor?.type === "choice" ? undefined : event.key);
   } else return;
   event.preventDefault();
@@ -158,25 +253,34 @@ function onKey(event: KeyboardEvent): void {
 function onPaste(event: ClipboardEvent): void {
   if (editing.value !== null) return;
   const block = parseBlock(event.clipboardData?.getData("text/plain") ?? "");
-  const cells = block.flatMap((line, i) =>
-    line.flatMap((text, j) => {
-      const row = props.rows[at.value.row + i];
-      const column = props.columns[at.value.column + j];
-      return row && column ? [{ row, column, text }] : [];
-    }),
-  );
+  const cells = placed(block, range.value).flatMap((cell) => {
+    const row = props.rows[cell.row];
+    const column = props.columns[cell.column];
+    return row && column ? [{ row, column, text: cell.text }] : [];
+  });
   event.preventDefault();
   void keep(cells);
 }
 
+/** The range as spreadsheet programs take it, in the units shown. */
 function onCopy(event: ClipboardEvent): void {
   if (editing.value !== null) return;
-  const row = props.rows[at.value.row];
-  const column = props.columns[at.value.column];
-  if (!row || !column) return;
-  const text = column.editor ? toText(column.value(row), column.editor, view.system) : shown(row, column);
-  event.clipboardData?.setData("text/plain", text);
+  const { top, bottom, left, right } = range.value;
+  const lines = props.rows.slice(top, bottom + 1).map((row) =>
+    props.columns
+      .slice(left, right + 1)
+      .map((column) => copied(row, column))
+      .join("\t"),
+  );
+  event.clipboardData?.setData("text/plain", lines.join("\n"));
   event.preventDefault();
+}
+
+function copied(row: R, column: Column<R>): string {
+  if (!column.editor) return shown(row, column);
+  if (column.editor.type !== "choice") return toText(column.value(row), column.editor, view.system);
+  const value = column.value(row);
+  return column.editor.choices?.find((choice) => choice.value === value)?.label ?? "";
 }
 </script>
 
@@ -192,9 +296,26 @@ function onCopy(event: ClipboardEvent): void {
     @copy="onCopy"
   >
     <div class="row header" role="row" :style="{ gridTemplateColumns: template, minWidth: width + 'px' }">
-      <div v-for="column in columns" :key="column.key" role="columnheader" :class="{ num: column.quantity }">
-        {{ column.title
-        }}<span class="unit">{{ column.quantity ? unitOf(column.quantity, view.system) : "" }}</span>
+      <div
+        v-for="(column, index) in columns"
+        :key="column.key"
+        role="columnheader"
+        :class="{ num: column.quantity, frozen: lefts[index] }"
+        :style="{ left: lefts[index] }"
+        :aria-sort="sorted?.key === column.key ? (sorted.down ? 'descending' : 'ascending') : undefined"
+      >
+        <button
+          v-if="sorted !== undefined"
+          class="order"
+          :title="`Order by ${column.title}`"
+          tabindex="-1"
+          @click="emit('sort', column.key)"
+        >
+          {{ column.title }}{{ sorted?.key === column.key ? (sorted.down ? " ↓" : " ↑") : "" }}
+        </button>
+        <template v-else>{{ column.title }}</template><span class="unit">{{
+          column.quantity ? unitOf(column.quantity, view.system) : ""
+        }}</span>
       </div>
     </div>
     <div
@@ -209,9 +330,14 @@ function onCopy(event: ClipboardEvent): void {
           role="row"
           :aria-rowindex="item.index + 2"
           :aria-selected="rows[item.index]!.id === selected"
-          :class="{ selected: rows[item.index]!.id === selected, strong: strong?.(rows[item.index]!) }"
+          :class="{
+            selected: rows[item.index]!.id === selected,
+            strong: strong?.(rows[item.index]!),
+            first: bandAt(item.index),
+          }"
           :style="{ gridTemplateColumns: template, transform: `translateY(${item.start}px)` }"
         >
+          <span v-if="bandAt(item.index)" class="band">{{ bandAt(item.index) }}</span>
           <div
             v-for="(column, index) in columns"
             :key="column.key"
@@ -226,13 +352,17 @@ function onCopy(event: ClipboardEvent): void {
               inherited: !['own', '', undefined].includes(column.origin?.(rows[item.index]!)),
               bad: faults.has(cellKey(rows[item.index]!, column)),
               at: at.row === item.index && at.column === index,
+              swept: holds(item.index, index),
+              frozen: lefts[index],
             }"
+            :style="{ left: lefts[index] }"
             :title="
               faults.get(cellKey(rows[item.index]!, column))?.why ??
               column.origin?.(rows[item.index]!) ??
               undefined
             "
-            @click="choose(item.index, index)"
+            @pointerdown="choose($event, item.index, index)"
+            @pointerenter="sweep($event, item.index, index)"
             @dblclick="start()"
           >
             <template v-if="editing !== null && at.row === item.index && at.column === index">
@@ -241,7 +371,7 @@ function onCopy(event: ClipboardEvent): void {
                 v-model="editing"
                 class="editor"
                 :aria-label="column.title"
-                @change="finish(0, 0)"
+                @change="finish(0, 0, wide > 1)"
                 @keydown.enter.stop.prevent="finish(1, 0)"
                 @keydown.esc.stop.prevent="cancel"
               >
@@ -256,11 +386,12 @@ function onCopy(event: ClipboardEvent): void {
                 class="editor"
                 :class="{ num: column.quantity }"
                 :aria-label="column.title"
-                @keydown.enter.stop.prevent="finish(1, 0)"
+                @keydown.enter.stop.prevent="finish(1, 0, wide > 1 && $event.ctrlKey)"
                 @keydown.tab.stop.prevent="finish(0, $event.shiftKey ? -1 : 1)"
                 @keydown.esc.stop.prevent="cancel"
                 @blur="editing !== null && finish(0, 0)"
               />
+              <span v-if="wide > 1" class="why hint">Ctrl+Enter: all {{ wide }} cells</span>
             </template>
             <template v-else-if="faults.has(cellKey(rows[item.index]!, column))">
               {{ faults.get(cellKey(rows[item.index]!, column))!.text || "empty" }}
@@ -280,6 +411,7 @@ function onCopy(event: ClipboardEvent): void {
         </div>
       </template>
     </div>
+    <p v-if="summary" class="summary" role="note">{{ summary }}</p>
   </div>
 </template>
 
@@ -347,6 +479,60 @@ function onCopy(event: ClipboardEvent): void {
   outline: 2px solid var(--accent);
   outline-offset: -2px;
   z-index: 1;
+}
+.frozen {
+  position: sticky;
+  z-index: 1;
+  background: var(--paper);
+}
+.cell.open.frozen {
+  background: color-mix(in srgb, var(--field) 70%, var(--paper));
+}
+.selected .cell.frozen {
+  background: var(--wash);
+}
+.strong .cell.frozen {
+  background: var(--panel);
+}
+.cell.swept,
+.selected .cell.open.swept {
+  background: color-mix(in srgb, var(--accent) 16%, var(--paper));
+}
+.first {
+  border-top: 2px solid var(--ink);
+}
+.band {
+  position: absolute;
+  left: 210px;
+  top: -8px;
+  padding: 0 4px;
+  font-size: 11px;
+  line-height: 13px;
+  color: var(--accent);
+  background: var(--paper);
+  z-index: 2;
+}
+.order {
+  font: inherit;
+  color: inherit;
+}
+.order:hover {
+  color: var(--accent);
+}
+.summary {
+  position: sticky;
+  bottom: 0;
+  left: 0;
+  width: max-content;
+  margin: 0;
+  padding: 2px 8px;
+  background: var(--panel);
+  border-top: 1px solid var(--line);
+  z-index: 2;
+  font-variant-numeric: tabular-nums;
+}
+.hint {
+  border-color: var(--accent) !important;
 }
 .selected {
   background: var(--wash);

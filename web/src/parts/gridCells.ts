@@ -1,3 +1,4 @@
+import { Refusal } from "@/api/client";
 import type { System } from "@/units/units";
 import { format } from "@/units/units";
 import { ref, type Ref } from "vue";
@@ -33,6 +34,12 @@ export function priorText<R>(row: R, column: Column<R>, system: System): string 
   return text === shownText(row, column, system) ? "" : text;
 }
 
+/** Which changes of a set a refusal names. */
+function refusedPlaces(error: unknown): Set<number> {
+  const paths = error instanceof Refusal ? error.problem.faults.map((fault) => fault.path) : [];
+  return new Set(paths.flatMap((path) => /^\/?changes\/(\d+)/.exec(path)?.[1] ?? []).map(Number));
+}
+
 /** Saving of typed cells: good ones together, faulty ones kept as typed with the reason. */
 export function useTypedCells<R extends { id: string }>(
   system: () => System,
@@ -56,14 +63,21 @@ export function useTypedCells<R extends { id: string }>(
       else faults.value.delete(cellKey(row, column));
     }
     const saver = save();
-    if (!good.length || !saver) return;
-    try {
-      await saver(good);
-      for (const { row, column } of good) faults.value.delete(cellKey(row, column));
-    } catch (error) {
-      for (const { row, column, text } of good) {
-        const why = faultText(error, column.editor ?? { type: "text" }, system());
-        faults.value.set(cellKey(row, column), { text, why });
+    if (!saver) return;
+    // Cells that the server refuses keep what was typed; the others are saved without them.
+    for (let waiting = good; waiting.length;) {
+      try {
+        await saver(waiting);
+        for (const { row, column } of waiting) faults.value.delete(cellKey(row, column));
+        return;
+      } catch (error) {
+        const named = refusedPlaces(error);
+        const refused = waiting.filter((_, i) => named.size === 0 || named.has(i));
+        for (const { row, column, text } of refused) {
+          const why = faultText(error, column.editor ?? { type: "text" }, system());
+          faults.value.set(cellKey(row, column), { text, why });
+        }
+        waiting = refused.length ? waiting.filter((cell) => !refused.includes(cell)) : [];
       }
     }
   }

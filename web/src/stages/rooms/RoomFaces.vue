@@ -2,11 +2,12 @@
 import { newId, useDocument } from "@/document/store";
 import type { Opening, Room, Surface } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
-import type { Column } from "@/parts/grid";
+import type { Column, Edit } from "@/parts/grid";
 import { choicesOf, gridSaver } from "@/parts/saving";
 import { compass } from "@/units/units";
 import { computed, ref } from "vue";
 import CompassRose from "./CompassRose.vue";
+import { copiedFaces, withoutFaces } from "./faces";
 
 const props = defineProps<{ room: Room }>();
 const doc = useDocument();
@@ -72,9 +73,13 @@ const openingColumns = computed<Column<Opening>[]>(() => [
   { key: "width_m", title: "Width", quantity: "length", width: 80, value: (r) => r.width_m, editor: { type: "number", quantity: "length" } },
   { key: "height_m", title: "Height", quantity: "length", width: 80, value: (r) => r.height_m, editor: { type: "number", quantity: "length" } },
   { key: "area", title: "Area", quantity: "area", width: 74, value: (r) => r.count * r.width_m * r.height_m },
+  { key: "share", title: "of wall", quantity: "percent", width: 74, value: (r) => (r.count * r.width_m * r.height_m) / (doc.get("surface", r.surface)?.area_m2 ?? NaN), editor: { type: "number", quantity: "percent" } },
   { key: "glazing", title: "Glazing", width: 150, value: (r) => r.glazing, origin: (r) => (r.glazing ? "own" : "kit"), editable: (r) => r.kind === "window",
     text: (r) => (r.kind === "door" ? "–" : (doc.get("glazing", r.glazing)?.name ?? `kit: ${doc.get("glazing", doc.get("kit", doc.project?.kit)?.window)?.name ?? "missing"}`)),
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("glazing")) } },
+  { key: "assembly", title: "Door", width: 130, value: (r) => r.assembly, origin: (r) => (r.assembly ? "own" : "kit"), editable: (r) => r.kind === "door",
+    text: (r) => (r.kind === "window" ? "–" : (doc.get("assembly", r.assembly)?.name ?? `kit: ${doc.get("assembly", doc.get("kit", doc.project?.kit)?.door)?.name ?? "missing"}`)),
+    editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("assembly")) } },
   { key: "shading", title: "Shading", width: 130, value: (r) => r.shading, text: (r) => doc.get("shading", r.shading)?.name ?? "none", editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("shading")) } },
 ]); // prettier-ignore
 
@@ -115,7 +120,35 @@ async function remove(kind: "surface" | "opening", id: string): Promise<void> {
 }
 
 const saveSurfaces = gridSaver<Surface>("surface", "Surface");
-const saveOpenings = gridSaver<Opening>("opening", "Opening");
+const saveFields = gridSaver<Opening>("opening", "Opening");
+
+/** A share of the wall becomes a width: height and count stay. */
+function saveOpenings(edits: Edit<Opening>[]): Promise<void> {
+  return saveFields(
+    edits.map((edit) => {
+      if (edit.column.key !== "share") return edit;
+      const { row } = edit;
+      const area = (edit.value as number) * (doc.get("surface", row.surface)?.area_m2 ?? 0);
+      return { ...edit, column: { ...edit.column, key: "width_m" }, value: area / row.count / row.height_m };
+    }),
+  );
+}
+
+/** Surfaces and openings as another room has them, in place of what is here. */
+async function takeFrom(other: string): Promise<void> {
+  const from = doc.get("room", other);
+  if (!from) return;
+  await doc.attempt(`Surfaces as in ${from.number}`, [
+    ...withoutFaces(props.room.id),
+    ...copiedFaces(other, props.room.id),
+  ]);
+}
+const others = computed(() =>
+  doc
+    .rows("room")
+    .filter((row) => row.id !== props.room.id)
+    .sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
+);
 </script>
 
 <template>
@@ -134,6 +167,20 @@ const saveOpenings = gridSaver<Opening>("opening", "Opening");
         >
           <option value="" disabled>surface …</option>
           <option v-for="(label, role) in ROLES" :key="role" :value="role">{{ label }}</option>
+        </select></label
+      >
+      <label class="soft"
+        >take over from
+        <select
+          aria-label="Take surfaces over from"
+          value=""
+          @change="
+            (takeFrom(($event.target as HTMLSelectElement).value),
+            (($event.target as HTMLSelectElement).value = ''))
+          "
+        >
+          <option value="" disabled>room …</option>
+          <option v-for="row in others" :key="row.id" :value="row.id">{{ row.number }} {{ row.name }}</option>
         </select></label
       >
       <button class="act" :disabled="!surface" @click="remove('surface', chosen)">Remove surface</button>
@@ -155,6 +202,7 @@ const saveOpenings = gridSaver<Opening>("opening", "Opening");
             :rows="surfaces"
             :selected="chosen"
             :save="saveSurfaces"
+            ranges
             @select="chosen = $event.id"
           />
         </div>
@@ -165,6 +213,7 @@ const saveOpenings = gridSaver<Opening>("opening", "Opening");
             :rows="openings"
             :selected="chosenOpening"
             :save="saveOpenings"
+            ranges
             @select="chosenOpening = $event.id"
           />
         </div>

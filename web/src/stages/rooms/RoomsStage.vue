@@ -1,13 +1,12 @@
 <script setup lang="ts">
 import { newId, useDocument } from "@/document/store";
-import type { Change, Room } from "@/document/types";
-import DataGrid from "@/parts/DataGrid.vue";
-import type { Edit } from "@/parts/grid";
-import { gridSaver } from "@/parts/saving";
+import type { Change } from "@/document/types";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
-import { roomColumns, SETS, type ColumnSet } from "./columns";
+import { SETS, type ColumnSet } from "./columns";
+import { copiedFaces } from "./faces";
 import RoomFaces from "./RoomFaces.vue";
+import RoomSheet from "./RoomSheet.vue";
 
 const doc = useDocument();
 const view = useView();
@@ -15,13 +14,7 @@ const set = ref<ColumnSet>("geometry");
 const rows = computed(() =>
   doc.rows("room").sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
 );
-const columns = computed(() => roomColumns(set.value));
 const room = computed(() => doc.get("room", view.selectedRoom));
-const saveRooms = gridSaver<Room>("room", "Room");
-
-function save(edits: Edit<Room>[]): Promise<void> {
-  return saveRooms(edits);
-}
 
 function nextNumber(): string {
   const last = rows.value.at(-1)?.number ?? "0.00";
@@ -43,31 +36,6 @@ async function add(copy: boolean): Promise<void> {
   const changes: Change[] = [{ op: "create", kind: "room", id, fields: { ...fields, number: nextNumber() } }];
   if (copy && from) changes.push(...copiedFaces(from.id, id));
   if (await doc.attempt(copy ? "Room copied" : "New room", changes)) view.selectRoom(id);
-}
-
-function withoutId<T extends { id: string }>(row: T): Record<string, unknown> {
-  const fields: Record<string, unknown> = { ...row };
-  delete fields["id"];
-  return fields;
-}
-
-/** Surfaces and openings of a room, once more for another. */
-function copiedFaces(from: string, to: string): Change[] {
-  return doc
-    .rows("surface")
-    .filter((row) => row.room === from)
-    .flatMap((surface) => {
-      const id = newId();
-      const fields = withoutId(surface);
-      const openings = doc
-        .rows("opening")
-        .filter((row) => row.surface === surface.id)
-        .map((opening): Change => {
-          const rest = withoutId(opening);
-          return { op: "create", kind: "opening", id: newId(), fields: { ...rest, surface: id } };
-        });
-      return [{ op: "create", kind: "surface", id, fields: { ...fields, room: to } } as Change, ...openings];
-    });
 }
 
 async function remove(): Promise<void> {
@@ -93,15 +61,7 @@ async function remove(): Promise<void> {
       <button class="act" :disabled="!room" @click="remove">Delete</button>
     </div>
     <div class="sheet">
-      <DataGrid
-        v-if="rows.length"
-        label="Rooms"
-        :columns="columns"
-        :rows="rows"
-        :selected="view.selectedRoom"
-        :save="save"
-        @select="view.selectRoom($event.id)"
-      />
+      <RoomSheet v-if="rows.length" :set="set" />
       <p v-else class="empty">
         No rooms yet. Add room makes the first; type its area, height and use in the sheet, then its walls and
         windows below.

@@ -1,0 +1,232 @@
+<script setup lang="ts">
+import { useDocument } from "@/document/store";
+import type { Change, Room, Use } from "@/document/types";
+import DataGrid from "@/parts/DataGrid.vue";
+import type { Edit } from "@/parts/grid";
+import { gridSaver } from "@/parts/saving";
+import { useResults } from "@/results/store";
+import { counted } from "@/units/units";
+import { useView } from "@/view/store";
+import { computed, ref, watch } from "vue";
+import { roomColumns, type ColumnSet } from "./columns";
+
+const props = defineProps<{ set: ColumnSet }>();
+const doc = useDocument();
+const results = useResults();
+const view = useView();
+const filter = ref("");
+const band = ref<"" | "level" | "use" | "air_system">("");
+const sorted = ref<{ key: string; down: boolean } | null>(null);
+const grid = ref<{ clear: () => Promise<void>; fillDown: () => Promise<void>; wide: number } | null>(null);
+/** An edit that made a room differ from its use, while the others could have it as well. */
+const offer = ref<{
+  room: Room;
+  column: string;
+  field: keyof Use & string;
+  value: unknown;
+  rooms: number;
+} | null>(null);
+
+const columns = computed(() => roomColumns(props.set));
+const names = (room: Room) => [
+  room.number,
+  room.name,
+  doc.get("level", room.level)?.name,
+  doc.get("use", room.use)?.name,
+  doc.get("air_system", room.air_system)?.name,
+];
+const bandName = (room: Room): string =>
+  (band.value && doc.get(band.value, room[band.value])?.name) || "none";
+
+/** Room ids in the order of the last sorting: a sheet does not jump while it is typed into. */
+const order = computed<string[]>(() => {
+  const rooms = doc.rows("room");
+  return [...rooms]
+    .sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true }))
+    .map((room) => room.id);
+});
+const held = ref<string[] | null>(null);
+
+function sort(key: string): void {
+  const now = sorted.value;
+  if (now?.key === key && now.down) {
+    sorted.value = null;
+    held.value = null;
+    return;
+  }
+  sorted.value = { key, down: now?.key === key };
+  const column = columns.value.find((item) => item.key === key);
+  if (!column) return;
+  const value = (room: Room) => (column.text ? column.text(room) : column.value(room));
+  const sign = sorted.value.down ? -1 : 1;
+  held.value = doc
+    .rows("room")
+    .sort((a, b) => sign * compare(value(a), value(b)))
+    .map((room) => room.id);
+}
+
+function compare(a: unknown, b: unknown): number {
+  if (typeof a === "number" && typeof b === "number") return a - b;
+  if (a === null || a === undefined) return 1;
+  if (b === null || b === undefined) return -1;
+  return String(a).localeCompare(String(b), "en", { numeric: true });
+}
+watch(
+  () => props.set,
+  () => {
+    sorted.value = null;
+    held.value = null;
+  },
+);
+
+const rows = computed(() => {
+  const known = held.value
+    ? [...held.value, ...order.value.filter((id) => !held.value!.includes(id))]
+    : order.value;
+  const words = filter.value.toLowerCase().split(/\s+/).filter(Boolean);
+  const rooms = known
+    .flatMap((id) => doc.get("room", id) ?? [])
+    .filter((room) => words.every((word) => names(room).some((name) => name?.toLowerCase().includes(word))));
+  if (!band.value) return rooms;
+  return [...rooms].sort((a, b) => bandName(a).localeCompare(bandName(b), "en", { numeric: true }));
+});
+
+const saveRooms = gridSaver<Room>("room", "Room");
+/** Fields that stand in a use as they stand in a room, and so can be given to all of its rooms. */
+const SHARED = new Set<string>([
+  "infiltration_ach",
+  "minimum_air_changes",
+  "heated",
+  "heating_setpoint_c",
+  "cooled",
+  "cooling_setpoint_c",
+  "heating_setback_c",
+  "cooling_setup_c",
+  "warm_up_h",
+  "pull_down_h",
+]);
+
+function fieldOfUse(key: string, use: Use): (keyof Use & string) | null {
+  if (SHARED.has(key)) return key as keyof Use & string;
+  if (key === "people_per_m2" && use.people_basis === "per_m2") return "people_value";
+  if (key === "lights_w_m2" && use.lights_basis === "w_m2") return "lights_value";
+  if (key === "equipment_w_m2" && use.equipment_basis === "w_m2") return "equipment_value";
+  return null;
+}
+
+async function save(edits: Edit<Room>[]): Promise<void> {
+  offer.value = null;
+  const [edit] = edits;
+  const origin = edit && results.get("effective", edit.row.id)?.[edit.column.key]?.[1];
+  await saveRooms(edits);
+  const use = doc.get("use", edit?.row.use);
+  if (!edit || edits.length > 1 || edit.value === null || !use || origin !== "use") return;
+  const field = fieldOfUse(edit.column.key, use);
+  const rooms = doc.rows("room").filter((room) => room.use === use.id).length;
+  if (field && rooms > 1)
+    offer.value = { room: edit.row, column: edit.column.key, field, value: edit.value, rooms };
+}
+
+/** What was typed into one room becomes the use's, for all of its rooms. */
+async function giveAll(): Promise<void> {
+  const it = offer.value;
+  const use = doc.get("use", it?.room.use);
+  if (!it || !use) return;
+  const changes: Change[] = [
+    { op: "set", kind: "room", id: it.room.id, fields: { [it.column]: null } },
+    { op: "set", kind: "use", id: use.id, fields: { [it.field]: it.value } },
+  ];
+  if (await doc.attempt(`${use.name}: ${it.column}, all ${it.rooms} rooms`, changes)) offer.value = null;
+}
+const title = computed(() => columns.value.find((column) => column.key === offer.value?.column)?.title ?? "");
+</script>
+
+<template>
+  <div class="sheet">
+    <div class="bar">
+      <input v-model="filter" type="search" placeholder="filter" aria-label="Filter rooms" />
+      <label class="soft"
+        >by
+        <select v-model="band" aria-label="Rooms in bands">
+          <option value="">number</option>
+          <option value="level">level</option>
+          <option value="use">use</option>
+          <option value="air_system">air system</option>
+        </select></label
+      >
+      <span class="soft">{{
+        rows.length === order.length
+          ? counted(order.length, "room")
+          : `${rows.length} of ${counted(order.length, "room")}`
+      }}</span>
+      <template v-if="(grid?.wide ?? 0) > 1">
+        <button class="act" title="Ctrl+D" @click="grid?.fillDown()">Fill down</button>
+        <button class="act" title="Delete" @click="grid?.clear()">Inherit again</button>
+        <span class="soft">{{ grid?.wide }} cells may change</span>
+      </template>
+      <span v-if="offer" class="offer" role="status">
+        Only {{ offer.room.number }} has this {{ title.toLowerCase() }} now.
+        <button class="link" @click="giveAll">
+          Give it to all {{ offer.rooms }} rooms of {{ doc.get("use", offer.room.use)?.name }}
+        </button>
+        <button class="link" @click="offer = null">leave it</button>
+      </span>
+    </div>
+    <DataGrid
+      ref="grid"
+      label="Rooms"
+      class="cells"
+      :columns="columns"
+      :rows="rows"
+      :selected="view.selectedRoom"
+      :save="save"
+      :frozen="2"
+      ranges
+      :sorted="sorted"
+      :band="band ? bandName : undefined"
+      @sort="sort"
+      @select="view.selectRoom($event.id)"
+    />
+  </div>
+</template>
+
+<style scoped>
+.sheet {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+}
+.bar {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 3px 14px;
+  min-height: 30px;
+  border-bottom: 1px solid var(--hair);
+  font-family: var(--narrow);
+}
+.bar input {
+  width: 120px;
+  border: 1px solid var(--line);
+  background: var(--field);
+  padding: 1px 6px;
+}
+.bar select {
+  border: 0;
+  border-bottom: 1px solid var(--line);
+  background: transparent;
+}
+.bar .act {
+  padding: 1px 8px;
+}
+.offer {
+  margin-left: auto;
+}
+.offer .link {
+  margin-left: 6px;
+}
+.cells {
+  flex: 1;
+  min-height: 0;
+}
+</style>

@@ -1,0 +1,36 @@
+import { newId, useDocument } from "@/document/store";
+import type { Change } from "@/document/types";
+
+function withoutId<T extends { id: string }>(row: T): Record<string, unknown> {
+  const fields: Record<string, unknown> = { ...row };
+  delete fields["id"];
+  return fields;
+}
+
+/** Surfaces and openings of a room, once more for another. */
+export function copiedFaces(from: string, to: string): Change[] {
+  const doc = useDocument();
+  return doc
+    .rows("surface")
+    .filter((row) => row.room === from)
+    .flatMap((surface) => {
+      const id = newId();
+      const fields = withoutId(surface);
+      const openings = doc
+        .rows("opening")
+        .filter((row) => row.surface === surface.id)
+        .map((opening): Change => {
+          const rest = withoutId(opening);
+          return { op: "create", kind: "opening", id: newId(), fields: { ...rest, surface: id } };
+        });
+      return [{ op: "create", kind: "surface", id, fields: { ...fields, room: to } } as Change, ...openings];
+    });
+}
+
+/** A room's surfaces taken away, openings with them. */
+export function withoutFaces(room: string): Change[] {
+  const surfaces = useDocument()
+    .rows("surface")
+    .filter((row) => row.room === room);
+  return surfaces.map((row) => ({ op: "delete", kind: "surface", id: row.id }));
+}
