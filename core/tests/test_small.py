@@ -11,7 +11,6 @@ from hypothesis import strategies as st
 import pendrum_core
 from pendrum_core.climate.design_day import range_fraction
 from pendrum_core.fabric.glazing import Glazing, angular_curve
-from pendrum_core.geometry.outlines import area_m2, edges, shared_length_m
 from pendrum_core.quantities.registry import shown
 from pendrum_core.schedule.pattern import DayPattern, step_averages
 
@@ -41,23 +40,6 @@ class DesignDay(unittest.TestCase):
         self.assertAlmostEqual(range_fraction("sinusoid")[89:91].mean(), 0.0, delta=1e-3)
         with self.assertRaisesRegex(ValueError, "'flat'"):
             range_fraction("flat")
-
-
-class Outlines(unittest.TestCase):
-    SQUARE = [(0.0, 0.0), (4.0, 0.0), (4.0, 3.0), (0.0, 3.0)]
-
-    def test_area_and_directions(self) -> None:
-        self.assertEqual(area_m2(self.SQUARE), 12.0)
-        self.assertEqual([round(e.azimuth_deg) for e in edges(self.SQUARE)], [180, 90, 0, 270])
-
-    @given(st.floats(0.5, 9), st.floats(0.5, 9), st.floats(-3, 3))
-    def test_shared_walls_pair_exactly(self, width: float, depth: float, shift: float) -> None:
-        other = [(4.0, shift), (4.0 + width, shift), (4.0 + width, shift + depth), (4.0, shift + depth)]
-        here = sum(shared_length_m(a, b) for a in edges(self.SQUARE) for b in edges(other))
-        there = sum(shared_length_m(b, a) for a in edges(self.SQUARE) for b in edges(other))
-        want = max(0.0, min(3.0, shift + depth) - max(0.0, shift))
-        self.assertAlmostEqual(here, there, places=9)
-        self.assertAlmostEqual(here, want, places=9)
 
 
 class Units(unittest.TestCase):

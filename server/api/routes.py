@@ -10,24 +10,28 @@ from ninja import File, Form, NinjaAPI, UploadedFile
 from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
+from api import drawings
 from api.problems import install
 from api.schemas import (
     AppliedOut,
     ChangeSetIn,
     DocumentOut,
+    JoinIn,
     NewProject,
     PreviewOut,
     ProjectOut,
     ResultsOut,
     SessionOut,
+    SplitIn,
     TextIn,
 )
 from calculations.explanations import working
 from calculations.kit import kit_rows
 from calculations.place import place_day, shaded_day
+from calculations.plan import join_rooms, split_room, with_plan
 from calculations.preview import compared
 from calculations.schedule_files import pattern_csv, read_values, year_csv
-from calculations.service import calculated, day_courses, since, system_day, whole
+from calculations.service import calculated, day_courses, rooms_at, since, system_day, whole
 from calculations.weather import LARGEST_BYTES, choices, first_look, import_weather, text_of, weather_of
 from exchange.kit import kit_csv
 from projects.changes import apply_changes, plan_changes
@@ -59,6 +63,7 @@ api = NinjaAPI(
     openapi_url=None,
 )
 install(api)
+api.add_router("", drawings.router)
 
 
 def _project(request: HttpRequest, project_id: str) -> Project:
@@ -152,10 +157,25 @@ def document(request: HttpRequest, project_id: str) -> Any:
 
 @api.post("/projects/{project_id}/changes", response=AppliedOut, operation_id="apply_changes")
 def changes(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
-    """Apply a change set: all of it or nothing."""
-    _project(request, project_id)
-    plain = [change.model_dump() for change in body.changes]
+    """Apply a change set: all of it or nothing. Surfaces of rooms on the plan follow their outlines."""
+    plain = with_plan(_document(request, project_id), [change.model_dump() for change in body.changes])
     before, after, touched = apply_changes(project_id, request.user, plain, body.label, body.base_version)
+    return _applied(before, after, touched, body.base_version)
+
+
+@api.post("/projects/{project_id}/plan/split", response=AppliedOut, operation_id="split_room")
+def split(request: HttpRequest, project_id: str, body: SplitIn) -> Any:
+    """Cut a room on the plan in two along a line."""
+    changes = split_room(_document(request, project_id), body.room, body.start, body.end)
+    before, after, touched = apply_changes(project_id, request.user, changes, "Room split", body.base_version)
+    return _applied(before, after, touched, body.base_version)
+
+
+@api.post("/projects/{project_id}/plan/join", response=AppliedOut, operation_id="join_rooms")
+def join(request: HttpRequest, project_id: str, body: JoinIn) -> Any:
+    """Make rooms on the plan that touch one."""
+    changes = join_rooms(_document(request, project_id), body.rooms)
+    before, after, touched = apply_changes(project_id, request.user, changes, "Rooms joined", body.base_version)
     return _applied(before, after, touched, body.base_version)
 
 
@@ -186,6 +206,15 @@ def day(request: HttpRequest, project_id: str, kind: str, subject: str, month: i
     """Courses of a room or group over a summer day."""
     try:
         return _answer(day_courses(calculated(_document(request, project_id)), kind, subject, month))
+    except KeyError as error:
+        raise Refused("not_found", f"There is no result for {error}.") from error
+
+
+@api.get("/projects/{project_id}/hour", response=dict[str, Any], operation_id="hour")
+def hour(request: HttpRequest, project_id: str, month: int, step: int) -> Any:
+    """Load and air temperature of every room at a step of a design day."""
+    try:
+        return _answer(rooms_at(calculated(_document(request, project_id)), month, step))
     except KeyError as error:
         raise Refused("not_found", f"There is no result for {error}.") from error
 

@@ -1,6 +1,6 @@
 """Bodies of the API."""
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -39,6 +39,31 @@ class ChangeSetIn(Strict):
     base_version: int = Field(ge=0)
     label: str = Field(min_length=1, max_length=160)
     changes: list[ChangeIn] = Field(min_length=1, max_length=20_000)
+
+
+Place = tuple[Annotated[float, Field(ge=-100_000, le=100_000)], Annotated[float, Field(ge=-100_000, le=100_000)]]
+
+
+class SplitIn(Strict):
+    """A line on the plan, in metres."""
+
+    base_version: int = Field(ge=0)
+    room: Id
+    start: Place
+    end: Place
+
+
+class JoinIn(Strict):
+    base_version: int = Field(ge=0)
+    rooms: list[Id] = Field(min_length=2, max_length=200)
+
+
+class DrawingPlace(Strict):
+    """Where a drawing lies under the plan."""
+
+    m_per_unit: float = Field(gt=1e-6, le=1000)
+    x_m: float = Field(ge=-100_000, le=100_000)
+    y_m: float = Field(ge=-100_000, le=100_000)
 
 
 class ObjectsOut(BaseModel):

@@ -154,6 +154,31 @@ def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[
     )
 
 
+def rooms_at(done: Calculated, month: int, step: int) -> dict[str, dict[str, float]]:
+    """Load [W] and air temperature [°C] of every room at a step of a summer day (month 1..13) or the winter day (0).
+
+    Raises:
+        KeyError: no such month or step.
+    """
+    results = done.results
+    months = [day_number(m) for m in results.building.climate.months]
+    if not 0 <= step < results.outdoors.dry_bulb_c.shape[1] or (month and month not in months):
+        raise KeyError(f"month {month}, step {step}")
+    index = months.index(month) if month else 0
+    found = {}
+    for identity, loads in results.rooms.items():
+        control, room = loads.control, loads.room
+        if month == 0:
+            load = float(control.winter.plant_w[0, step]) if control else loads.heating.load_w
+            air = float(control.winter.air_c[0, step]) if control else loads.winter_air_c
+        else:
+            load = float(loads.total[index, step]) if loads.cooling is not None else 0.0
+            floating = room.cooling_setpoint_c + (float(loads.total[index, step]) if room.floats else 0.0)
+            air = float(control.summer.air_c[index, step]) if control else floating
+        found[identity] = {"load_w": round(load, 2), "air_c": round(air, 3)}
+    return found
+
+
 def _control_course(day: Day, index: int, thermostat: Thermostat | None, season: str) -> dict[str, Any]:
     """Temperatures and set-points of a room with a thermostat; a set-point is null where there is none."""
     most = getattr(thermostat, f"{season}_capacity_w", None)

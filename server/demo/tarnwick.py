@@ -6,8 +6,10 @@ from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
 
+from calculations.plan import WALL_GAP_M, surface_fields
 from demo.draft import Draft, assembly, lay_ducts, lay_pipes
-from pendrum_core.geometry.outlines import Edge, area_m2, edges, shared_length_m
+from pendrum_core.geometry.outlines import area_m2
+from pendrum_core.geometry.plan import Face, PlanLevel, PlanRoom, checked_outline, faces
 from projects.changes import apply_changes
 from projects.document import load_document
 from projects.models import Project
@@ -71,6 +73,7 @@ _COOL_NEIGHBOURS = {"0.08", "0.09"}  # below the others in winter; cooler by day
 _GLASS_SHARE = {"0.01": 0.66, "1.13": 0.9, "0.08": 0.0, "0.09": 0.0, "0.13": 0.0, "1.02": 0.0, "1.06": 0.0, "0.04": 0.05,
                 "0.12": 0.1, "1.10": 0.1}  # fmt: skip
 _GALLERY_GLASS_M2, _GALLERY_ROOFLIGHT_M2 = 46.0, 12.0
+_ROOM_HEIGHT_M = 4.0  # for the proportions of windows
 
 
 _SWING_K, _DEW_MONTH = 10.8, 8
@@ -86,6 +89,8 @@ def load_tarnwick(owner: AbstractBaseUser) -> Project:
     data = json.loads(_SOURCE.read_text())
     project = create_project(owner, NAME)
     draft = Draft()
+    for level in load_document(project).of("level"):
+        draft.changes.append({"op": "delete", "kind": "level", "id": level, "fields": {}})
     _place(draft, project, data)
     kit = _fabric(draft, project)
     uses = _uses(draft, project)
@@ -104,7 +109,7 @@ def _place(draft: Draft, project: Project, data: dict[str, Any]) -> None:
         utc_offset_h=site["utc_offset_h"], elevation_m=site["elevation_m"],
         ground_reflectance=site["ground_reflectance"], ground_temperature_c=site["ground_annual_mean_c"],
         winter_dry_bulb_c=data["winter"]["dry_bulb_c"], winter_wind_m_s=data["winter"]["wind_m_s"],
-        terrain=site["terrain"], cold_water_c=site["cold_water_c"], air_mean_c=site["ground_annual_mean_c"],
+        terrain=site["terrain"], rotation_deg=data["rotation_deg"], cold_water_c=site["cold_water_c"], air_mean_c=site["ground_annual_mean_c"],
         air_amplitude_k=_SWING_K, saving_from="03-28", saving_to="10-31",
         dehumidification_month=_DEW_MONTH, dehumidification_dew_point_c=data["dehumidification"]["dew_point_c"],
         dehumidification_dry_bulb_c=data["dehumidification"]["coincident_dry_bulb_c"],
@@ -190,100 +195,65 @@ def _thermostats(draft: Draft, uses: dict[str, str]) -> None:
 
 
 def _rooms(draft: Draft, data: dict[str, Any], uses: dict[str, str], fabric: dict[str, str]) -> dict[str, str]:
-    rotation = data["rotation_deg"]
     of_room: dict[str, str] = {}
     for name, (supply_c, numbers) in _ON.items():
         of_room |= dict.fromkeys(numbers, draft.add("air_system", name=name, supply_c=supply_c))
     ids: dict[str, str] = {}
+    levels = []
     for position, level in enumerate(data["levels"]):
         level_id = draft.add("level", name=level["name"] + " level", position=position, floor_m=level["floor_m"],
                              height_m=level["height_m"])  # fmt: skip
-        outlines = {room["number"]: edges([tuple(p) for p in room["outline_m"]]) for room in level["rooms"]}
+        drawn = []
         for room in level["rooms"]:
             number = room["number"]
+            outline = checked_outline([tuple(p) for p in room["outline_m"]])
+            area = round(area_m2(outline), 3)
             ids[number] = draft.add(
-                "room", number=number, name=room["name"], level=level_id, use=uses[room["use"]],
-                floor_area_m2=round(area_m2([tuple(p) for p in room["outline_m"]]), 2), outline_m=room["outline_m"],
-                air_system=of_room.get(number),
+                "room", number=number, name=room["name"], level=level_id, use=uses[room["use"]], floor_area_m2=area,
+                plan_area_m2=area, outline_m=outline, air_system=of_room.get(number),
+                occupied=room["use"] not in ("Store", "Cold store", "Plant"),
             )  # fmt: skip
-            _walls(draft, ids[number], number, outlines, level["height_m"], rotation, fabric)
-            _slabs(draft, ids[number], number, room, position == 0, position == len(data["levels"]) - 1, fabric)
+            drawn.append(PlanRoom(ids[number], number, outline, level["height_m"]))
+        levels.append(PlanLevel(level["floor_m"], tuple(drawn)))
+    numbers = {identity: number for number, identity in ids.items()}
+    for face in faces(levels, data["rotation_deg"], WALL_GAP_M):
+        _surface(draft, face, numbers, fabric)
     return ids
 
 
-def _walls(
-    draft: Draft, room: str, number: str, outlines: dict[str, list[Edge]], height: float, rotation: float,
-    fabric: dict[str, str],
-) -> None:  # fmt: skip
-    for edge in outlines[number]:
-        azimuth = round((edge.azimuth_deg + rotation) % 360.0, 1)
-        left = edge.length_m
-        for other, sides in outlines.items():
-            length = sum(shared_length_m(edge, side) for side in sides) if other != number else 0.0
-            if length < 0.05:
-                continue
-            left -= length
-            _inner_wall(draft, room, other, length * height, azimuth, fabric)
-        if left > 0.05:
-            _outer_wall(draft, room, number, left, height, azimuth, fabric)
+def _surface(draft: Draft, face: Face, numbers: dict[str, str], fabric: dict[str, str]) -> None:
+    """A surface from the plan, with what is beyond it and its openings."""
+    fields, number, beyond = surface_fields(face, numbers), numbers[face.room], numbers.get(face.neighbour or "", "")
+    if face.kind == "inner_wall" and beyond in _COLD:
+        fields |= {"boundary": "fixed", "fixed_temperature_c": _COLD[beyond], "assembly": fabric["cold wall"]}
+    elif face.kind == "inner_wall" and beyond in _COOL_NEIGHBOURS:
+        fields |= {"boundary": "difference", "heating_difference_k": 10.0, "assembly": fabric["cool wall"]}
+    surface = draft.add("surface", **fields)
+    if face.kind == "roof" and number == "1.01":
+        draft.add("opening", surface=surface, name="Roof lights", count=6, width_m=1.0,
+                  height_m=round(_GALLERY_ROOFLIGHT_M2 / 6, 3), glazing=fabric["gallery glass"])  # fmt: skip
+    if face.kind == "outer_wall":
+        _windows(draft, surface, face, number, fabric)
 
 
-def _inner_wall(draft: Draft, room: str, other: str, area: float, azimuth: float, fabric: dict[str, str]) -> None:
-    common = {"room": room, "role": "inner_wall", "area_m2": round(area, 2), "azimuth_deg": azimuth}
-    if other in _COLD:
-        draft.add("surface", **common, name=f"Wall to {other}", boundary="fixed", fixed_temperature_c=_COLD[other],
-                  assembly=fabric["cold wall"])  # fmt: skip
-    elif other in _COOL_NEIGHBOURS:
-        draft.add("surface", **common, name=f"Wall to {other}", boundary="difference", cooling_difference_k=0.0,
-                  heating_difference_k=10.0, assembly=fabric["cool wall"])  # fmt: skip
-    else:
-        draft.add("surface", **common, name=f"Wall to {other}", boundary="adiabatic")
-
-
-def _outer_wall(
-    draft: Draft, room: str, number: str, length: float, height: float, azimuth: float, fabric: dict[str, str]
-) -> None:
-    wall = draft.add("surface", room=room, name="Outer wall", role="outer_wall", boundary="outdoors",
-                     area_m2=round(length * height, 2), azimuth_deg=azimuth)  # fmt: skip
-    south_west = 90.0 < azimuth < 320.0
+def _windows(draft: Draft, wall: str, face: Face, number: str, fabric: dict[str, str]) -> None:
+    south_west = 90.0 < face.azimuth_deg < 320.0
     if number == "1.01":
         if south_west:
             width = round(_GALLERY_GLASS_M2 / 2 / 2.6 / 4, 3)
             draft.add("opening", surface=wall, name="Gallery windows", count=4, width_m=width, height_m=2.6,
                       glazing=fabric["gallery glass"])  # fmt: skip
         return
-    share = _GLASS_SHARE.get(number, 0.28)
+    share, height = _GLASS_SHARE.get(number, 0.28), _ROOM_HEIGHT_M
     if share == 0.0:
         return
     pane_height = min(height - 0.3, 2.4 if share < 0.5 else height - 0.3)
-    total = share * length * height
+    total, length = share * face.area_m2, face.area_m2 / height
     count = max(1, round(length / 3.0))
     draft.add("opening", surface=wall, name="Windows", count=count, width_m=round(total / pane_height / count, 3),
               height_m=round(pane_height, 2), shading=fabric["reveal"] if share < 0.5 else None)  # fmt: skip
-    if number in ("0.01", "0.15") and share * length * height + 5.0 < length * height:
+    if number in ("0.01", "0.15") and total + 5.0 < face.area_m2:
         draft.add("opening", surface=wall, name="Doors to outdoors", kind="door", count=2, width_m=1.0, height_m=2.2)
-
-
-def _slabs(
-    draft: Draft, room: str, number: str, source: dict[str, Any], lowest: bool, top: bool, fabric: dict[str, str]
-) -> None:
-    area = round(area_m2([tuple(p) for p in source["outline_m"]]), 2)
-    if lowest:
-        draft.add("surface", room=room, name="Ground floor", role="ground_floor", boundary="ground", area_m2=area,
-                  tilt_deg=180)  # fmt: skip
-    else:
-        draft.add(
-            "surface", room=room, name="Floor", role="inner_floor", boundary="adiabatic", area_m2=area, tilt_deg=180
-        )
-    if not top:
-        draft.add(
-            "surface", room=room, name="Ceiling", role="inner_floor", boundary="adiabatic", area_m2=area, tilt_deg=0
-        )
-        return
-    roof = draft.add("surface", room=room, name="Roof", role="roof", boundary="outdoors", area_m2=area, tilt_deg=0)
-    if number == "1.01":
-        draft.add("opening", surface=roof, name="Roof lights", count=6, width_m=1.0,
-                  height_m=round(_GALLERY_ROOFLIGHT_M2 / 6, 3), glazing=fabric["gallery glass"])  # fmt: skip
 
 
 def _systems(draft: Draft, data: dict[str, Any], rooms: dict[str, str]) -> None:

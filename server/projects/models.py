@@ -56,6 +56,7 @@ class Site(Part):
     ground_reflectance = models.FloatField()
     ground_temperature_c = models.FloatField()
     winter_dry_bulb_c = models.FloatField()
+    rotation_deg = models.FloatField(default=0.0)
     indoor_winter_humidity = models.FloatField(default=0.45)
     winter_wind_m_s = models.FloatField(default=4.0)
     summer_wind_m_s = models.FloatField(default=3.0)
@@ -333,6 +334,8 @@ class Room(Part):
     floor_area_m2 = models.FloatField(null=True)
     height_m = models.FloatField(null=True)
     outline_m = models.JSONField(null=True)
+    plan_area_m2 = models.FloatField(null=True)
+    occupied = models.BooleanField(default=True)
     people_per_m2 = models.FloatField(null=True)
     lights_w_m2 = models.FloatField(null=True)
     equipment_w_m2 = models.FloatField(null=True)
@@ -368,6 +371,8 @@ class Surface(Part):
     fixed_temperature_c = models.FloatField(null=True)
     temperature_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
     exposed_perimeter_m = models.FloatField(null=True)
+    plan_key = models.CharField(max_length=80, null=True)
+    plan_area_m2 = models.FloatField(null=True)
 
     class Meta:
         constraints = [models.CheckConstraint(condition=Q(area_m2__gt=0), name="surface_area_positive")]
@@ -465,6 +470,23 @@ class WeatherFile(models.Model):
     imported = models.DateTimeField(auto_now_add=True)
     about = models.JSONField()
     hours = models.BinaryField()
+
+    def __str__(self) -> str:
+        return self.name
+
+
+class LevelDrawing(models.Model):
+    """A picture or lines that lie under the plan of a level, with their place: metres per unit, and the lower left corner."""
+
+    level = models.OneToOneField(Level, primary_key=True, on_delete=models.CASCADE, related_name="drawing")
+    name = models.CharField(max_length=120)
+    media_type = models.CharField(max_length=40)
+    data = models.BinaryField()
+    width = models.FloatField()
+    height = models.FloatField()
+    m_per_unit = models.FloatField()
+    x_m = models.FloatField(default=0.0)
+    y_m = models.FloatField(default=0.0)
 
     def __str__(self) -> str:
         return self.name

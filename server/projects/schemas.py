@@ -81,6 +81,7 @@ class SiteFields(Kind):
     ground_reflectance: Share = 0.2
     ground_temperature_c: Annotated[float, Field(ge=-20, le=40)]
     winter_dry_bulb_c: Annotated[float, Field(ge=-60, le=30)]
+    rotation_deg: Annotated[float, Field(gt=-360, lt=360)] = 0.0
     indoor_winter_humidity: Share = 0.45
     winter_wind_m_s: Annotated[float, Field(ge=0, le=40)] = 4.0
     summer_wind_m_s: Annotated[float, Field(ge=0, le=40)] = 3.0
@@ -409,6 +410,9 @@ class LevelFields(Kind):
     height_m: Annotated[float, Field(ge=0.5, le=100)] = 3.0
 
 
+Coordinate = Annotated[float, Field(ge=-100_000, le=100_000)]
+
+
 class RoomFields(Kind):
     number: Annotated[str, Field(min_length=1, max_length=20)]
     name: Name
@@ -417,7 +421,9 @@ class RoomFields(Kind):
     air_system: Ref = None
     floor_area_m2: Annotated[float, Field(ge=0.1, le=100_000)] | None = None
     height_m: Annotated[float, Field(ge=0.1, le=100)] | None = None
-    outline_m: Annotated[list[tuple[float, float]], Field(min_length=3, max_length=200)] | None = None
+    outline_m: Annotated[list[tuple[Coordinate, Coordinate]], Field(min_length=3, max_length=200)] | None = None
+    plan_area_m2: Annotated[float, Field(ge=0)] | None = None
+    occupied: bool = True
     people_per_m2: Annotated[float, Field(ge=0, le=5)] | None = None
     lights_w_m2: Annotated[float, Field(ge=0, le=500)] | None = None
     equipment_w_m2: Annotated[float, Field(ge=0, le=5000)] | None = None
@@ -458,6 +464,8 @@ class SurfaceFields(Kind):
     fixed_temperature_c: Temperature | None = None
     temperature_schedule: Ref = None
     exposed_perimeter_m: Annotated[float, Field(ge=0, le=10_000)] | None = None
+    plan_key: Annotated[str, Field(max_length=80)] | None = None
+    plan_area_m2: Annotated[float, Field(ge=0)] | None = None
 
     @model_validator(mode="after")
     def fixed(self) -> Self:

@@ -5,7 +5,8 @@ from dataclasses import dataclass
 from math import atan2, degrees, hypot
 
 Point = tuple[float, float]
-_TOUCH_M = 0.01
+_PARALLEL_DEG = 0.5
+_SLACK_M = 0.01
 
 
 @dataclass(frozen=True)
@@ -37,15 +38,29 @@ def edges(outline: Sequence[Point]) -> list[Edge]:
     return sides
 
 
-def shared_length_m(one: Edge, other: Edge) -> float:
-    """Length over which two sides of neighbouring rooms lie on each other [m]."""
+@dataclass(frozen=True)
+class Facing:
+    """Stretch of a side along which another one faces it, from its start [m], and how far away that is [m]."""
+
+    begin_m: float
+    end_m: float
+    distance_m: float
+
+
+def facing(one: Edge, other: Edge, gap_m: float) -> Facing | None:
+    """Where a side of another room lies opposite this one, at most `gap_m` away; None where it does not."""
+    turned = abs((one.azimuth_deg - other.azimuth_deg) % 360.0 - 180.0)
+    if turned > _PARALLEL_DEG:
+        return None
     length = one.length_m
     ux, uy = (one.end[0] - one.start[0]) / length, (one.end[1] - one.start[1]) / length
     along, across = [], []
     for x, y in (other.start, other.end):
         px, py = x - one.start[0], y - one.start[1]
         along.append(px * ux + py * uy)
-        across.append(abs(px * uy - py * ux))
-    if max(across) > _TOUCH_M:
-        return 0.0
-    return max(0.0, min(length, max(along)) - max(0.0, min(along)))
+        # Outwards is to the right of a counter-clockwise side.
+        across.append(px * uy - py * ux)
+    if max(across) > gap_m or min(across) < -_SLACK_M:
+        return None
+    begin, end = max(0.0, min(along)), min(length, max(along))
+    return Facing(begin, end, max(0.0, sum(across) / 2.0)) if end > begin else None

@@ -22,9 +22,11 @@ def item_w(item: Row, area_m2: float, people: float) -> float:
     return float(item["value"] * per * item["count"] * item["usage_factor"])
 
 
-def gains_of(look: Lookups, use: Row, values: dict[str, Effective], area: float) -> tuple[Gain, ...]:
-    """Every gain of a room that is not nothing."""
-    people = values["people_per_m2"].value * area
+def gains_of(
+    look: Lookups, use: Row, values: dict[str, Effective], area: float, occupied: bool = True
+) -> tuple[Gain, ...]:
+    """Every gain of a room that is not nothing; nobody is in a room that is not occupied."""
+    people = values["people_per_m2"].value * area if occupied else 0.0
     room_c = values["cooling_setpoint_c"].value if values["cooled"].value else REFERENCE_C
     person = person_of(use, room_c)
     lights = values["lights_w_m2"].value * area

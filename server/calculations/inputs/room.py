@@ -72,8 +72,8 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
     )
     snags += found
     leak, winter_leak = _infiltration_m3_s(look, use, room, values, volume, surfaces)
-    people = values["people_per_m2"].value * area
-    need = use["air_per_person_m3_s"] * people + use["air_per_area_m3_s_m2"] * area
+    people = values["people_per_m2"].value * area if room["occupied"] else 0.0
+    need = use["air_per_person_m3_s"] * people + use["air_per_area_m3_s_m2"] * area if room["occupied"] else 0.0
     return Room(
         id=identity,
         number=room["number"],
@@ -82,7 +82,7 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
         volume_m3=volume,
         elements=elements,
         windows=windows,
-        gains=gains_of(look, use, values, area),
+        gains=gains_of(look, use, values, area, room["occupied"]),
         infiltration_m3_s=leak,
         direct_outdoor_air_m3_s=0.0 if room["air_system"] is not None else need / use["air_effectiveness"],
         # Design values are what the thermostat asks at most: a programme may ask for other ones than the use's figure.

@@ -35,10 +35,12 @@ def air_systems(
         for room in members[row["id"]]:
             use = document.of("use")[document.of("room")[room.id]["use"]]
             values = effective[room.id]
+            there = document.of("room")[room.id]["occupied"]
             terminals.append(
                 Terminal(
-                    room.id, values["people_per_m2"].value * room.floor_area_m2, use["air_per_person_m3_s"],
-                    use["air_per_area_m3_s_m2"], use["air_effectiveness"], values["minimum_air_changes"].value,
+                    room.id, values["people_per_m2"].value * room.floor_area_m2 if there else 0.0,
+                    use["air_per_person_m3_s"], use["air_per_area_m3_s_m2"] if there else 0.0,
+                    use["air_effectiveness"], values["minimum_air_changes"].value,
                     document.of("room")[room.id]["pinned_flow_m3_s"],
                 )
             )  # fmt: skip

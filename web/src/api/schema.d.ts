@@ -75,9 +75,49 @@ export interface paths {
         put?: never;
         /**
          * Changes
-         * @description Apply a change set: all of it or nothing.
+         * @description Apply a change set: all of it or nothing. Surfaces of rooms on the plan follow their outlines.
          */
         post: operations["apply_changes"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/plan/split": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Split
+         * @description Cut a room on the plan in two along a line.
+         */
+        post: operations["split_room"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/plan/join": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Join
+         * @description Make rooms on the plan that touch one.
+         */
+        post: operations["join_rooms"];
         delete?: never;
         options?: never;
         head?: never;
@@ -156,6 +196,26 @@ export interface paths {
          * @description Courses of a room or group over a summer day.
          */
         get: operations["day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/hour": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Hour
+         * @description Load and air temperature of every room at a step of a design day.
+         */
+        get: operations["hour"];
         put?: never;
         post?: never;
         delete?: never;
@@ -412,6 +472,58 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/drawings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawings
+         * @description Drawings of all levels, without their bytes.
+         */
+        get: operations["drawings"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/levels/{level}/drawing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Drawing
+         * @description The picture, or lines as JSON.
+         */
+        get: operations["drawing"];
+        /**
+         * Place Drawing
+         * @description Scale and move it.
+         */
+        put: operations["place_drawing"];
+        /**
+         * Put Drawing
+         * @description Lay a file under the plan of a level.
+         */
+        post: operations["put_drawing"];
+        /**
+         * Remove Drawing
+         * @description Take it away.
+         */
+        delete: operations["remove_drawing"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
 }
 export type webhooks = Record<string, never>;
 export interface components {
@@ -540,6 +652,33 @@ export interface components {
             changes: components["schemas"]["ChangeIn"][];
         };
         /**
+         * SplitIn
+         * @description A line on the plan, in metres.
+         */
+        SplitIn: {
+            /** Base Version */
+            base_version: number;
+            /** Room */
+            room: string;
+            /** Start */
+            start: [
+                number,
+                number
+            ];
+            /** End */
+            end: [
+                number,
+                number
+            ];
+        };
+        /** JoinIn */
+        JoinIn: {
+            /** Base Version */
+            base_version: number;
+            /** Rooms */
+            rooms: string[];
+        };
+        /**
          * PeaksOut
          * @description Peaks of the building; None where it has no room that can be calculated.
          */
@@ -567,6 +706,18 @@ export interface components {
         TextIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * DrawingPlace
+         * @description Where a drawing lies under the plan.
+         */
+        DrawingPlace: {
+            /** M Per Unit */
+            m_per_unit: number;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
         };
         /**
          * ProblemOut
@@ -619,6 +770,11 @@ export interface components {
             ground_temperature_c: number;
             /** Winter Dry Bulb C */
             winter_dry_bulb_c: number;
+            /**
+             * Rotation Deg
+             * @default 0
+             */
+            rotation_deg: number;
             /**
              * Indoor Winter Humidity
              * @default 0.45
@@ -1716,6 +1872,16 @@ export interface components {
                 number
             ][] | null;
             /**
+             * Plan Area M2
+             * @default null
+             */
+            plan_area_m2: number | null;
+            /**
+             * Occupied
+             * @default true
+             */
+            occupied: boolean;
+            /**
              * People Per M2
              * @default null
              */
@@ -1859,6 +2025,16 @@ export interface components {
              * @default null
              */
             exposed_perimeter_m: number | null;
+            /**
+             * Plan Key
+             * @default null
+             */
+            plan_key: string | null;
+            /**
+             * Plan Area M2
+             * @default null
+             */
+            plan_area_m2: number | null;
         };
         /** OpeningFields */
         OpeningFields: {
@@ -2130,6 +2306,58 @@ export interface operations {
             };
         };
     };
+    split_room: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SplitIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliedOut"];
+                };
+            };
+        };
+    };
+    join_rooms: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["JoinIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliedOut"];
+                };
+            };
+        };
+    };
     undo: {
         parameters: {
             query: {
@@ -2206,6 +2434,33 @@ export interface operations {
                 kind: string;
                 subject: string;
                 month: number;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    hour: {
+        parameters: {
+            query: {
+                month: number;
+                step: number;
             };
             header?: never;
             path: {
@@ -2597,6 +2852,136 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    drawings: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    }[];
+                };
+            };
+        };
+    };
+    drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+                level: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    place_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+                level: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["DrawingPlace"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    put_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+                level: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    remove_drawing: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+                level: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };

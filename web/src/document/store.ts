@@ -72,6 +72,7 @@ export const useDocument = defineStore("document", () => {
     useResults().take(applied.results);
   }
 
+  /** Take what a call of the server changed, after every edit before it. */
   function enqueue(work: () => Promise<Applied>): Promise<void> {
     const run = queue.then(async () => {
       waiting.value += 1;
@@ -135,7 +136,7 @@ export const useDocument = defineStore("document", () => {
 
   return {
     projectId, version, steps, waiting, message, project, site,
-    rows, get, load, commit, attempt, undo: () => step("undo"), redo: () => step("redo"),
+    rows, get, load, commit, attempt, applied: enqueue, undo: () => step("undo"), redo: () => step("redo"),
   }; // prettier-ignore
 });
 

@@ -6,11 +6,13 @@ import { computed, ref } from "vue";
 import { SETS, type ColumnSet } from "./columns";
 import { copiedFaces } from "./faces";
 import RoomFaces from "./RoomFaces.vue";
+import PlanView from "./plan/PlanView.vue";
 import RoomSheet from "./RoomSheet.vue";
 
 const doc = useDocument();
 const view = useView();
 const set = ref<ColumnSet>("geometry");
+const shows = ref<"sheet" | "plan">("sheet");
 const rows = computed(() =>
   doc.rows("room").sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
 );
@@ -50,7 +52,11 @@ async function remove(): Promise<void> {
   <div class="page">
     <div class="head">
       <h1>Rooms</h1>
-      <span class="switch" role="group" aria-label="Columns">
+      <span class="switch" role="group" aria-label="View">
+        <button :aria-pressed="shows === 'sheet'" @click="shows = 'sheet'">Sheet</button>
+        <button :aria-pressed="shows === 'plan'" @click="shows = 'plan'">Plan</button>
+      </span>
+      <span v-if="shows === 'sheet'" class="switch" role="group" aria-label="Columns">
         <button v-for="(title, key) in SETS" :key="key" :aria-pressed="set === key" @click="set = key">
           {{ title }}
         </button>
@@ -60,7 +66,8 @@ async function remove(): Promise<void> {
       <button class="act" :disabled="!room" @click="add(true)">Copy room</button>
       <button class="act" :disabled="!room" @click="remove">Delete</button>
     </div>
-    <div class="sheet">
+    <div v-if="shows === 'plan'" class="plan"><PlanView :next-number="nextNumber()" /></div>
+    <div v-else class="sheet">
       <RoomSheet v-if="rows.length" :set="set" />
       <p v-else class="empty">
         No rooms yet. Add room makes the first; type its area, height and use in the sheet, then its walls and
@@ -76,6 +83,18 @@ async function remove(): Promise<void> {
 </template>
 
 <style scoped>
+.plan {
+  flex: 1 1 70%;
+  min-height: 240px;
+  border-bottom: 2px solid var(--ink);
+  overflow: hidden;
+}
+.plan + .faces {
+  flex: 1 1 32%;
+}
+.plan + .empty {
+  flex: 0 0 auto;
+}
 .sheet {
   flex: 1 1 46%;
   min-height: 150px;

@@ -1,0 +1,233 @@
+<script setup lang="ts">
+import { newId, useDocument } from "@/document/store";
+import type { Level, Room } from "@/document/types";
+import Field from "@/parts/Field.vue";
+import { fieldSaver } from "@/parts/saving";
+import { useView } from "@/view/store";
+import { computed, ref } from "vue";
+import { useDrawings } from "./drawings";
+import { length, rectangle, type Outline, type Point } from "./outline";
+
+const props = defineProps<{
+  level: Level | undefined;
+  room: Room | undefined;
+  /** Rooms of the level that are not drawn. */
+  loose: Room[];
+  /** Whether the drawing below is being dealt with. */
+  underlay: boolean;
+  /** Two places pressed on the drawing, to scale it. */
+  picked: Point[];
+}>();
+const emit = defineEmits<{ add: [outline: Outline]; outline: [room: string, outline: Outline]; pick: [] }>();
+const doc = useDocument();
+const view = useView();
+const drawings = useDrawings();
+const metres = { type: "number" as const, quantity: "length" };
+const typed = ref({ x: 0, y: 0, width: 5, depth: 4 });
+const corners = computed(() => (props.room?.outline_m ?? []) as Outline);
+const drawing = computed(() => drawings.of(props.level?.id ?? ""));
+
+function setCorner(index: number, axis: 0 | 1) {
+  return async (value: unknown): Promise<void> => {
+    const outline = corners.value.map((corner): Point => [...corner]);
+    outline[index]![axis] = value as number;
+    await doc.commit("Corner typed", [
+      { op: "set", kind: "room", id: props.room!.id, fields: { outline_m: outline } },
+    ]);
+  };
+}
+
+function saveTyped(key: keyof typeof typed.value) {
+  return (value: unknown): Promise<void> => {
+    typed.value = { ...typed.value, [key]: value as number };
+    return Promise.resolve();
+  };
+}
+
+function draw(): void {
+  const { x, y, width, depth } = typed.value;
+  emit("add", rectangle([x, y], [x + width, y + depth]));
+}
+
+async function addLevel(): Promise<void> {
+  const top = doc.rows("level").sort((a, b) => b.floor_m! - a.floor_m!)[0];
+  const floor_m = top ? top.floor_m! + top.height_m! : 0;
+  const fields = {
+    name: `Level ${doc.rows("level").length}`,
+    floor_m,
+    height_m: top?.height_m ?? 3,
+    position: doc.rows("level").length,
+  };
+  await doc.attempt("New level", [{ op: "create", kind: "level", id: newId(), fields }]);
+}
+
+async function takeFile(event: Event): Promise<void> {
+  const file = (event.target as HTMLInputElement).files?.[0];
+  if (file && props.level) await drawings.put(props.level.id, file);
+}
+
+/** The distance between the two places pressed makes the scale; the first of them stays where it is. */
+async function scaleTo(value: unknown): Promise<void> {
+  const [a, b] = props.picked;
+  const now = drawing.value;
+  if (!a || !b || !now) return;
+  const factor = (value as number) / length(a, b);
+  const stay = (place: number, corner: number) => place - (place - corner) * factor;
+  await drawings.place(now.level, {
+    m_per_unit: now.m_per_unit * factor,
+    x_m: stay(a[0], now.x_m),
+    y_m: stay(a[1], now.y_m),
+  });
+}
+const shift = (key: "x_m" | "y_m") => (value: unknown) =>
+  drawings.place(props.level!.id, { [key]: value as number });
+const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
+  fieldSaver("level", () => props.level!.id, key, label);
+</script>
+
+<template>
+  <aside class="side">
+    <template v-if="underlay && level">
+      <h2>Drawing below {{ level.name }}</h2>
+      <label class="soft"
+        >PNG, JPEG or DXF
+        <input type="file" accept=".png,.jpg,.jpeg,.dxf" aria-label="Drawing file" @change="takeFile"
+      /></label>
+      <p v-if="drawings.fault" class="fault" role="alert">{{ drawings.fault }}</p>
+      <template v-if="drawing">
+        <p class="soft">{{ drawing.name }}</p>
+        <button class="act" @click="emit('pick')">Scale by two points</button>
+        <p v-if="picked.length < 2" class="soft">
+          Then press two points of the drawing whose distance you know.
+        </p>
+        <Field
+          v-else
+          label="their distance is"
+          :value="length(picked[0]!, picked[1]!)"
+          :editor="metres"
+          :save="scaleTo"
+        />
+        <Field label="left edge at" :value="drawing.x_m" :editor="metres" :save="shift('x_m')" />
+        <Field label="lower edge at" :value="drawing.y_m" :editor="metres" :save="shift('y_m')" />
+        <button class="act" @click="drawings.remove(level.id)">Take it away</button>
+      </template>
+    </template>
+    <template v-else-if="level">
+      <details :open="!room">
+        <summary>{{ level.name }}</summary>
+        <Field
+          label="Name"
+          :value="level.name"
+          :editor="{ type: 'text' }"
+          :save="saveLevel('name', 'Level name')"
+        />
+        <Field
+          label="floor at"
+          :value="level.floor_m"
+          :editor="metres"
+          :save="saveLevel('floor_m', 'Elevation of the floor')"
+        />
+        <Field
+          label="height"
+          :value="level.height_m"
+          :editor="metres"
+          :save="saveLevel('height_m', 'Height of the level')"
+        />
+        <Field
+          label="plan north is turned by"
+          :value="doc.site?.rotation_deg"
+          :editor="{ type: 'number', quantity: 'angle' }"
+          :save="fieldSaver('site', () => doc.site!.id, 'rotation_deg', 'Rotation of the plan')"
+        />
+        <button class="act" @click="addLevel">Add level</button>
+      </details>
+      <h2>New rectangle</h2>
+      <div class="pair">
+        <Field label="left" :value="typed.x" :editor="metres" :save="saveTyped('x')" />
+        <Field label="lower" :value="typed.y" :editor="metres" :save="saveTyped('y')" />
+        <Field label="width" :value="typed.width" :editor="metres" :save="saveTyped('width')" />
+        <Field label="depth" :value="typed.depth" :editor="metres" :save="saveTyped('depth')" />
+      </div>
+      <button class="act" @click="draw">Draw it</button>
+      <template v-if="room?.outline_m && room.level === level.id">
+        <h2>{{ room.number }} {{ room.name }}, corners</h2>
+        <table class="plain">
+          <tbody>
+            <tr v-for="(corner, i) in corners" :key="i">
+              <td class="soft">{{ i + 1 }}</td>
+              <td>
+                <Field
+                  bare
+                  :label="`Corner ${i + 1}, x`"
+                  :value="corner[0]"
+                  :editor="metres"
+                  :save="setCorner(i, 0)"
+                />
+              </td>
+              <td>
+                <Field
+                  bare
+                  :label="`Corner ${i + 1}, y`"
+                  :value="corner[1]"
+                  :editor="metres"
+                  :save="setCorner(i, 1)"
+                />
+              </td>
+            </tr>
+          </tbody>
+        </table>
+        <p class="soft">Alt and arrows move the room by the grid.</p>
+        <button class="link" @click="emit('outline', room.id, null as unknown as Outline)">
+          take it off the plan
+        </button>
+      </template>
+      <template v-if="loose.length">
+        <h2>Not drawn</h2>
+        <p class="soft">Choose one, then draw it.</p>
+        <button v-for="row in loose" :key="row.id" class="link loose" @click="view.selectRoom(row.id)">
+          {{ row.number }} {{ row.name }}
+        </button>
+      </template>
+    </template>
+  </aside>
+</template>
+
+<style scoped>
+.side {
+  border-left: 1px solid var(--line);
+  padding: 8px 12px;
+  overflow: auto;
+  font-family: var(--narrow);
+}
+.side h2 {
+  margin: 10px 0 4px;
+}
+.pair {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  column-gap: 8px;
+}
+.side :deep(.field:not(.bare)) {
+  grid-template-columns: minmax(0, 1fr) 78px 18px;
+}
+.side :deep(.field:not(.bare):has(input:not(.num))) {
+  grid-template-columns: 60px minmax(0, 1fr);
+}
+.pair :deep(.field:not(.bare)) {
+  grid-template-columns: 34px minmax(0, 1fr) 12px;
+}
+.side table {
+  width: 100%;
+}
+.loose {
+  display: block;
+}
+.fault {
+  color: var(--ember);
+}
+@media (max-width: 1099px) {
+  .side {
+    display: none;
+  }
+}
+</style>

@@ -1,0 +1,69 @@
+import { client, csrfToken, type Problem } from "@/api/client";
+import { useDocument } from "@/document/store";
+import { defineStore } from "pinia";
+import { ref } from "vue";
+
+export interface Drawing {
+  level: string;
+  name: string;
+  media_type: string;
+  width: number;
+  height: number;
+  m_per_unit: number;
+  x_m: number;
+  y_m: number;
+}
+
+/** Pictures and lines that lie under the plans; kept beside the document. */
+export const useDrawings = defineStore("drawings", () => {
+  const doc = useDocument();
+  const drawings = ref<Drawing[]>([]);
+  const fault = ref("");
+  let loaded = "";
+  const path = (level: string) => `/api/projects/${doc.projectId}/levels/${level}/drawing`;
+
+  async function load(): Promise<void> {
+    if (loaded === doc.projectId) return;
+    loaded = doc.projectId;
+    const answer = await client.GET("/api/projects/{project_id}/drawings", {
+      params: { path: { project_id: doc.projectId } },
+    });
+    drawings.value = (answer.data ?? []) as unknown as Drawing[];
+  }
+
+  function keep(drawing: Drawing): void {
+    drawings.value = [...drawings.value.filter((item) => item.level !== drawing.level), drawing];
+  }
+
+  async function put(level: string, file: File): Promise<void> {
+    const form = new FormData();
+    form.append("file", file);
+    const headers = { "X-CSRFToken": csrfToken() };
+    const answer = await fetch(path(level), { method: "POST", body: form, headers });
+    const body = (await answer.json()) as Drawing & Problem;
+    fault.value = answer.ok ? "" : body.title;
+    if (answer.ok) keep(body);
+  }
+
+  async function place(level: string, change: Partial<Pick<Drawing, "m_per_unit" | "x_m" | "y_m">>): Promise<void> {
+    const now = drawings.value.find((item) => item.level === level);
+    if (!now) return;
+    const { m_per_unit, x_m, y_m } = { ...now, ...change };
+    const answer = await client.PUT("/api/projects/{project_id}/levels/{level}/drawing", {
+      params: { path: { project_id: doc.projectId, level } },
+      body: { m_per_unit, x_m, y_m },
+    });
+    fault.value = answer.response.ok ? "" : ((answer.error as Problem | undefined)?.title ?? "refused");
+    if (answer.response.ok) keep(answer.data as unknown as Drawing);
+  }
+
+  async function remove(level: string): Promise<void> {
+    await client.DELETE("/api/projects/{project_id}/levels/{level}/drawing", {
+      params: { path: { project_id: doc.projectId, level } },
+    });
+    drawings.value = drawings.value.filter((item) => item.level !== level);
+  }
+
+  const of = (level: string) => drawings.value.find((item) => item.level === level);
+  return { drawings, fault, load, of, path, put, place, remove };
+}); // prettier-ignore
