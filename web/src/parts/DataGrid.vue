@@ -232,11 +232,11 @@ function onKey(event: KeyboardEvent): void {
   if (place) void go(place, event.shiftKey && props.ranges);
   else if (far && props.ranges && event.key.toLowerCase() === "d") void fillDown();
   else if (far && props.ranges && event.key.toLowerCase() === "a") {
-    anchor.value = { row: 0, column: 0 };
-    void go({ row: props.rows.length - 1, column: props.columns.length - 1 }, true);
+    anchor.value = { row: props.rows.length - 1, column: props.columns.length - 1 };
+    void go({ row: 0, column: 0 }, true);
   } else if (far && props.ranges && event.key === " ") {
-    anchor.value = { row: 0, column: at.value.column };
-    moveTo({ row: props.rows.length - 1, column: at.value.column }, true);
+    anchor.value = { row: props.rows.length - 1, column: at.value.column };
+    void go({ row: 0, column: at.value.column }, true);
   } else if (far) return;
   else if (event.key === "Enter" || event.key === "F2") {
     const target = row && column?.explain?.(row);

@@ -144,7 +144,7 @@ const title = computed(() => columns.value.find((column) => column.key === offer
 <template>
   <div class="sheet">
     <div class="bar">
-      <input v-model="filter" type="search" placeholder="filter" aria-label="Filter rooms" />
+      <input v-model="filter" type="search" placeholder="filter" aria-label="Filter the sheet" />
       <label class="soft"
         >by
         <select v-model="band" aria-label="Rooms in bands">

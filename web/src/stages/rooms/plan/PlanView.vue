@@ -77,7 +77,7 @@ const path = (outline: Outline) => outline.map(([x, y]) => `${toX(x)},${toY(y)}`
 /** Show everything that is drawn on the level. */
 function fit(): void {
   const all = corners.value.length ? corners.value : below.value.flatMap((row) => row.outline_m as Outline);
-  if (!all.length || width.value < 50) {
+  if (!all.length || width.value < 50 || height.value < 120) {
     [scale.value, origin.value] = [20, [-2, -2]];
     return;
   }
@@ -92,7 +92,21 @@ function fit(): void {
     (y0 + y1) / 2 - (height.value / 2 + 14) / scale.value,
   ];
 }
-watch([() => level.value?.id, width, height], fit, { immediate: true });
+/** Whether the engineer has taken hold of the paper: until then it is fitted to its box. */
+const held = ref(false);
+watch(
+  () => level.value?.id,
+  () => (held.value = false),
+);
+watch(
+  [() => level.value?.id, width, height],
+  ([, , now], [, , before]) => {
+    if (!held.value) fit();
+    // The paper's lower edge may move: what is on the screen stays where it is.
+    else origin.value = [origin.value[0], origin.value[1] + ((before ?? now) - now) / scale.value];
+  },
+  { immediate: true },
+);
 watch(
   () => view.selectedRoom,
   (id) => {
@@ -103,6 +117,7 @@ watch(
 );
 
 function zoom(event: WheelEvent): void {
+  held.value = true;
   const at = toPlan(event);
   const factor = Math.exp(-event.deltaY / 500);
   const next = Math.max(2, Math.min(300, scale.value * factor));
@@ -129,6 +144,7 @@ const at = (event: PointerEvent, but: Point[] = []) =>
   );
 
 function press(event: PointerEvent): void {
+  held.value = true;
   if (event.button === 1 || (event.button === 0 && tool.value === "choose")) {
     drag.value = { what: "pan", from: [event.clientX, event.clientY], origin: [...origin.value] };
   } else if (tool.value === "scale") {
@@ -143,6 +159,7 @@ function press(event: PointerEvent): void {
 }
 
 function pressRoom(event: PointerEvent, id: string): void {
+  held.value = true;
   if (tool.value !== "choose" || event.button !== 0) return;
   if (event.shiftKey)
     chosen.value = chosen.value.includes(id)
