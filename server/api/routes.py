@@ -10,7 +10,8 @@ from ninja import File, Form, NinjaAPI, UploadedFile
 from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
-from api import drawings
+from api import drawings, rooms
+from api.answers import answer, applied, steps
 from api.problems import install
 from api.schemas import (
     AppliedOut,
@@ -31,13 +32,13 @@ from calculations.place import place_day, shaded_day
 from calculations.plan import join_rooms, split_room, with_plan
 from calculations.preview import compared
 from calculations.schedule_files import pattern_csv, read_values, year_csv
-from calculations.service import calculated, day_courses, rooms_at, since, system_day, whole
+from calculations.service import calculated, day_courses, rooms_at, system_day, whole
 from calculations.weather import LARGEST_BYTES, choices, first_look, import_weather, text_of, weather_of
 from exchange.kit import kit_csv
 from projects.changes import apply_changes, plan_changes
 from projects.document import Document, load_document
 from projects.errors import Refused
-from projects.journal import next_steps, step
+from projects.journal import step
 from projects.models import Project, WeatherFile, WeatherMapping
 from projects.starter import create_project
 from shelf.materials import materials
@@ -64,6 +65,7 @@ api = NinjaAPI(
 )
 install(api)
 api.add_router("", drawings.router)
+api.add_router("", rooms.router)
 
 
 def _project(request: HttpRequest, project_id: str) -> Project:
@@ -73,18 +75,6 @@ def _project(request: HttpRequest, project_id: str) -> Project:
 
 def _document(request: HttpRequest, project_id: str) -> Document:
     return load_document(_project(request, project_id))
-
-
-def _steps(project_id: str) -> dict[str, str | None]:
-    steps = next_steps(project_id)
-    return {"undo": steps.undo.label if steps.undo else None, "redo": steps.redo.label if steps.redo else None}
-
-
-def _answer(data: Any, status: int = 200) -> HttpResponse:
-    """Answer without validating again what the server itself made: large bodies stay fast."""
-    return HttpResponse(
-        orjson.dumps(data, option=orjson.OPT_SERIALIZE_NUMPY), content_type="application/json", status=status
-    )
 
 
 def _file(text: str, name: str) -> HttpResponse:
@@ -109,27 +99,6 @@ def _json_object(text: str) -> dict[str, Any]:
     return found
 
 
-def _applied(before: Document, after: Document, touched: list[tuple[str, str]], base_version: int) -> HttpResponse:
-    changed: dict[str, list[dict[str, Any]]] = {}
-    gone: dict[str, list[str]] = {}
-    for kind, identity in touched:
-        row = after.of(kind).get(identity)
-        if row is None:
-            gone.setdefault(kind, []).append(identity)
-        else:
-            changed.setdefault(kind, []).append(row)
-    calculated(before)
-    results = since(after, base_version if base_version == before.version else -1, calculated(after))
-    return _answer(
-        {
-            "version": after.version,
-            "objects": {"changed": changed, "gone": gone},
-            "results": results,
-            "steps": _steps(after.project),
-        }
-    )
-
-
 @api.get("/session", response=SessionOut, operation_id="session")
 def session(request: HttpRequest) -> Any:
     """Who is signed in, and the projects that belong to them."""
@@ -152,7 +121,7 @@ def document(request: HttpRequest, project_id: str) -> Any:
     """Everything the engineer entered."""
     found = _document(request, project_id)
     objects = {kind: list(rows.values()) for kind, rows in found.rows.items()}
-    return _answer({"version": found.version, "objects": objects, "steps": _steps(project_id)})
+    return answer({"version": found.version, "objects": objects, "steps": steps(project_id)})
 
 
 @api.post("/projects/{project_id}/changes", response=AppliedOut, operation_id="apply_changes")
@@ -160,7 +129,7 @@ def changes(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
     """Apply a change set: all of it or nothing. Surfaces of rooms on the plan follow their outlines."""
     plain = with_plan(_document(request, project_id), [change.model_dump() for change in body.changes])
     before, after, touched = apply_changes(project_id, request.user, plain, body.label, body.base_version)
-    return _applied(before, after, touched, body.base_version)
+    return applied(before, after, touched, body.base_version)
 
 
 @api.post("/projects/{project_id}/plan/split", response=AppliedOut, operation_id="split_room")
@@ -168,7 +137,7 @@ def split(request: HttpRequest, project_id: str, body: SplitIn) -> Any:
     """Cut a room on the plan in two along a line."""
     changes = split_room(_document(request, project_id), body.room, body.start, body.end)
     before, after, touched = apply_changes(project_id, request.user, changes, "Room split", body.base_version)
-    return _applied(before, after, touched, body.base_version)
+    return applied(before, after, touched, body.base_version)
 
 
 @api.post("/projects/{project_id}/plan/join", response=AppliedOut, operation_id="join_rooms")
@@ -176,7 +145,7 @@ def join(request: HttpRequest, project_id: str, body: JoinIn) -> Any:
     """Make rooms on the plan that touch one."""
     changes = join_rooms(_document(request, project_id), body.rooms)
     before, after, touched = apply_changes(project_id, request.user, changes, "Rooms joined", body.base_version)
-    return _applied(before, after, touched, body.base_version)
+    return applied(before, after, touched, body.base_version)
 
 
 @api.post("/projects/{project_id}/undo", response=AppliedOut, operation_id="undo")
@@ -184,7 +153,7 @@ def undo(request: HttpRequest, project_id: str, base_version: int) -> Any:
     """Take the last edit back."""
     _project(request, project_id)
     before, after, touched, _ = step(project_id, request.user, "undo")
-    return _applied(before, after, touched, base_version)
+    return applied(before, after, touched, base_version)
 
 
 @api.post("/projects/{project_id}/redo", response=AppliedOut, operation_id="redo")
@@ -192,20 +161,20 @@ def redo(request: HttpRequest, project_id: str, base_version: int) -> Any:
     """Repeat the edit that was taken back."""
     _project(request, project_id)
     before, after, touched, _ = step(project_id, request.user, "redo")
-    return _applied(before, after, touched, base_version)
+    return applied(before, after, touched, base_version)
 
 
 @api.get("/projects/{project_id}/results", response=ResultsOut, operation_id="results")
 def results(request: HttpRequest, project_id: str) -> Any:
     """All results of the present version."""
-    return _answer(whole(calculated(_document(request, project_id))))
+    return answer(whole(calculated(_document(request, project_id))))
 
 
 @api.get("/projects/{project_id}/day", response=dict[str, Any], operation_id="day")
 def day(request: HttpRequest, project_id: str, kind: str, subject: str, month: int) -> Any:
     """Courses of a room or group over a summer day."""
     try:
-        return _answer(day_courses(calculated(_document(request, project_id)), kind, subject, month))
+        return answer(day_courses(calculated(_document(request, project_id)), kind, subject, month))
     except KeyError as error:
         raise Refused("not_found", f"There is no result for {error}.") from error
 
@@ -214,7 +183,7 @@ def day(request: HttpRequest, project_id: str, kind: str, subject: str, month: i
 def hour(request: HttpRequest, project_id: str, month: int, step: int) -> Any:
     """Load and air temperature of every room at a step of a design day."""
     try:
-        return _answer(rooms_at(calculated(_document(request, project_id)), month, step))
+        return answer(rooms_at(calculated(_document(request, project_id)), month, step))
     except KeyError as error:
         raise Refused("not_found", f"There is no result for {error}.") from error
 
@@ -223,7 +192,7 @@ def hour(request: HttpRequest, project_id: str, month: int, step: int) -> Any:
 def air(request: HttpRequest, project_id: str, system: str, month: int) -> Any:
     """States along an air path over a summer day."""
     try:
-        return _answer(system_day(calculated(_document(request, project_id)), system, month))
+        return answer(system_day(calculated(_document(request, project_id)), system, month))
     except KeyError as error:
         raise Refused("not_found", f"There is no result for {error}.") from error
 
@@ -233,7 +202,7 @@ def place(
     request: HttpRequest, project_id: str, month: int, tilt: float = 90.0, azimuth: float = 180.0, eye: float = 0.0
 ) -> Any:
     """Temperature, humidity and sun of a design day, and what one surface gets of it."""
-    return _answer(place_day(_document(request, project_id), month, tilt, azimuth, eye))
+    return answer(place_day(_document(request, project_id), month, tilt, azimuth, eye))
 
 
 @api.get("/projects/{project_id}/shading/{shading}", response=dict[str, Any], operation_id="shading_day")
@@ -241,13 +210,13 @@ def shaded(
     request: HttpRequest, project_id: str, shading: str, month: int, width: float, height: float, azimuth: float
 ) -> Any:
     """Sunlit part of an opening behind a shading over a design day."""
-    return _answer(shaded_day(_document(request, project_id), shading, month, width, height, azimuth))
+    return answer(shaded_day(_document(request, project_id), shading, month, width, height, azimuth))
 
 
 @api.get("/shelf", response=dict[str, Any], operation_id="shelf")
 def shelf(request: HttpRequest) -> Any:
     """Ordinary materials, schedules and uses to take from."""
-    return _answer({"materials": materials(), "schedules": schedules(), "uses": uses()})
+    return answer({"materials": materials(), "schedules": schedules(), "uses": uses()})
 
 
 @api.post("/projects/{project_id}/preview", response=PreviewOut, operation_id="preview")
@@ -255,13 +224,13 @@ def preview(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
     """What a change set would do to the building's peaks; nothing is kept."""
     before = _document(request, project_id)
     rows, _, touched = plan_changes(before, [change.model_dump() for change in body.changes])
-    return _answer(compared(before, Document(project_id, -1, rows), len(touched)))
+    return answer(compared(before, Document(project_id, -1, rows), len(touched)))
 
 
 @api.post("/projects/{project_id}/schedules/read", response=dict[str, Any], operation_id="read_schedule")
 def read_schedule(request: HttpRequest, project_id: str, body: TextIn) -> Any:
     """Fields of a schedule from a row or column of numbers."""
-    return _answer(read_values(body.text, _document(request, project_id)))
+    return answer(read_values(body.text, _document(request, project_id)))
 
 
 @api.get("/projects/{project_id}/schedules/{schedule}/year.csv", operation_id="schedule_csv")
@@ -283,7 +252,7 @@ def look_at_weather(request: HttpRequest, project_id: str, file: File[UploadedFi
     """First lines of a weather file, and a guess at its layout."""
     _project(request, project_id)
     remembered = list(WeatherMapping.objects.filter(owner=request.user).order_by("name").values("name", "mapping"))
-    return _answer(first_look(_text(file)) | choices() | {"remembered": remembered})
+    return answer(first_look(_text(file)) | choices() | {"remembered": remembered})
 
 
 @api.post("/projects/{project_id}/weather", response={201: None}, operation_id="import_weather")
@@ -303,7 +272,7 @@ def put_weather(
 @api.get("/projects/{project_id}/weather", response=dict[str, Any], operation_id="weather")
 def weather(request: HttpRequest, project_id: str, percent: float = 0.4) -> Any:
     """The imported year: plots and derived design conditions; empty where there is none."""
-    return _answer(weather_of(_project(request, project_id), percent) or {})
+    return answer(weather_of(_project(request, project_id), percent) or {})
 
 
 @api.delete("/projects/{project_id}/weather", response={204: None}, operation_id="drop_weather")
@@ -318,7 +287,7 @@ def explained(request: HttpRequest, project_id: str, quantity: str, subject: str
     """How a figure came about."""
     found = _document(request, project_id)
     try:
-        return _answer(working(calculated(found), found, quantity, subject))
+        return answer(working(calculated(found), found, quantity, subject))
     except KeyError as error:
         raise Refused("not_found", f"There is no working for {error}.") from error
 

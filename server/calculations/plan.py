@@ -41,8 +41,10 @@ _SURFACES = {
 _FOLLOWED = {"room": {"outline_m", "height_m", "level"}, "level": {"height_m", "floor_m"}, "site": {"rotation_deg"}}
 
 
-def with_plan(document: Document, changes: Sequence[Change]) -> list[Change]:
+def with_plan(document: Document, changes: Sequence[Change], own: Set[str] = frozenset()) -> list[Change]:
     """A change set with what it does to the plan's surfaces added to it; as it is where it does nothing to them.
+
+    Rooms in `own` bring surfaces of their own: their outlines make none.
 
     Raises:
         Refused: an outline that is none, or rooms that lie on each other; nothing is changed then.
@@ -52,6 +54,7 @@ def with_plan(document: Document, changes: Sequence[Change]) -> list[Change]:
     tidy = [_checked(change) for change in changes]
     after = Document(document.project, document.version, plan_changes(document, tidy)[0])
     drawn = {c["id"] for c in tidy if c["kind"] == "room" and "outline_m" in (c.get("fields") or {})}
+    drawn -= own
     return [*tidy, *_derived(after, drawn)]
 
 

@@ -1,8 +1,26 @@
-"""The unit table that the browser's is generated from."""
+"""Units for callers outside the core."""
 
 from pendrum_core.results.units import QUANTITIES, Quantity
 
 
 def unit_table() -> dict[str, Quantity]:
-    """All quantities by name."""
+    """All quantities by name, of which the browser's table is generated."""
     return QUANTITIES
+
+
+def shown(value: float, quantity: str, system: str) -> float:
+    """A stored SI value as the figure of "SI" or "IP"."""
+    q = QUANTITIES[quantity]
+    return value * q.ip_factor + q.ip_offset if system == "IP" else value * q.si_factor
+
+
+def stored(figure: float, quantity: str, system: str) -> float:
+    """A figure of "SI" or "IP" as it is stored."""
+    q = QUANTITIES[quantity]
+    return (figure - q.ip_offset) / q.ip_factor if system == "IP" else figure / q.si_factor
+
+
+def unit(quantity: str, system: str) -> str:
+    """Unit of a quantity."""
+    q = QUANTITIES[quantity]
+    return q.ip if system == "IP" else q.si

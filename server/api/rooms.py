@@ -1,0 +1,73 @@
+"""Routes of rooms in and out of files."""
+
+from dataclasses import asdict
+from typing import Any
+
+import orjson
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from django.utils.http import content_disposition_header
+from ninja import File, Form, Router, UploadedFile
+
+from api.answers import answer, applied
+from exchange.rooms.files import LARGEST_MODEL_BYTES, MEDIA_TYPES, is_table, read_rooms, write_rooms
+from exchange.rooms.incoming import Comparison
+from projects.changes import apply_changes
+from projects.document import Document, load_document
+from projects.errors import Refused
+from projects.models import Project
+
+router = Router()
+
+
+def _document(request: HttpRequest, project_id: str) -> Document:
+    return load_document(get_object_or_404(Project, pk=project_id, owner=request.user))
+
+
+def _compared(document: Document, file: UploadedFile) -> Comparison:
+    name = file.name or "file"
+    if (file.size or 0) > LARGEST_MODEL_BYTES:
+        raise Refused("invalid", f"{name} is too large; at most {LARGEST_MODEL_BYTES / 1e6:.0f} MB are read.")
+    return Comparison(document, read_rooms(name, file.read()))
+
+
+@router.post("/projects/{project_id}/rooms/read", response=dict[str, Any], operation_id="read_rooms")
+def read(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> Any:
+    """How a file's rooms differ from the project's; nothing is changed."""
+    document = _document(request, project_id)
+    found = _compared(document, file)
+    return answer(
+        {"rows": [asdict(row) for row in found.rows], "version": document.version, "table": is_table(file.name or "")}
+    )
+
+
+@router.post("/projects/{project_id}/rooms/take", response=dict[str, Any], operation_id="take_rooms")
+def take(
+    request: HttpRequest, project_id: str, file: File[UploadedFile], taken: Form[str], base_version: Form[int]
+) -> Any:
+    """Take chosen rows of a file, in one step."""
+    document = _document(request, project_id)
+    try:
+        keys = orjson.loads(taken)
+    except orjson.JSONDecodeError:
+        keys = None
+    if not isinstance(keys, list) or not all(isinstance(key, str) for key in keys):
+        raise Refused("invalid", "taken: a list of row keys is needed.")
+    changes = _compared(document, file).changes(keys)
+    if not changes:
+        raise Refused("nothing", "None of the chosen rows changes anything.")
+    label = f"{len(keys)} rooms of {file.name}"[:160]
+    before, after, touched = apply_changes(project_id, request.user, changes, label, base_version)
+    return applied(before, after, touched, base_version)
+
+
+@router.get("/projects/{project_id}/rooms.{form}", operation_id="rooms_file")
+def rooms_file(request: HttpRequest, project_id: str, form: str, units: str = "SI") -> HttpResponse:
+    """All rooms as a file: xlsx, csv, gbxml or ifc."""
+    document = _document(request, project_id)
+    data = write_rooms(document, form, "IP" if units == "IP" else "SI")
+    response = HttpResponse(data, content_type=MEDIA_TYPES[form])
+    ending = "xml" if form == "gbxml" else form
+    name = f"{document.one('project')['name']}, rooms.{ending}"
+    response.headers["Content-Disposition"] = content_disposition_header(True, name) or "attachment"
+    return response

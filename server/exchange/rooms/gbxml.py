@@ -1,0 +1,266 @@
+"""Rooms as gbXML: spaces, storeys, surfaces and openings."""
+
+import math
+from collections import defaultdict
+from typing import Any
+
+from lxml import etree
+
+from exchange.rooms.incoming import Incoming, IncomingRoom, IncomingSurface, effective_height_m
+from projects.document import Document, Row
+from projects.errors import Refused
+
+NAMESPACE = "http://www.gbxml.org/schema"
+_N = f"{{{NAMESPACE}}}"
+_LENGTHS = {
+    "Meters": 1.0,
+    "Millimeters": 0.001,
+    "Centimeters": 0.01,
+    "Feet": 0.3048,
+    "Inches": 0.0254,
+    "Kilometers": 1000.0,
+}
+_AREAS = {"SquareMeters": 1.0, "SquareMillimeters": 1e-6, "SquareCentimeters": 1e-4, "SquareFeet": 0.3048**2,
+          "SquareInches": 0.0254**2}  # fmt: skip
+# Surface type: role and boundary.
+_TYPES = {
+    "ExteriorWall": ("outer_wall", "outdoors"), "Roof": ("roof", "outdoors"), "InteriorWall": ("inner_wall", "adiabatic"),
+    "InteriorFloor": ("inner_floor", "adiabatic"), "Ceiling": ("inner_floor", "adiabatic"),
+    "UndergroundCeiling": ("inner_floor", "adiabatic"), "UndergroundWall": ("outer_wall", "ground"),
+    "SlabOnGrade": ("ground_floor", "ground"), "UndergroundSlab": ("ground_floor", "ground"),
+    "RaisedFloor": ("ground_floor", "outdoors"), "ExposedFloor": ("ground_floor", "outdoors"),
+}  # fmt: skip
+
+
+def _parsed(data: bytes) -> etree._Element:
+    parser = etree.XMLParser(
+        resolve_entities=False, no_network=True, load_dtd=False, huge_tree=False, remove_comments=True
+    )
+    try:
+        root = etree.fromstring(data, parser)
+    except etree.XMLSyntaxError as error:
+        raise Refused("invalid", f"This is no XML that can be read: {error.msg}.") from error
+    if root.getroottree().docinfo.doctype:
+        raise Refused("invalid", "The file declares a document type; such files are not read.")
+    if etree.QName(root).localname != "gbXML":
+        raise Refused("invalid", f"The file holds {etree.QName(root).localname!r}, not gbXML.")
+    return root
+
+
+def _text(node: etree._Element, name: str) -> str:
+    found = node.find(f"{_N}{name}")
+    return (found.text or "").strip() if found is not None else ""
+
+
+def _number(node: etree._Element | None, name: str) -> float | None:
+    text = _text(node, name) if node is not None else ""
+    try:
+        value = float(text)
+    except ValueError:
+        return None
+    return value if math.isfinite(value) else None
+
+
+def _points(node: etree._Element, scale: float) -> list[tuple[float, float, float]]:
+    loop = node.find(f"{_N}PlanarGeometry/{_N}PolyLoop")
+    points = []
+    for point in loop.findall(f"{_N}CartesianPoint") if loop is not None else ():
+        try:
+            x, y, z = (float(c.text or "") * scale for c in point.findall(f"{_N}Coordinate"))
+        except ValueError:
+            return []
+        points.append((x, y, z))
+    return points
+
+
+def polygon_area_m2(points: list[tuple[float, float, float]]) -> float:
+    """Area of a flat polygon in space (half the length of the sum of cross products)."""
+    total = [0.0, 0.0, 0.0]
+    for a, b in zip(points, [*points[1:], *points[:1]], strict=True):
+        total[0] += a[1] * b[2] - a[2] * b[1]
+        total[1] += a[2] * b[0] - a[0] * b[2]
+        total[2] += a[0] * b[1] - a[1] * b[0]
+    return math.sqrt(sum(part * part for part in total)) / 2.0
+
+
+def number_and_name(text: str, fallback: str) -> tuple[str, str]:
+    """A space's label as number and name: the first word is the number where it has a figure in it."""
+    first, _, rest = text.strip().partition(" ")
+    if any(c.isdigit() for c in first) and rest.strip():
+        return first[:20], rest.strip()[:120]
+    return (text.strip() or fallback)[:20], (text.strip() or fallback)[:120]
+
+
+def read_gbxml(data: bytes) -> Incoming:
+    """Spaces with their surfaces and openings.
+
+    Raises:
+        Refused: no gbXML, or units that are not known.
+    """
+    root = _parsed(data)
+    length, area = root.get("lengthUnit", "Meters"), root.get("areaUnit", "SquareMeters")
+    if length not in _LENGTHS or area not in _AREAS:
+        raise Refused("invalid", f"Lengths in {length!r} and areas in {area!r} are not known.")
+    m, m2 = _LENGTHS[length], _AREAS[area]
+    storeys: dict[str, tuple[str, float]] = {}
+    for storey in root.iter(f"{_N}BuildingStorey"):
+        name = _text(storey, "Name") or storey.get("id", "")
+        storeys[storey.get("id", "")] = (name, (_number(storey, "Level") or 0.0) * m)
+    labels = {s.get("id", ""): number_and_name(_text(s, "Name"), s.get("id", "")) for s in root.iter(f"{_N}Space")}
+    surfaces = _surfaces(root, m, {identity: label[0] for identity, label in labels.items()})
+    rooms = []
+    for index, space in enumerate(root.iter(f"{_N}Space"), start=1):
+        number, name = labels[space.get("id", "")]
+        room = IncomingRoom(number, name, f"space {index}")
+        floor, volume = _number(space, "Area"), _number(space, "Volume")
+        if floor:
+            room.fields["floor_area_m2"] = floor * m2
+        if floor and volume and root.get("volumeUnit", "CubicMeters") == "CubicMeters":
+            room.fields["height_m"] = volume / (floor * m2)
+        elif floor and volume and root.get("volumeUnit") == "CubicFeet":
+            room.fields["height_m"] = volume * 0.3048**3 / (floor * m2)
+        storey_name = storeys.get(space.get("buildingStoreyIdRef", ""), ("", 0.0))[0]
+        if storey_name:
+            room.fields["level"] = storey_name
+        points = _points(space, m)
+        if len(points) >= 3:
+            room.outline = [[round(x, 3), round(y, 3)] for x, y, _ in points]
+        if surfaces.get(space.get("id", "")):
+            room.surfaces = surfaces[space.get("id", "")]
+        rooms.append(room)
+    return Incoming(rooms, {name: (floor_m, None) for name, floor_m in storeys.values()})
+
+
+def _surfaces(root: etree._Element, m: float, numbers: dict[str, str]) -> dict[str, list[IncomingSurface]]:
+    found: dict[str, list[IncomingSurface]] = defaultdict(list)
+    for index, node in enumerate(root.iter(f"{_N}Surface"), start=1):
+        kind = _TYPES.get(node.get("surfaceType", ""))
+        spaces = [a.get("spaceIdRef", "") for a in node.findall(f"{_N}AdjacentSpaceId")]
+        if kind is None or not spaces:
+            continue
+        shape = node.find(f"{_N}RectangularGeometry")
+        points = _points(node, m)
+        width, height = _number(shape, "Width"), _number(shape, "Height")
+        area = polygon_area_m2(points) if len(points) >= 3 else (width or 0.0) * (height or 0.0) * m * m
+        if area < 0.01:
+            continue
+        tilt, azimuth = _number(shape, "Tilt"), _number(shape, "Azimuth") or 0.0
+        tilt = {"roof": 0.0, "ground_floor": 180.0}.get(kind[0], 90.0) if tilt is None else tilt
+        openings = [o for o in (_opening(opening, m) for opening in node.findall(f"{_N}Opening")) if o]
+        for side, space in enumerate(spaces[:2]):
+            other = numbers.get(spaces[1 - side], "") if len(spaces) > 1 else ""
+            turned = tilt if side == 0 else 180.0 - tilt
+            name = _text(node, "Name") or node.get("id", f"Surface {index}")
+            found[space].append(
+                IncomingSurface(
+                    name[:120], kind[0], kind[1], round(area, 4), turned, (azimuth + 180.0 * side) % 360.0, other,
+                    list(openings) if kind[1] == "outdoors" else [],
+                )
+            )  # fmt: skip
+    return found
+
+
+def _opening(node: etree._Element, m: float) -> dict[str, Any] | None:
+    shape = node.find(f"{_N}RectangularGeometry")
+    width, height = _number(shape, "Width"), _number(shape, "Height")
+    if not width or not height:
+        return None
+    kind = "door" if "Door" in node.get("openingType", "") else "window"
+    name = _text(node, "Name") or kind.capitalize()
+    return {"name": name[:120], "kind": kind, "count": 1, "width_m": width * m, "height_m": height * m}
+
+
+# Writing
+
+_WRITTEN = {
+    ("outer_wall", "outdoors"): "ExteriorWall", ("outer_wall", "ground"): "UndergroundWall", ("roof", "outdoors"): "Roof",
+    ("ground_floor", "ground"): "SlabOnGrade", ("ground_floor", "outdoors"): "RaisedFloor",
+}  # fmt: skip
+
+
+def _add(parent: etree._Element, name: str, text: Any = None, **attributes: str) -> etree._Element:
+    node = etree.SubElement(parent, f"{_N}{name}", attributes)
+    if text is not None:
+        node.text = f"{text:.6g}" if isinstance(text, float) else str(text)
+    return node
+
+
+def _loop(parent: etree._Element, points: list[tuple[float, float, float]]) -> None:
+    loop = _add(_add(parent, "PlanarGeometry"), "PolyLoop")
+    for point in points:
+        place = _add(loop, "CartesianPoint")
+        for coordinate in point:
+            _add(place, "Coordinate", float(coordinate))
+
+
+def rooms_gbxml(document: Document) -> bytes:
+    """All rooms with their surfaces and openings."""
+    site, project = document.one("site"), document.one("project")
+    root = etree.Element(f"{_N}gbXML", nsmap={None: NAMESPACE}, attrib={
+        "temperatureUnit": "C", "lengthUnit": "Meters", "areaUnit": "SquareMeters", "volumeUnit": "CubicMeters",
+        "useSIUnitsForResults": "true", "version": "6.01"})  # fmt: skip
+    campus = _add(root, "Campus", id="campus")
+    location = _add(campus, "Location")
+    _add(location, "Longitude", float(site["longitude"]))
+    _add(location, "Latitude", float(site["latitude"]))
+    _add(location, "Name", site["name"])
+    building = _add(campus, "Building", id="building", buildingType="Unknown")
+    _add(building, "Name", project["name"])
+    rooms = sorted(document.of("room").values(), key=lambda row: row["number"])
+    _add(building, "Area", float(sum(room["floor_area_m2"] or 0.0 for room in rooms)))
+    for room in rooms:
+        _space(document, building, room)
+    for level in document.of("level").values():
+        storey = _add(building, "BuildingStorey", id=f"level-{level['id']}")
+        _add(storey, "Name", level["name"])
+        _add(storey, "Level", float(level["floor_m"]))
+    for surface in document.of("surface").values():
+        _surface(document, campus, surface)
+    return bytes(etree.tostring(root, xml_declaration=True, encoding="UTF-8", pretty_print=True))
+
+
+def _space(document: Document, building: etree._Element, room: Row) -> None:
+    attributes = {"id": f"space-{room['id']}"}
+    if room["level"]:
+        attributes["buildingStoreyIdRef"] = f"level-{room['level']}"
+    space = _add(building, "Space", **attributes)
+    _add(space, "Name", f"{room['number']} {room['name']}")
+    area, height = room["floor_area_m2"] or 0.0, effective_height_m(document, room)
+    _add(space, "Area", float(area))
+    _add(space, "Volume", float(area * height))
+    level = document.of("level").get(room["level"] or "")
+    if room["outline_m"]:
+        _loop(space, [(x, y, level["floor_m"] if level else 0.0) for x, y in room["outline_m"]])
+
+
+def _surface(document: Document, campus: etree._Element, row: Row) -> None:
+    """A surface as an upright or flat rectangle of its area; where it stands is not known."""
+    flat = row["tilt_deg"] < 60.0 or row["tilt_deg"] > 120.0
+    kind = _WRITTEN.get((row["role"], row["boundary"]), "InteriorFloor" if flat else "InteriorWall")
+    node = _add(campus, "Surface", id=f"surface-{row['id']}", surfaceType=kind)
+    _add(node, "Name", row["name"])
+    _add(node, "AdjacentSpaceId", spaceIdRef=f"space-{row['room']}")
+    room = document.of("room")[row["room"]]
+    height = math.sqrt(row["area_m2"]) if flat else (effective_height_m(document, room) or 3.0)
+    width = row["area_m2"] / height
+    _rectangle(node, row, width, height)
+    _loop(node, [(0.0, 0.0, 0.0), (width, 0.0, 0.0), (width, 0.0, height), (0.0, 0.0, height)])
+    for opening in document.of("opening").values():
+        if opening["surface"] != row["id"]:
+            continue
+        for index in range(opening["count"]):
+            kind = "NonSlidingDoor" if opening["kind"] == "door" else "FixedWindow"
+            hole = _add(node, "Opening", id=f"opening-{opening['id']}-{index}", openingType=kind)
+            _add(hole, "Name", opening["name"])
+            _rectangle(hole, row, opening["width_m"], opening["height_m"])
+
+
+def _rectangle(parent: etree._Element, surface: Row, width: float, height: float) -> None:
+    shape = _add(parent, "RectangularGeometry")
+    _add(shape, "Azimuth", float(surface["azimuth_deg"]))
+    place = _add(shape, "CartesianPoint")
+    for _ in range(3):
+        _add(place, "Coordinate", 0.0)
+    _add(shape, "Tilt", float(surface["tilt_deg"]))
+    _add(shape, "Width", float(width))
+    _add(shape, "Height", float(height))
