@@ -11,6 +11,7 @@ from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
 from api import drawings, rooms
+from api import projects as whole_projects
 from api.answers import answer, applied, steps
 from api.problems import install
 from api.schemas import (
@@ -18,9 +19,7 @@ from api.schemas import (
     ChangeSetIn,
     DocumentOut,
     JoinIn,
-    NewProject,
     PreviewOut,
-    ProjectOut,
     ResultsOut,
     SessionOut,
     SplitIn,
@@ -40,7 +39,6 @@ from projects.document import Document, load_document
 from projects.errors import Refused
 from projects.journal import step
 from projects.models import Project, WeatherFile, WeatherMapping
-from projects.starter import create_project
 from shelf.materials import materials
 from shelf.schedules import schedules
 from shelf.uses import uses
@@ -66,6 +64,7 @@ api = NinjaAPI(
 install(api)
 api.add_router("", drawings.router)
 api.add_router("", rooms.router)
+api.add_router("", whole_projects.router)
 
 
 def _project(request: HttpRequest, project_id: str) -> Project:
@@ -101,19 +100,12 @@ def _json_object(text: str) -> dict[str, Any]:
 
 @api.get("/session", response=SessionOut, operation_id="session")
 def session(request: HttpRequest) -> Any:
-    """Who is signed in, and the projects that belong to them."""
+    """Who is signed in, and the open projects that belong to them."""
     projects = [
         {"id": p.id, "name": p.name, "version": p.version}
-        for p in Project.objects.filter(owner=request.user).order_by("created")
+        for p in Project.objects.filter(owner=request.user, state="open").order_by("created")
     ]
     return {"user": request.user.get_username(), "projects": projects}
-
-
-@api.post("/projects", response={201: ProjectOut}, operation_id="create_project")
-def new_project(request: HttpRequest, body: NewProject) -> Any:
-    """Start an empty project."""
-    project = create_project(request.user, body.name)
-    return 201, {"id": project.id, "name": project.name, "version": project.version}
 
 
 @api.get("/projects/{project_id}/document", response=DocumentOut, operation_id="document")

@@ -27,6 +27,8 @@ class Project(models.Model):
     holidays = models.JSONField(default=list)
     kit = models.ForeignKey("Kit", null=True, on_delete=models.SET_NULL, related_name="+")
     created = models.DateTimeField(auto_now_add=True)
+    # "open", "archived" or "deleted": what is deleted can be brought back.
+    state = models.CharField(max_length=8, default="open")
 
     def __str__(self) -> str:
         return self.name

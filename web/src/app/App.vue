@@ -111,6 +111,7 @@ useKeys({
         @snags="panel = panel === 'snags' ? '' : 'snags'"
         @keys="panel = 'keys'"
         @created="created"
+        @listed="listProjects"
       />
       <RollPanel v-if="showRoll && ready" class="roll" />
       <main class="middle" tabindex="-1">

@@ -6,15 +6,17 @@ import { counted } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 import { useRoute } from "vue-router";
+import ProjectsPanel from "./ProjectsPanel.vue";
 import { STAGES } from "./stages";
 
 defineProps<{ projects: { id: string; name: string }[] }>();
-const emit = defineEmits<{ jump: []; snags: []; keys: []; created: [id: string] }>();
+const emit = defineEmits<{ jump: []; snags: []; keys: []; created: [id: string]; listed: [] }>();
 const doc = useDocument();
 const results = useResults();
 const view = useView();
 const route = useRoute();
 const asking = ref(false);
+const all = ref(false);
 const name = ref("");
 const fault = ref("");
 
@@ -72,6 +74,7 @@ async function create(): Promise<void> {
           :title="project.name"
         />
         <v-list-item title="New project …" @click="asking = true" />
+        <v-list-item title="All projects …" @click="all = true" />
       </v-list>
     </v-menu>
     <nav aria-label="Stages">
@@ -111,6 +114,12 @@ async function create(): Promise<void> {
         doc.waiting > 0 ? "working" : `worked out, ${Math.round(results.milliseconds)} ms`
       }}
     </span>
+    <ProjectsPanel
+      v-if="all"
+      @close="all = false"
+      @changed="emit('listed')"
+      @opened="((all = false), emit('created', $event))"
+    />
     <v-dialog v-model="asking" max-width="420">
       <form class="ask" @submit.prevent="create">
         <h2>New project</h2>

@@ -11,6 +11,7 @@ from django.core.management.base import BaseCommand, CommandError
 
 from api.openapi import openapi
 from calculations.units import unit_table
+from projects.whole import file_schema
 
 
 def generated() -> dict[Path, str]:
@@ -20,11 +21,12 @@ def generated() -> dict[Path, str]:
         settings.ROOT / "server" / "openapi.json": json.dumps(openapi(), indent=1, default=str) + "\n",
         settings.ROOT / "web" / "src" / "units" / "registry.json": json.dumps(units, indent=1, ensure_ascii=False)
         + "\n",
+        settings.ROOT / "docs" / "project.schema.json": json.dumps(file_schema(), indent=1) + "\n",
     }
 
 
 class Command(BaseCommand):
-    """Write the OpenAPI file and the browser's unit table, or check that they are fresh."""
+    """Write the OpenAPI file, the browser's unit table and the schema of project files, or check that they are fresh."""
 
     help = __doc__
 

@@ -5,6 +5,7 @@ import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 import { SETS, type ColumnSet } from "./columns";
 import { copiedFaces } from "./faces";
+import ImportPanel from "./ImportPanel.vue";
 import RoomFaces from "./RoomFaces.vue";
 import PlanView from "./plan/PlanView.vue";
 import RoomSheet from "./RoomSheet.vue";
@@ -12,11 +13,21 @@ import RoomSheet from "./RoomSheet.vue";
 const doc = useDocument();
 const view = useView();
 const set = ref<ColumnSet>("geometry");
+const importing = ref(false);
 const shows = ref<"sheet" | "plan">("sheet");
 const rows = computed(() =>
   doc.rows("room").sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
 );
 const room = computed(() => doc.get("room", view.selectedRoom));
+
+/** All rooms as a file, in the units shown. */
+function save(event: Event): void {
+  const select = event.target as HTMLSelectElement;
+  const link = document.createElement("a");
+  link.href = `/api/projects/${doc.projectId}/rooms.${select.value}?units=${view.system}`;
+  link.click();
+  select.value = "";
+}
 
 function nextNumber(): string {
   const last = rows.value.at(-1)?.number ?? "0.00";
@@ -62,6 +73,16 @@ async function remove(): Promise<void> {
         </button>
       </span>
       <span class="grow" />
+      <button class="act" @click="importing = true">Import …</button>
+      <label class="soft"
+        >export
+        <select aria-label="Export rooms" value="" @change="save">
+          <option value="" disabled>as …</option>
+          <option v-for="form in ['xlsx', 'csv', 'gbxml', 'ifc']" :key="form" :value="form">
+            {{ form }}
+          </option>
+        </select></label
+      >
       <button class="act" @click="add(false)">Add room</button>
       <button class="act" :disabled="!room" @click="add(true)">Copy room</button>
       <button class="act" :disabled="!room" @click="remove">Delete</button>
@@ -74,6 +95,7 @@ async function remove(): Promise<void> {
         windows below.
       </p>
     </div>
+    <ImportPanel v-if="importing" @close="importing = false" />
     <RoomFaces v-if="room" :key="room.id" :room="room" class="faces" />
     <p v-else class="empty faces">
       Choose a room to see its surfaces and openings. Values in italics are inherited from its use or level;

@@ -1,0 +1,146 @@
+"""Whole projects: copied, and in and out as one open JSON file."""
+
+from typing import Any
+
+from django.contrib.auth.models import AbstractBaseUser
+from django.db import transaction
+
+from projects.changes import Change, apply_changes
+from projects.document import Document, load_document
+from projects.errors import FieldFault, Refused
+from projects.kinds import KINDS
+from projects.models import Project
+from projects.starter import create_project, new_id
+
+FORM = "pendrum-project"
+VERSION = 1
+_SINGLE = tuple(name for name, kind in KINDS.items() if kind.single)
+_MOST_OBJECTS = 200_000
+
+
+def as_file(document: Document) -> dict[str, Any]:
+    """A project as one object: every row of every kind, references by id."""
+    return {
+        "format": FORM,
+        "version": VERSION,
+        "objects": {kind: list(rows.values()) for kind, rows in document.rows.items()},
+    }
+
+
+def file_schema() -> dict[str, Any]:
+    """JSON Schema of a project's file."""
+    definitions: dict[str, Any] = {}
+    kinds = {}
+    for name, kind in KINDS.items():
+        schema = kind.schema.model_json_schema(ref_template="#/$defs/{model}")
+        definitions |= schema.pop("$defs", {})
+        schema["properties"] = {"id": {"type": "string", "pattern": "^[A-Za-z0-9._-]{1,40}$"}, **schema["properties"]}
+        schema["required"] = ["id", *schema.get("required", [])]
+        definitions[f"object_{name}"] = schema
+        kinds[name] = {"type": "array", "items": {"$ref": f"#/$defs/object_{name}"}}
+    return {
+        "$schema": "https://json-schema.org/draft/2020-12/schema",
+        "title": "Pendrum project",
+        "type": "object",
+        "required": ["format", "version", "objects"],
+        "properties": {
+            "format": {"const": FORM},
+            "version": {"const": VERSION},
+            "objects": {"type": "object", "properties": kinds, "additionalProperties": False},
+        },
+        "$defs": definitions,
+    }
+
+
+@transaction.atomic
+def from_file(owner: AbstractBaseUser, content: Any, name: str | None = None) -> Project:
+    """A new project of a file's content, all ids made anew.
+
+    Raises:
+        Refused: it is no such file, or something in it is not allowed; then no project is made.
+    """
+    objects = _checked(content)
+    project = create_project(owner, name or str(_only(objects, "project").get("name") or "Project")[:120])
+    document = load_document(project)
+    ids = _new_ids(objects, document, project)
+    changes: list[Change] = [
+        {"op": "delete", "kind": kind, "id": row, "fields": {}}
+        for kind in reversed(KINDS)
+        if kind not in _SINGLE
+        for row in document.of(kind)
+    ]
+    # Kinds come after what they point at; things that point at their own kind get those references at the end.
+    late: list[Change] = []
+    for kind, info in KINDS.items():
+        for row in objects.get(kind, ()):
+            fields = {key: value for key, value in row.items() if key != "id"}
+            for column, target in info.references.items():
+                if fields.get(column) is not None:
+                    fields[column] = ids.get((target, fields[column]), fields[column])
+            own = {
+                column: fields[column]
+                for column, target in info.references.items()
+                if target == kind and fields.get(column)
+            }
+            if own:
+                late.append({"op": "set", "kind": kind, "id": ids[(kind, row["id"])], "fields": own})
+                fields |= dict.fromkeys(own)
+            if kind == "project" and name:
+                fields["name"] = name
+            operation = "set" if kind in _SINGLE else "create"
+            changes.append({"op": operation, "kind": kind, "id": ids[(kind, row["id"])], "fields": fields})
+    apply_changes(project.id, owner, changes + late, "Project from a file", project.version, way="redo", of_version=0)
+    project.refresh_from_db()
+    return project
+
+
+def _checked(content: Any) -> dict[str, list[dict[str, Any]]]:
+    if not isinstance(content, dict) or content.get("format") != FORM:
+        raise Refused("invalid", f"This is no project's file: format is not {FORM!r}.")
+    if content.get("version") != VERSION:
+        raise Refused("invalid", f"version {content.get('version')!r} of the file is not known; known is {VERSION}.")
+    objects = content.get("objects")
+    if not isinstance(objects, dict) or not all(
+        isinstance(rows, list) and all(isinstance(row, dict) and isinstance(row.get("id"), str) for row in rows)
+        for rows in objects.values()
+    ):
+        raise Refused("invalid", "objects: lists of objects with an id are needed, by kind.")
+    for kind in objects:
+        if kind not in KINDS:
+            raise Refused(
+                "invalid", f"There is no kind {kind!r}.", [FieldFault(f"objects/{kind}", kind, None, "unknown kind")]
+            )
+    if sum(len(rows) for rows in objects.values()) > _MOST_OBJECTS:
+        raise Refused("invalid", f"The file holds more than {_MOST_OBJECTS} objects.")
+    for kind in ("project", "site"):
+        _only(objects, kind)
+    if sorted(row.get("month") for row in objects.get("design_month", ()) if isinstance(row.get("month"), int)) != list(
+        range(1, 13)
+    ):
+        raise Refused("invalid", "design_month: one object for each month from 1 to 12 is needed.")
+    return objects
+
+
+def _only(objects: dict[str, list[dict[str, Any]]], kind: str) -> dict[str, Any]:
+    rows = objects.get(kind, [])
+    if len(rows) != 1:
+        raise Refused("invalid", f"{kind}: exactly one object is needed, the file has {len(rows)}.")
+    return rows[0]
+
+
+def _new_ids(
+    objects: dict[str, list[dict[str, Any]]], document: Document, project: Project
+) -> dict[tuple[str, str], str]:
+    months = {row["month"]: identity for identity, row in document.of("design_month").items()}
+    ids = {}
+    for kind, rows in objects.items():
+        for row in rows:
+            if kind == "project":
+                ids[(kind, row["id"])] = project.id
+            elif kind == "site":
+                ids[(kind, row["id"])] = document.one("site")["id"]
+            elif kind == "design_month":
+                ids[(kind, row["id"])] = months[row["month"]]
+            else:
+                ids[(kind, row["id"])] = new_id()
+    return ids

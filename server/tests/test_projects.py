@@ -1,0 +1,116 @@
+"""Whole projects: copied, put away and brought back, and through a file."""
+
+import json
+from typing import Any
+
+from django.core.files.uploadedfile import SimpleUploadedFile
+
+from calculations import service
+from demo.tarnwick import load_tarnwick
+from projects import document
+from projects.whole import file_schema
+from tests.base import ApiTest, Small
+
+
+class Projects(ApiTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.demo = load_tarnwick(self.user).id
+
+    def peaks(self, project: str) -> dict[str, Any]:
+        found = self.get(f"/projects/{project}/results").json()["changed"]["group"]["building"]
+        return {key: found[key] for key in ("heating_w", "sum_of_peaks_w", "floor_area_m2", "diversity")}
+
+    def upload(self, content: Any) -> Any:
+        data = content if isinstance(content, bytes) else json.dumps(content).encode()
+        return self.client.post("/api/projects/file", {"file": SimpleUploadedFile("project.json", data)})
+
+    def same(self, one: dict[str, float], other: dict[str, float]) -> None:
+        for key, value in one.items():
+            self.assertAlmostEqual(other[key] / value, 1.0, delta=1e-9, msg=key)
+
+    def test_a_copy_is_the_same_and_its_own(self) -> None:
+        answer = self.post(f"/projects/{self.demo}/copy", {"name": "Second"})
+        self.assertEqual(answer.status_code, 201, answer.content)
+        copy = answer.json()["id"]
+        self.same(self.peaks(self.demo), self.peaks(copy))
+        room = self.document(copy)["objects"]["room"][0]
+        self.set(copy, "room", room["id"], lights_w_m2=200)
+        original = {r["number"]: r for r in self.document(self.demo)["objects"]["room"]}[room["number"]]
+        self.assertIsNone(original["lights_w_m2"])
+        shared = {r["id"] for r in self.document(copy)["objects"]["room"]} & {
+            r["id"] for r in self.document(self.demo)["objects"]["room"]
+        }
+        self.assertEqual(shared, set())
+
+    def test_through_a_file_and_back(self) -> None:
+        leader, follower = (r["id"] for r in self.document(self.demo)["objects"]["room"][:2])
+        self.set(self.demo, "room", follower, sensor_room=leader)
+        before = self.peaks(self.demo)
+        content = self.get(f"/projects/{self.demo}/project.json").json()
+        answer = self.upload(content)
+        self.assertEqual(answer.status_code, 201, answer.content)
+        project = answer.json()["id"]
+        self.same(before, self.peaks(project))
+        again = self.get(f"/projects/{project}/project.json").json()
+        self.assertEqual(
+            {kind: len(rows) for kind, rows in content["objects"].items()},
+            {kind: len(rows) for kind, rows in again["objects"].items()},
+        )
+        led = next(r for r in again["objects"]["room"] if r["sensor_room"])
+        self.assertIn(led["sensor_room"], {r["id"] for r in again["objects"]["room"]})
+        service.forget_all()
+        document.forget_all()
+        self.same(before, self.peaks(project))
+
+    def test_the_file_keeps_its_schema(self) -> None:
+        """Every object has the fields that the published schema names, no others, and those it requires."""
+        content = self.get(f"/projects/{self.demo}/project.json").json()
+        schema = self.get("/project-schema.json").json()
+        self.assertEqual(schema, json.loads(json.dumps(file_schema())))
+        kinds = schema["properties"]["objects"]["properties"]
+        self.assertEqual(set(content["objects"]), set(kinds))
+        for kind, rows in content["objects"].items():
+            its = schema["$defs"][f"object_{kind}"]
+            for row in rows[:50]:
+                self.assertLessEqual(set(row), set(its["properties"]), kind)
+                self.assertLessEqual(set(its["required"]), set(row), kind)
+
+    def test_files_that_are_refused(self) -> None:
+        small = Small(self).project
+        good = self.get(f"/projects/{small}/project.json").json()
+        count = len(self.get("/projects").json())
+
+        def changed(**objects: Any) -> dict[str, Any]:
+            return good | {"objects": good["objects"] | objects}
+
+        room = good["objects"]["room"][0]
+        for content, words in (
+            (b"{", "no JSON"),
+            ([], "no project"),
+            (good | {"version": 9}, "version 9"),
+            (good | {"objects": []}, "objects"),
+            (changed(chimney=[]), "chimney"),
+            (changed(site=[]), "exactly one"),
+            (changed(design_month=good["objects"]["design_month"][:11]), "each month"),
+            (changed(room=[room | {"floor_area_m2": -4}]), "floor_area_m2 -4"),
+            (changed(room=[room | {"use": "nobody"}]), "no such use"),
+            (changed(room=[room, room]), "id"),
+        ):
+            answer = self.upload(content)
+            self.assertIn(answer.status_code, (409, 422), words)
+            self.assertIn(words, answer.json()["title"])
+        self.assertEqual(len(self.get("/projects").json()), count)
+
+    def test_put_away_and_brought_back(self) -> None:
+        def listed() -> list[str]:
+            return [p["id"] for p in self.get("/session").json()["projects"]]
+
+        path = f"/api/projects/{self.demo}/state"
+        for state in ("archived", "deleted"):
+            answer = self.client.put(path, {"state": state}, content_type="application/json")
+            self.assertEqual(answer.json()["state"], state)
+            self.assertNotIn(self.demo, listed())
+        self.client.put(path, {"state": "open"}, content_type="application/json")
+        self.assertIn(self.demo, listed())
+        self.assertEqual(self.client.put(path, {"state": "gone"}, content_type="application/json").status_code, 422)
