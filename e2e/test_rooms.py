@@ -1,5 +1,7 @@
 """Rooms by the sheet and by the plan, with mouse, keyboard and clipboard."""
 
+from openpyxl import load_workbook
+
 from demo.tarnwick import load_tarnwick
 from demo.trial import load_trial
 from e2e.browser import BrowserTest
@@ -190,3 +192,71 @@ class Plan(BrowserTest):
         room = self.room("0.02")["id"]
         at = self.fetch("hour?month=7&step=90")[room]["air_c"]
         self.assertIn(f"{at:.1f}", shown)
+
+
+class FilesAndProjects(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        load_tarnwick(self.engineer)
+        self.open()
+        self.page.get_by_role("grid", name="Loads", exact=True).wait_for()
+
+    def rooms(self) -> dict[str, dict]:
+        return {room["number"]: room for room in self.fetch("document")["objects"]["room"]}
+
+    def test_a_workbook_with_five_changes_and_two_faults(self) -> None:
+        """Downloaded, changed, read again: four of the five changes taken in one step, and undone in one."""
+        self.stage("Rooms")
+        with self.page.expect_download() as waiting:
+            self.page.get_by_label("Export rooms").select_option("xlsx")
+        path = waiting.value.path()
+        book = load_workbook(path.open("rb"))
+        sheet = book["Rooms"]
+        head = {str(cell.value).split(" [")[0]: cell.column for cell in sheet[1]}
+        row = {str(sheet.cell(i, 1).value): i for i in range(2, sheet.max_row + 1)}
+        for number, title, value in (
+            ("0.02", "Lights", 21), ("0.03", "Heated to", 18.5), ("0.05", "Name", "Glazing"), ("0.06", "Occupied", False),
+            ("0.07", "Floor area", 99), ("0.10", "Use", "Swimming"), ("0.11", "People", "many"),
+        ):  # fmt: skip
+            sheet.cell(row[number], head[title]).value = value
+        changed = path.with_suffix(".changed.xlsx")
+        book.save(changed)
+        before = self.rooms()
+        self.press("Import …")
+        self.page.get_by_label("File with rooms").set_input_files(changed)
+        dialog = self.page.get_by_role("dialog", name="Rooms from a file")
+        dialog.get_by_role("button", name="5 changed").wait_for()
+        dialog.get_by_role("button", name="2 refused").wait_for()
+        dialog.get_by_text("there is no use 'Swimming'").wait_for()
+        dialog.get_by_text("People 'many': a number is needed").wait_for()
+        self.page.get_by_label("Take 0.07 Passage").uncheck()
+        dialog.get_by_role("button", name="Take 4 rooms").click()
+        dialog.wait_for(state="detached")
+        self.settle()
+        after = self.rooms()
+        self.assertEqual(after["0.02"]["lights_w_m2"], 21.0)
+        self.assertEqual(after["0.03"]["heating_setpoint_c"], 18.5)
+        self.assertEqual(after["0.05"]["name"], "Glazing")
+        self.assertFalse(after["0.06"]["occupied"])
+        self.assertEqual(after["0.07"], before["0.07"])
+        self.page.keyboard.press("Control+z")
+        self.settle()
+        self.assertEqual(self.rooms(), before)
+
+    def test_a_project_copied_put_away_and_brought_back(self) -> None:
+        self.press("Tarnwick Craft Hall")
+        self.page.get_by_text("All projects …").click()
+        dialog = self.page.get_by_role("dialog", name="All projects")
+        dialog.get_by_role("button", name="Copy").click()
+        copy = dialog.locator("li", has_text="Tarnwick Craft Hall, copy")
+        copy.get_by_role("button", name="Delete").click()
+        dialog.get_by_role("heading", name="Deleted").wait_for()
+        copy.get_by_role("button", name="Bring back").click()
+        with self.page.expect_download() as waiting:
+            copy.get_by_role("link", name="Download").click()
+        self.assertEqual(waiting.value.suggested_filename, "Tarnwick Craft Hall, copy.json")
+        dialog.get_by_label("Project file").set_input_files(waiting.value.path())
+        self.page.wait_for_timeout(1500)
+        self.assertEqual(dialog.locator("li", has_text="Hall, copy").count(), 2)
+        copy.first.get_by_role("button", name="Open").click()
+        self.page.get_by_role("button", name="Tarnwick Craft Hall, copy").wait_for()
