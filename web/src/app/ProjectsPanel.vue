@@ -155,6 +155,9 @@ li {
   border-bottom: 1px solid var(--hair);
   padding: 4px 0;
 }
+.grow {
+  flex: 1;
+}
 .foot {
   display: flex;
   gap: 10px;

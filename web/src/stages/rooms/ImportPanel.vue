@@ -216,6 +216,9 @@ function shown(line: Line, value: unknown): string {
   align-items: center;
   margin: 8px 0;
 }
+.grow {
+  flex: 1;
+}
 .list {
   overflow: auto;
   min-height: 80px;

@@ -6,7 +6,7 @@ import { useResults } from "@/results/store";
 
 export const SETS = {
   geometry: "Geometry",
-  use: "Use and set-points",
+  use: "Use",
   thermostat: "Thermostat",
   gains: "Gains",
   air: "Air",
