@@ -12,6 +12,7 @@ from pendrum_core.model.building import Building, Group
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem, Circuit
+from pendrum_core.results.air import AirCourse, held_course
 from pendrum_core.results.building import BuildingResults, Failure
 from pendrum_core.results.loads import GroupLoads, RoomLoads
 from pendrum_core.room.follow import follow
@@ -27,6 +28,9 @@ from pendrum_core.room.group import (
 from pendrum_core.room.outdoors import Outdoors, outdoors
 from pendrum_core.water.emitters import EmitterResult, size_radiator
 from pendrum_core.water.network import CircuitResult, size_circuit
+
+MOST_ROUNDS = 30  # of rooms that feel each other
+SETTLED_K = 1e-4  # by how much a neighbour's air may differ from what a room was calculated with
 
 
 class Memory:
@@ -67,16 +71,29 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
     memory = memory if memory is not None else Memory()
     memory.prepare(building.climate)
     outside = outdoors(building.climate)
-    waiting = [room for room in building.rooms if not memory.knows(room)]
+    memory.rooms = {room.id: memory.rooms[room.id] for room in building.rooms if room.id in memory.rooms}
+    waiting = _moved(building, memory, [room for room in building.rooms if not memory.knows(room)])
+    count = len(waiting)
     failures: list[Failure] = []
-    for found in _calculated(waiting, memory, outside):
-        if isinstance(found, Unsound):
-            memory.rooms.pop(found.room.id, None)
-            failures.append(Failure("room", found.room.id, found.reason))
-        else:
-            memory.rooms[found.room.id] = found
+    for _ in range(MOST_ROUNDS):
+        beyond = _beyond(building, memory, outside)
+        for found in _calculated(waiting, memory, outside, beyond):
+            if isinstance(found, Unsound):
+                memory.rooms.pop(found.room.id, None)
+                failures.append(Failure("room", found.room.id, found.reason))
+            else:
+                memory.rooms[found.room.id] = found
+        # Rooms feel each other: those whose neighbours' air is not what they were calculated with go once more.
+        waiting = _moved(building, memory, [])
+        if not waiting:
+            break
+    for room in waiting:
+        del memory.rooms[room.id]
+        reason = (
+            f"{room.number} {room.name} and its neighbours do not come to rest; a wall between them must be extreme."
+        )
+        failures.append(Failure("room", room.id, reason))
     rooms = {room.id: memory.rooms[room.id] for room in building.rooms if room.id in memory.rooms}
-    memory.rooms = dict(rooms)
     rooms |= _led(rooms, memory, outside, failures)
     groups: dict[str, GroupLoads] = {}
     for group in building.groups:
@@ -88,11 +105,49 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
     circuits, emitters = _circuits(building, rooms, duties, systems, failures)
     return BuildingResults(
         building, outside, rooms, groups, systems, duties, _moisture(rooms, systems, outside), circuits, emitters,
-        tuple(failures), len(waiting),
+        tuple(failures), count,
     )  # fmt: skip
 
 
-def _calculated(waiting: list[Room], memory: Memory, outside: Outdoors) -> Iterator[RoomLoads | Unsound]:
+def _beyond(building: Building, memory: Memory, outside: Outdoors) -> dict[str, AirCourse]:
+    """Air of every room that is another one's neighbour: as calculated last, else at its set-points."""
+    felt: set[str] = set().union(*(room.neighbours for room in building.rooms))
+    courses = {}
+    for room in building.rooms if felt else ():
+        if room.id in felt:
+            known = memory.rooms.get(room.id)
+            courses[room.id] = known.air if known is not None else held_course(room, outside.dry_bulb_c.shape)
+    return courses
+
+
+def _moved(building: Building, memory: Memory, waiting: list[Room]) -> list[Room]:
+    """The waiting rooms, and those that were calculated with another air beyond their walls than their neighbours have."""
+    air: dict[str, AirCourse] = {}
+    there = {room.id for room in building.rooms}
+    moved = list(waiting)
+    known = {room.id for room in waiting}
+    for room in building.rooms:
+        loads = memory.rooms.get(room.id)
+        if not room.neighbours or loads is None or room.id in known:
+            continue
+        for other in room.neighbours:
+            if other not in memory.rooms:
+                # A neighbour that is no longer calculated is no longer felt.
+                if other in loads.beyond and other not in there:
+                    moved.append(room)
+                    break
+                continue
+            if other not in air:
+                air[other] = memory.rooms[other].air
+            if other not in loads.beyond or loads.beyond[other].away_from(air[other]) > SETTLED_K:
+                moved.append(room)
+                break
+    return moved
+
+
+def _calculated(
+    waiting: list[Room], memory: Memory, outside: Outdoors, beyond: Mapping[str, AirCourse]
+) -> Iterator[RoomLoads | Unsound]:
     """Calculate rooms some at a time, on all processors where there are many."""
     in_winter = outside.climate.winter_gains_share > 0.0
     gains: list[Room] = []
@@ -103,9 +158,10 @@ def _calculated(waiting: list[Room], memory: Memory, outside: Outdoors) -> Itera
         if room.thermostat is not None:
             with_thermostat.append(room)
         else:
-            (gains if kept is not None and differs_in_gains_only(kept, room, in_winter) else held).append(room)
-    work = [partial(calculate_chunk, some, outside) for some in _some_at_a_time(held)]
-    work += [partial(calculate_chunk, some, outside) for some in _some_at_a_time(with_thermostat)]
+            alone = kept is not None and not room.neighbours and differs_in_gains_only(kept, room, in_winter)
+            (gains if alone else held).append(room)
+    whole = [*_some_at_a_time(held), *_some_at_a_time(with_thermostat)]
+    work = [partial(calculate_chunk, some, outside, beyond=beyond) for some in whole]
     work += [
         partial(recalculate_gains, [memory.rooms[room.id] for room in some], some, outside)
         for some in _some_at_a_time(gains)

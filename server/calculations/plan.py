@@ -117,6 +117,8 @@ def surface_fields(face: Face, numbers: Mapping[str, str]) -> dict[str, Any]:
         "area_m2": face.area_m2, "tilt_deg": face.tilt_deg, "azimuth_deg": face.azimuth_deg, "plan_key": face.key,
         "plan_area_m2": face.area_m2,
     }  # fmt: skip
+    if face.neighbour is not None:
+        fields["neighbour"] = face.neighbour
     if face.kind == "ground_floor":
         fields["exposed_perimeter_m"] = face.exposed_m
     return fields
@@ -221,7 +223,7 @@ def _surfaces(found: list[Face], have: list[Row], numbers: Mapping[str, str]) ->
             yield {"op": "create", "kind": "surface", "id": new_id(), "fields": surface_fields(face, numbers)}
     for face, row in pairs:
         fields = surface_fields(face, numbers)
-        kept = {"plan_key", "plan_area_m2", "azimuth_deg"}
+        kept = {"plan_key", "plan_area_m2", "azimuth_deg"} | ({"neighbour"} & set(fields))
         if abs(row["area_m2"] - (row["plan_area_m2"] or 0.0)) < _AREA_NOISE_M2:
             kept.add("area_m2")
         if "exposed_perimeter_m" in fields:

@@ -68,7 +68,7 @@ _ON = {
     "AHU-2 gallery": (15.0, ("1.01", "1.02", "1.06")),
 }
 _COLD = {"0.13": 4.0}  # held at this temperature by its own unit
-_COOL_NEIGHBOURS = {"0.08", "0.09"}  # below the others in winter; cooler by day in summer
+_COOL_NEIGHBOURS = {"0.08", "0.09"}  # their temperature is found by balance with the rooms around them
 # Share of the outer wall that is glazed where a room differs from its use's ordinary one.
 _GLASS_SHARE = {"0.01": 0.66, "1.13": 0.9, "0.08": 0.0, "0.09": 0.0, "0.13": 0.0, "1.02": 0.0, "1.06": 0.0, "0.04": 0.05,
                 "0.12": 0.1, "1.10": 0.1}  # fmt: skip
@@ -226,8 +226,8 @@ def _surface(draft: Draft, face: Face, numbers: dict[str, str], fabric: dict[str
     fields, number, beyond = surface_fields(face, numbers), numbers[face.room], numbers.get(face.neighbour or "", "")
     if face.kind == "inner_wall" and beyond in _COLD:
         fields |= {"boundary": "fixed", "fixed_temperature_c": _COLD[beyond], "assembly": fabric["cold wall"]}
-    elif face.kind == "inner_wall" and beyond in _COOL_NEIGHBOURS:
-        fields |= {"boundary": "difference", "heating_difference_k": 10.0, "assembly": fabric["cool wall"]}
+    elif face.kind == "inner_wall" and (number in _COOL_NEIGHBOURS) != (beyond in _COOL_NEIGHBOURS):
+        fields |= {"boundary": "room", "assembly": fabric["cool wall"]}
     surface = draft.add("surface", **fields)
     if face.kind == "roof" and number == "1.01":
         draft.add("opening", surface=surface, name="Roof lights", count=6, width_m=1.0,

@@ -80,7 +80,7 @@ KINDS: dict[str, KindInfo] = {
         models.Surface,
         schemas.SurfaceFields,
         "room",
-        {"room": "room", "assembly": "assembly", "temperature_schedule": "schedule"},
+        {"room": "room", "assembly": "assembly", "temperature_schedule": "schedule", "neighbour": "room"},
     ),
     "opening": KindInfo(
         models.Opening,

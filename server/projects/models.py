@@ -371,6 +371,7 @@ class Surface(Part):
     cooling_difference_k = models.FloatField(default=0.0)
     heating_difference_k = models.FloatField(default=0.0)
     fixed_temperature_c = models.FloatField(null=True)
+    neighbour = models.ForeignKey(Room, null=True, on_delete=models.SET_NULL, related_name="+")
     temperature_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
     exposed_perimeter_m = models.FloatField(null=True)
     plan_key = models.CharField(max_length=80, null=True)

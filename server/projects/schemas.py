@@ -422,7 +422,7 @@ class RoomFields(Kind):
     floor_area_m2: Annotated[float, Field(ge=0.1, le=100_000)] | None = None
     height_m: Annotated[float, Field(ge=0.1, le=100)] | None = None
     outline_m: Annotated[list[tuple[Coordinate, Coordinate]], Field(min_length=3, max_length=200)] | None = None
-    plan_area_m2: Annotated[float, Field(ge=0)] | None = None
+    plan_area_m2: Annotated[float, Field(ge=0, le=1e9)] | None = None
     occupied: bool = True
     people_per_m2: Annotated[float, Field(ge=0, le=5)] | None = None
     lights_w_m2: Annotated[float, Field(ge=0, le=500)] | None = None
@@ -454,7 +454,7 @@ class SurfaceFields(Kind):
     room: Id
     name: Name
     role: Literal["outer_wall", "roof", "ground_floor", "inner_wall", "inner_floor"]
-    boundary: Literal["outdoors", "ground", "adiabatic", "difference", "fixed", "scheduled"]
+    boundary: Literal["outdoors", "ground", "adiabatic", "difference", "fixed", "scheduled", "room"]
     area_m2: Area
     tilt_deg: Tilt = 90.0
     azimuth_deg: Azimuth = 0.0
@@ -463,9 +463,10 @@ class SurfaceFields(Kind):
     heating_difference_k: Difference = 0.0
     fixed_temperature_c: Temperature | None = None
     temperature_schedule: Ref = None
+    neighbour: Ref = None
     exposed_perimeter_m: Annotated[float, Field(ge=0, le=10_000)] | None = None
     plan_key: Annotated[str, Field(max_length=80)] | None = None
-    plan_area_m2: Annotated[float, Field(ge=0)] | None = None
+    plan_area_m2: Annotated[float, Field(ge=0, le=1e9)] | None = None
 
     @model_validator(mode="after")
     def fixed(self) -> Self:

@@ -1,6 +1,7 @@
 """Rooms, their elements, windows and gains, as the heat balance takes them."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 from pendrum_core.fabric.glazing import Glazing
 from pendrum_core.fabric.layers import Layers
@@ -22,7 +23,8 @@ class Boundary:
     """What is on the other side of an element.
 
     Attributes:
-        kind: "outdoors", "temperature" (ground or a fixed neighbour), "pattern", "difference" or "adiabatic".
+        kind: "outdoors", "temperature" (ground or a fixed neighbour), "pattern", "difference", "room" or
+            "adiabatic".
         tilt_deg, azimuth_deg, solar_absorptance: for "outdoors".
         eye_m: height above ground from which the skyline is seen, for "outdoors" [m].
         temperature_c: for "temperature" [°C]; `by_month_c` (January to December) takes its place where given.
@@ -31,6 +33,7 @@ class Boundary:
         extra_resistance_m2k_w: between the layers and that temperature (ground, other side's film) [m2 K/W].
         cooling_difference_k: neighbour above this room's set-point in the cooling calculation [K].
         heating_difference_k: neighbour below this room's set-point in the heating calculation [K].
+        neighbour: id of the room beyond, for "room".
     """
 
     kind: str
@@ -46,6 +49,7 @@ class Boundary:
     winter_c: float | None = None
     patterns: tuple[DayPattern, ...] = ()
     winter_pattern: DayPattern = CONSTANT_ONE
+    neighbour: str = ""
 
 
 @dataclass(frozen=True)
@@ -177,6 +181,11 @@ class Room:
     winter_infiltration_m3_s: float | None = None
     thermostat: Thermostat | None = None
     humidity: HumidityLimits | None = None
+
+    @cached_property
+    def neighbours(self) -> frozenset[str]:
+        """Rooms beyond its walls whose air temperature it feels."""
+        return frozenset(e.boundary.neighbour for e in self.elements if e.boundary.kind == "room")
 
     @property
     def floats(self) -> bool:

@@ -1,12 +1,13 @@
 """Results of rooms and of groups of rooms."""
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Room
+from pendrum_core.results.air import AirCourse
 from pendrum_core.results.control import Control
 
 Array = NDArray[np.float64]
@@ -84,6 +85,7 @@ class RoomLoads:
         split_error, balance_error: of the check on the peak's day, relative to the throughput [-].
         response: None for a floating room and one with a thermostat.
         control: None where the air is held at its set-points day and night.
+        beyond: air of the rooms beyond its walls with which it was calculated.
     """
 
     room: Room
@@ -103,6 +105,7 @@ class RoomLoads:
     balance_error: float
     response: RoomResponse | None
     control: Control | None = None
+    beyond: Mapping[str, AirCourse] = field(default_factory=dict)
 
     @property
     def parts(self) -> Array:
@@ -116,6 +119,15 @@ class RoomLoads:
         summer = self.control.summer if self.control else None
         added = (summer.drawn_w[month, steps], summer.storage_w[month, steps]) if summer else None
         return whole_split(self.fixed[:, month, steps], self.gains[:, self.day_of[month], steps], added)
+
+    @property
+    def air(self) -> AirCourse:
+        """The room's air temperature, as its neighbours feel it."""
+        if self.control is not None:
+            winter = float(self.control.winter.air_c.mean())
+            return AirCourse(self.control.summer.air_c.astype(np.float64), winter)
+        floating = self.total if self.room.floats else np.zeros_like(self.total)
+        return AirCourse(self.room.cooling_setpoint_c + floating, self.winter_air_c)
 
     @property
     def latent_w(self) -> Array:

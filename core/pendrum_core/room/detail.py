@@ -1,11 +1,13 @@
 """One room element by element: what Working and the day rail show."""
 
+from collections.abc import Mapping
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
+from pendrum_core.results.air import AirCourse
 from pendrum_core.room.harmonics import to_harmonics, to_steps
 from pendrum_core.room.loads import WinterParts, conduction_parts, solve, winter
 from pendrum_core.room.outdoors import Outdoors
@@ -23,6 +25,7 @@ class RoomDetail:
         sun_entering_w: (windows, 12, 144) heat that enters.
         lit_share: (windows, 12, 144) part that the sun reaches past the window's own shading [-].
         environment_c: (elements, 12, 144) temperature on the far side; the set-point for adiabatic elements.
+        winter_environment_c: the same on the winter day, (elements,).
     """
 
     room: Room
@@ -31,12 +34,13 @@ class RoomDetail:
     sun_entering_w: Array
     lit_share: Array
     environment_c: Array
+    winter_environment_c: Array
     winter: WinterParts
 
 
-def room_detail(room: Room, outside: Outdoors) -> RoomDetail:
+def room_detail(room: Room, outside: Outdoors, beyond: Mapping[str, AirCourse] | None = None) -> RoomDetail:
     """Work out one room element by element, by the same functions as the whole building."""
-    solved = solve([room], outside, merge=False)
+    solved = solve([room], outside, merge=False, beyond=beyond)
     count = len(room.elements)
     shape = (len(room.windows), *outside.dry_bulb_c.shape)
     radiant, convective = np.zeros(shape), np.zeros(shape)
@@ -53,5 +57,6 @@ def room_detail(room: Room, outside: Outdoors) -> RoomDetail:
         sun_entering_w=radiant + convective,
         lit_share=np.stack([outside.lit_share(window) for window in room.windows]) if room.windows else np.zeros(shape),
         environment_c=to_steps(solved.signals.at(np.arange(count))) + room.cooling_setpoint_c,
+        winter_environment_c=solved.signals.winter_k + room.heating_setpoint_c,
         winter=winter(solved),
     )

@@ -51,4 +51,5 @@ def follow(
 ) -> list[RoomLoads | Unsound]:
     """Followers anew under the commands of their leaders; `own` are their results with sensors of their own."""
     commands = {room.id: command(leaders[room.id], own[room.id]) for room in rooms}
-    return calculate_chunk(rooms, outside, commands)
+    beyond = {other: air for room in rooms for other, air in own[room.id].beyond.items()}
+    return calculate_chunk(rooms, outside, commands, beyond)

@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, GAIN_CATEGORIES, Room
+from pendrum_core.results.air import AirCourse
 from pendrum_core.results.control import Control
 from pendrum_core.results.loads import (
     GroupLoads,
@@ -90,13 +91,17 @@ def _peaks(total: Array) -> tuple[Ints, Ints]:
 
 
 def calculate_chunk(
-    rooms: Sequence[Room], outside: Outdoors, commands: Mapping[str, Command] | None = None
+    rooms: Sequence[Room],
+    outside: Outdoors,
+    commands: Mapping[str, Command] | None = None,
+    beyond: Mapping[str, AirCourse] | None = None,
 ) -> list[RoomLoads | Unsound]:
     """Calculate some rooms and check each: parts must add up and the balance must close within 1e-6.
 
-    All of them have a thermostat, or none. `commands` are of those that follow another room's sensor.
+    All of them have a thermostat, or none. `commands` are of those that follow another room's sensor,
+    `beyond` is the air of neighbouring rooms.
     """
-    solved = solve(rooms, outside)
+    solved = solve(rooms, outside, beyond=beyond)
     split = courses(solved)
     total = split.fixed.sum(axis=1) + split.gains.sum(axis=1)[:, split.day_of]
     cold = winter(solved)
@@ -120,10 +125,8 @@ def calculate_chunk(
             continue
         if not thermostats:
             response = None if solved.floating[index] else _response(solved, own_sum, index)
-            fields_ = _results(room, parts, checked, index)
-            results.append(
-                RoomLoads(room=room, heating=heating[index], winter_air_c=air_c, response=response, **fields_)
-            )
+            found = _results(room, parts, checked, index) | {"beyond": _felt(room, beyond)}
+            results.append(RoomLoads(room=room, heating=heating[index], winter_air_c=air_c, response=response, **found))
             continue
         control = controls[index]
         results.append(
@@ -132,9 +135,17 @@ def calculate_chunk(
                 f"{room.number} {room.name}: its thermostat's day does not settle; an input of it must be extreme.",
             )
             if control is None
-            else _with_thermostat(room, parts, control, heating[index], air_c, checked.at(index))
+            else replace(
+                _with_thermostat(room, parts, control, heating[index], air_c, checked.at(index)),
+                beyond=_felt(room, beyond),
+            )
         )
     return results
+
+
+def _felt(room: Room, beyond: Mapping[str, AirCourse] | None) -> dict[str, AirCourse]:
+    """The air beyond a room's walls that was known."""
+    return {other: beyond[other] for other in room.neighbours if beyond and other in beyond}
 
 
 def _with_thermostat(

@@ -1,6 +1,6 @@
 """Loads of rooms on the summer design days and the winter day, split exactly by source."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -10,6 +10,7 @@ from scipy.sparse import csr_matrix
 from pendrum_core.fabric.steady import inside_film
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
+from pendrum_core.results.air import AirCourse
 from pendrum_core.room.balance import RoomRow, Transfers, room_row, transfers
 from pendrum_core.room.harmonics import HARMONICS, step_response, to_harmonics, to_steps
 from pendrum_core.room.outdoors import Outdoors
@@ -63,9 +64,11 @@ class RoomCourses:
         return np.concatenate([self.fixed[:, :first], self.gains[:, :, self.day_of], self.fixed[:, first:]], axis=1)
 
 
-def solve(rooms: Sequence[Room], outside: Outdoors, merge: bool = True) -> Solved:
-    """Set up and eliminate a stack of rooms for the summer days; `merge` as in `stack_rooms`."""
-    stack, signals = stack_rooms(rooms, outside, merge)
+def solve(
+    rooms: Sequence[Room], outside: Outdoors, merge: bool = True, beyond: Mapping[str, AirCourse] | None = None
+) -> Solved:
+    """Set up and eliminate a stack of rooms for the summer days; `merge` and `beyond` as in `stack_rooms`."""
+    stack, signals = stack_rooms(rooms, outside, merge, beyond)
     floating = np.array([room.floats for room in rooms])
     row = room_row(stack, outside.climate.coefficients.radiation_inside, floating)
     return Solved(

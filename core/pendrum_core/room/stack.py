@@ -4,7 +4,7 @@ Faces of a room that are built alike and see the same environment are one term; 
 one kind. Sums over a room's faces are then products of a sparse matrix (rooms x kinds) with a small table.
 """
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -16,6 +16,7 @@ from pendrum_core.fabric.layers import Layers, transfer_matrix
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import CONDUCTION_CATEGORIES, Boundary, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
+from pendrum_core.results.air import AirCourse
 from pendrum_core.room.harmonics import HARMONICS, OMEGA_RAD_S, to_harmonics
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.schedule.pattern import step_averages
@@ -128,8 +129,9 @@ class Stack:
 class _Environments:
     """The different courses of environment temperature, and the level of each boundary."""
 
-    def __init__(self, outside: Outdoors) -> None:
+    def __init__(self, outside: Outdoors, beyond: Mapping[str, AirCourse]) -> None:
         self.outside = outside
+        self.beyond = beyond
         self.rows: list[Complex] = [np.zeros((len(outside.climate.months), HARMONICS), dtype=complex)]
         self._index: dict[object, int] = {}
         self._by_id: dict[int, tuple[float | None, int, float, float, float, float]] = {}
@@ -168,6 +170,9 @@ class _Environments:
         if boundary.kind == "pattern":
             days = np.stack([step_averages(boundary.patterns[m.month - 1]) for m in climate.months])
             return self._row(boundary.patterns, to_harmonics(days)), 0.0, -1.0, winter, -1.0
+        if boundary.kind == "room" and boundary.neighbour in self.beyond:
+            air = self.beyond[boundary.neighbour]
+            return self._row(("room", boundary.neighbour), to_harmonics(air.summer_c)), 0.0, -1.0, air.winter_c, -1.0
         if boundary.kind == "difference":
             return 0, boundary.cooling_difference_k, 0.0, -boundary.heating_difference_k, 0.0
         return 0, 0.0, 0.0, 0.0, 0.0
@@ -189,13 +194,6 @@ def winter_environment_c(boundary: Boundary, outside: Outdoors) -> float:
     return 0.0
 
 
-def winter_difference_k(boundary: Boundary, reference_c: float, outside: Outdoors) -> float:
-    """Environment temperature minus the room's reference on the winter day [K]."""
-    if boundary.kind in ("outdoors", "temperature", "pattern"):
-        return winter_environment_c(boundary, outside) - reference_c
-    return -boundary.heating_difference_k if boundary.kind == "difference" else 0.0
-
-
 def _kinds(walls: Sequence[tuple[Layers, float | None, float]], radiation_w_m2k: float) -> Kinds:
     found = [admittance(layers, resistance) for layers, resistance, _ in walls]
     convection = np.array([hc for _, _, hc in walls])
@@ -213,12 +211,15 @@ def _kinds(walls: Sequence[tuple[Layers, float | None, float]], radiation_w_m2k:
     )
 
 
-def stack_rooms(rooms: Sequence[Room], outside: Outdoors, merge: bool = True) -> tuple[Stack, Signals]:
+def stack_rooms(
+    rooms: Sequence[Room], outside: Outdoors, merge: bool = True, beyond: Mapping[str, AirCourse] | None = None
+) -> tuple[Stack, Signals]:
     """Lay rooms end to end. Every room must have at least one element.
 
-    Without `merge` every element is a term of its own, in order.
+    Without `merge` every element is a term of its own, in order. `beyond` is the air of neighbouring rooms by id; where
+    one is not known, the wall to it is taken to feel this room's own set-point.
     """
-    environments = _Environments(outside)
+    environments = _Environments(outside, beyond or {})
     kinds: dict[tuple[int, float | None, float], int] = {}
     walls: list[tuple[Layers, float | None, float]] = []
     pairs: dict[tuple[int, int], int] = {}
@@ -230,13 +231,13 @@ def stack_rooms(rooms: Sequence[Room], outside: Outdoors, merge: bool = True) ->
     for r, room in enumerate(rooms):
         cooling, heating = room.cooling_setpoint_c, room.heating_setpoint_c
         for element in room.elements:
-            beyond, row, level, share, cold, cold_share = environments.of(element.boundary)
+            outer, row, level, share, cold, cold_share = environments.of(element.boundary)
             # Layers are told apart by identity: they live as long as the rooms that hold them.
-            wall = (id(element.layers), beyond, element.convection_w_m2k)
+            wall = (id(element.layers), outer, element.convection_w_m2k)
             kind = kinds.get(wall)
             if kind is None:
                 kind = kinds[wall] = len(kinds)
-                walls.append((element.layers, beyond, element.convection_w_m2k))
+                walls.append((element.layers, outer, element.convection_w_m2k))
             key = (r, element.category, kind, row) if merge else len(terms)
             term = terms.get(key)
             if term is None:

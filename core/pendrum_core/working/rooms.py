@@ -10,7 +10,6 @@ from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.loads import RoomLoads
 from pendrum_core.room.detail import RoomDetail, room_detail
 from pendrum_core.room.sources import gain_at
-from pendrum_core.room.stack import winter_difference_k
 from pendrum_core.working.node import Node, addition, figure
 
 _BALANCE = "Room heat balance, repeating day, solved exactly in frequency; coefficients of ISO 52016-1:2017"
@@ -43,6 +42,7 @@ def _element(element: Element, value: float, environment_c: float, room_c: float
         "outdoors": "Sol-air temperature outside",
         "temperature": "Temperature on the far side",
         "pattern": "Scheduled temperature beyond it",
+        "room": "Air of the room beyond it",
     }
     return Node(
         element.name,
@@ -186,7 +186,7 @@ def room_cooling(results: BuildingResults, room_id: str, month: int | None = Non
     loads = results.rooms[room_id]
     if loads.cooling is None:
         raise KeyError(room_id)
-    detail = room_detail(loads.room, results.outdoors)
+    detail = room_detail(loads.room, results.outdoors, loads.beyond)
     at_peak = month is None or step is None
     m, s = (loads.peak_month, loads.peak_step) if month is None or step is None else (month, step)
     parts = [(name, value) for name, value in zip(CATEGORIES, loads.parts_at(m, s).tolist(), strict=True)]
@@ -239,13 +239,12 @@ def _warm_up(loads: RoomLoads, value: float) -> Node:
 def room_heating(results: BuildingResults, room_id: str) -> Node:
     """A room's heating load on the winter day."""
     loads = results.rooms[room_id]
-    room, detail = loads.room, room_detail(loads.room, results.outdoors)
+    room, detail = loads.room, room_detail(loads.room, results.outdoors, loads.beyond)
     inputs: list[Node] = []
     for i, element in enumerate(room.elements):
         lost = float(detail.winter.term_w[i])
         if abs(lost) > 0.05:
-            held = room.heating_setpoint_c
-            far = held + winter_difference_k(element.boundary, held, results.outdoors)
+            far = float(detail.winter_environment_c[i])
             inputs.append(_element(element, lost, far, room.heating_setpoint_c, ""))
     for name, flow, lost in (
         ("Infiltration", room.winter_leak_m3_s, float(detail.winter.infiltration_w[0])),

@@ -216,4 +216,11 @@ def boundary(
             "difference", tilt, azimuth, extra_resistance_m2k_w=INNER_FILM_M2K_W,
             cooling_difference_k=surface["cooling_difference_k"], heating_difference_k=surface["heating_difference_k"],
         ), layers  # fmt: skip
+    if kind == "room" and surface["neighbour"] is not None:
+        return Boundary("room", tilt, azimuth, extra_resistance_m2k_w=INNER_FILM_M2K_W,
+                        neighbour=surface["neighbour"]), layers  # fmt: skip
+    if kind == "room":
+        snags.append(Snag(DOUBTFUL, "no_neighbour", "surface", surface["id"], "rooms",
+                          f"{title}, {surface['name']} is to another room, but no room is named; it is taken to lose nothing.",
+                          "choose the room beyond it"))  # fmt: skip
     return Boundary("adiabatic"), layers

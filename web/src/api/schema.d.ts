@@ -2165,7 +2165,7 @@ export interface components {
              * Boundary
              * @enum {string}
              */
-            boundary: "outdoors" | "ground" | "adiabatic" | "difference" | "fixed" | "scheduled";
+            boundary: "outdoors" | "ground" | "adiabatic" | "difference" | "fixed" | "scheduled" | "room";
             /** Area M2 */
             area_m2: number;
             /**
@@ -2203,6 +2203,11 @@ export interface components {
              * @default null
              */
             temperature_schedule: string | null;
+            /**
+             * Neighbour
+             * @default null
+             */
+            neighbour: string | null;
             /**
              * Exposed Perimeter M
              * @default null

@@ -27,6 +27,7 @@ const BOUNDARIES = {
   difference: "temperature difference",
   fixed: "fixed temperature",
   scheduled: "temperature by schedule",
+  room: "another room",
 };
 
 function list(labels: Record<string, string>) {
@@ -58,6 +59,9 @@ const surfaceColumns = computed<Column<Surface>[]>(() => [
   { key: "assembly", title: "Assembly", width: 150, value: (r) => r.assembly, origin: (r) => (r.assembly ? "own" : "kit"),
     text: (r) => doc.get("assembly", r.assembly)?.name ?? `kit: ${doc.get("assembly", doc.get("kit", doc.project?.kit)?.[r.role])?.name ?? "missing"}`,
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("assembly")) } },
+  { key: "neighbour", title: "Room beyond", width: 130, value: (r) => r.neighbour, editable: (r) => r.boundary === "room",
+    text: (r) => { const beyond = doc.get("room", r.neighbour); return beyond ? `${beyond.number} ${beyond.name}` : "–"; },
+    editor: { type: "choice", clearable: true, choices: others.value.map((row) => ({ value: row.id, label: `${row.number} ${row.name}` })) } },
   { key: "cooling_difference_k", title: "ΔT cool", quantity: "temperature_difference", width: 84, value: (r) => (r.boundary === "difference" ? r.cooling_difference_k : null), editable: (r) => r.boundary === "difference", editor: { type: "number", quantity: "temperature_difference" } },
   { key: "heating_difference_k", title: "ΔT heat", quantity: "temperature_difference", width: 84, value: (r) => (r.boundary === "difference" ? r.heating_difference_k : null), editable: (r) => r.boundary === "difference", editor: { type: "number", quantity: "temperature_difference" } },
   { key: "fixed_temperature_c", title: "fixed at", quantity: "temperature", width: 84, value: (r) => r.fixed_temperature_c, editor: { type: "number", quantity: "temperature", clearable: true } },
