@@ -96,6 +96,7 @@ def measure(rooms: int) -> dict[str, float]:
             if answer.json()["version"] != version:
                 shared.setdefault(name, []).append(ms)
             version = answer.json()["version"]
+    thermostat_ms = thermostats(project, use, timed, client, version)
     return {
         "rooms": rooms,
         "surfaces": len(loaded.of("surface")),
@@ -103,11 +104,44 @@ def measure(rooms: int) -> dict[str, float]:
         "edit of one room, median ms": round(sorted(edits)[len(edits) // 2]),
         "edit of one room, worst ms": round(max(edits)),
         **{f"{name} of all rooms, median ms": round(sorted(ms)[len(ms) // 2]) for name, ms in shared.items()},
+        "thermostats in all rooms ms": round(thermostat_ms[0]),
+        "edit of one of them ms": round(thermostat_ms[1]),
+        "import of a table of all ms": round(thermostat_ms[2]),
         "document from the database ms": round(load_ms),
         "document over HTTP ms": round(read_ms),
         "first results over HTTP ms": round(first_ms),
         "peak memory MB": round(resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024),
     }
+
+
+def thermostats(project, use: str, timed, client, version: int) -> tuple[float, float, float]:
+    """Time to give every room a night setback with warm-up, to edit one of them, and to compare a table of all rooms."""
+    from django.core.files.uploadedfile import SimpleUploadedFile
+
+    from exchange.rooms.table import rooms_xlsx
+    from projects.document import load_document
+
+    hours = {"id": "a", "name": "Day", "steps": [[420, 0], [1080, 1], [1440, 0]]}
+    fields = {"name": "Open", "kind": "on_off", "patterns": [hours], "base": "a"}
+    away = {"setpoint_schedule": "open", "heating_away": "setback", "cooling_away": "setup"}
+
+    def send(*changes: dict) -> None:
+        nonlocal version
+        body = {"base_version": version, "label": "bench", "changes": list(changes)}
+        answer = client.post(f"/api/projects/{project.id}/changes", body, content_type="application/json")
+        version = answer.json()["version"]
+
+    send({"op": "create", "kind": "schedule", "id": "open", "fields": fields})
+    all_ms, _ = timed(lambda: send({"op": "set", "kind": "use", "id": use, "fields": away}))
+    project.refresh_from_db()
+    document = load_document(project)
+    room = next(iter(document.of("room")))
+    send({"op": "set", "kind": "room", "id": room, "fields": {"floor_area_m2": 31}})
+    one_ms, _ = timed(lambda: send({"op": "set", "kind": "room", "id": room, "fields": {"floor_area_m2": 32}}))
+    data = rooms_xlsx(document, "SI")
+    path = f"/api/projects/{project.id}/rooms/read"
+    import_ms, _ = timed(lambda: client.post(path, {"file": SimpleUploadedFile("rooms.xlsx", data)}))
+    return all_ms, one_ms, import_ms
 
 
 def main() -> None:

@@ -413,6 +413,11 @@ class Accessibility(Definitions):
                     self.part(part)
                     self.page.wait_for_timeout(200)
                     self.check(axe, f"{stage}, {part}")
+            if stage == "Rooms":
+                self.press("Plan", exact=True)
+                self.page.get_by_role("button", name="Room 0.02 Shop").click()
+                self.settle()
+                self.check(axe, "Plan")
             if stage == "Schedules":
                 self.press("Year plan")
                 self.check(axe, "Year plan")

@@ -31,7 +31,7 @@ const scale = computed(() => 100 / (1 + low.value));
 </script>
 
 <template>
-  <section class="box" aria-label="Breakdown">
+  <section class="box" aria-label="Breakdown" tabindex="0">
     <h2>
       Breakdown of {{ row.number }} {{ row.name }} <span class="soft">{{ title }}</span>
     </h2>
