@@ -12,7 +12,7 @@ from pendrum_core.model.building import Building, Group
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem, Circuit
-from pendrum_core.results.air import AirCourse, held_course
+from pendrum_core.results.air import AirCourse
 from pendrum_core.results.building import BuildingResults, Failure
 from pendrum_core.results.loads import GroupLoads, RoomLoads
 from pendrum_core.room.follow import follow
@@ -25,12 +25,12 @@ from pendrum_core.room.group import (
     group_loads,
     recalculate_gains,
 )
+from pendrum_core.room.neighbours import Neighbours
 from pendrum_core.room.outdoors import Outdoors, outdoors
 from pendrum_core.water.emitters import EmitterResult, size_radiator
 from pendrum_core.water.network import CircuitResult, size_circuit
 
 MOST_ROUNDS = 30  # of rooms that feel each other
-SETTLED_K = 1e-4  # by how much a neighbour's air may differ from what a room was calculated with
 
 
 class Memory:
@@ -72,19 +72,19 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
     memory.prepare(building.climate)
     outside = outdoors(building.climate)
     memory.rooms = {room.id: memory.rooms[room.id] for room in building.rooms if room.id in memory.rooms}
-    waiting = _moved(building, memory, [room for room in building.rooms if not memory.knows(room)])
+    changed = [room for room in building.rooms if not memory.knows(room)]
+    neighbours = Neighbours(building.rooms, memory.rooms, outside)
+    waiting = neighbours.waiting(changed)
     count = len(waiting)
     failures: list[Failure] = []
     for _ in range(MOST_ROUNDS):
-        beyond = _beyond(building, memory, outside)
-        for found in _calculated(waiting, memory, outside, beyond):
+        for found in _calculated(waiting, memory, outside, neighbours.air):
             if isinstance(found, Unsound):
                 memory.rooms.pop(found.room.id, None)
                 failures.append(Failure("room", found.room.id, found.reason))
             else:
                 memory.rooms[found.room.id] = found
-        # Rooms feel each other: those whose neighbours' air is not what they were calculated with go once more.
-        waiting = _moved(building, memory, [])
+        waiting = neighbours.next_round()
         if not waiting:
             break
     for room in waiting:
@@ -107,42 +107,6 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
         building, outside, rooms, groups, systems, duties, _moisture(rooms, systems, outside), circuits, emitters,
         tuple(failures), count,
     )  # fmt: skip
-
-
-def _beyond(building: Building, memory: Memory, outside: Outdoors) -> dict[str, AirCourse]:
-    """Air of every room that is another one's neighbour: as calculated last, else at its set-points."""
-    felt: set[str] = set().union(*(room.neighbours for room in building.rooms))
-    courses = {}
-    for room in building.rooms if felt else ():
-        if room.id in felt:
-            known = memory.rooms.get(room.id)
-            courses[room.id] = known.air if known is not None else held_course(room, outside.dry_bulb_c.shape)
-    return courses
-
-
-def _moved(building: Building, memory: Memory, waiting: list[Room]) -> list[Room]:
-    """The waiting rooms, and those that were calculated with another air beyond their walls than their neighbours have."""
-    air: dict[str, AirCourse] = {}
-    there = {room.id for room in building.rooms}
-    moved = list(waiting)
-    known = {room.id for room in waiting}
-    for room in building.rooms:
-        loads = memory.rooms.get(room.id)
-        if not room.neighbours or loads is None or room.id in known:
-            continue
-        for other in room.neighbours:
-            if other not in memory.rooms:
-                # A neighbour that is no longer calculated is no longer felt.
-                if other in loads.beyond and other not in there:
-                    moved.append(room)
-                    break
-                continue
-            if other not in air:
-                air[other] = memory.rooms[other].air
-            if other not in loads.beyond or loads.beyond[other].away_from(air[other]) > SETTLED_K:
-                moved.append(room)
-                break
-    return moved
 
 
 def _calculated(

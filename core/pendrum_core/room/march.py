@@ -14,12 +14,12 @@ from numpy.typing import NDArray
 
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.room.kernel import Kernel, convolved
+from pendrum_core.room.mixing import Mixing
 
 Array = NDArray[np.float64]
 Ints = NDArray[np.int64]
 _BLOCK = 12
 _ROUNDS = 200
-_DEPTH = 4  # rounds that are remembered
 _SETTLED = 1e-6
 _KEPT_K = 1e-4
 
@@ -144,6 +144,9 @@ class _March:
         at = (np.arange(STEPS_PER_DAY)[None, :] - np.arange(_BLOCK)[:, None]) % STEPS_PER_DAY
         self.block_end = self.z_end[:, at]
         self.block = self.z[:, at] if task.drawn is not None else self.block_end
+        # The same within the block, laid out for every day: operands of one shape are what makes the steps quick.
+        self.near_end = _for_every_day(self.z_end, shape)
+        self.near = _for_every_day(self.z, shape) if task.drawn is not None else self.near_end
         # To begin with what would keep the set-points if they lasted for ever.
         end = _steps_first(self.free_end_k)
         lasting = (np.clip(end, self.low, self.high) - end) / self.z_end.sum(axis=1)[:, None]
@@ -152,7 +155,7 @@ class _March:
 
     def run(self) -> Marched:
         """Go round until every room has settled."""
-        memory = _Mixing()
+        memory = Mixing()
         settled = np.zeros(self.x.shape[1], dtype=bool)
         for _ in range(_ROUNDS):
             before = [values.copy() for values in (self.x, self.plant, self.drawn_w)]
@@ -185,12 +188,11 @@ class _March:
     def _round(self) -> None:
         """One day: every step decided with the effect of all others as they stand."""
         with_air = self.task.drawn is not None
-        z, z_end = self.z, self.z_end
         # What everything does to the temperatures now; within the day it is kept up block by block.
         now = np.moveaxis(self.x, 0, -1)
-        end = self.free_end_k + convolved(z_end, now)
-        air = self.free_air_k + convolved(z, now) if with_air else end
-        own, own_end = z[:, :1], z_end[:, :1]
+        end = self.free_end_k + convolved(self.z_end, now)
+        air = self.free_air_k + convolved(self.z, now) if with_air else end
+        own, own_end = self.near[0], self.near_end[0]
         for start in range(0, STEPS_PER_DAY, _BLOCK):
             block = slice(start, start + _BLOCK)
             near_end = _steps_first(end[:, :, block])
@@ -210,9 +212,9 @@ class _March:
                 delta = deltas[j] = x - before
                 self.x[step] = x
                 for later in range(j + 1, _BLOCK):
-                    near_end[later] += delta * z_end[:, later - j, None]
+                    near_end[later] += delta * self.near_end[later - j]
                     if with_air:
-                        near[later] += delta * z[:, later - j, None]
+                        near[later] += delta * self.near[later - j]
             moved = np.ascontiguousarray(np.moveaxis(deltas, 0, -1))
             # Only what is still to come this day: the next round begins with everything worked out anew.
             ahead, reach = slice(start + _BLOCK, None), slice(_BLOCK, STEPS_PER_DAY - start)
@@ -267,31 +269,9 @@ class _March:
         return np.asarray(x)
 
 
-class _Mixing:
-    """Anderson mixing of the last rounds, for each room and day on its own: a few rounds do the work of many."""
-
-    def __init__(self) -> None:
-        self.results: list[Array] = []
-        self.residuals: list[Array] = []
-
-    def mixed(self, before: Array, after: Array) -> Array:
-        """A better guess than `after`, (144, R, M)."""
-        self.results.append(after.copy())
-        self.residuals.append(after - before)
-        if len(self.results) > _DEPTH + 1:
-            self.results.pop(0)
-            self.residuals.pop(0)
-        if len(self.results) < 2:
-            return after
-        last = self.residuals[-1]
-        steps = np.stack([last - earlier for earlier in self.residuals[:-1]])
-        moves = np.stack([after - earlier for earlier in self.results[:-1]])
-        normal = np.einsum("akrm,bkrm->rmab", steps, steps)
-        right = np.einsum("akrm,krm->rma", steps, last)
-        size = len(steps)
-        scale = np.trace(normal, axis1=2, axis2=3)[..., None, None]
-        weights = np.linalg.solve(normal + (1e-12 * scale + 1e-30) * np.eye(size), right[..., None])[..., 0]
-        return np.asarray(after - np.einsum("rma,akrm->krm", weights, moves))
+def _for_every_day(answer: Array, shape: tuple[int, ...]) -> Array:
+    """The first answers of rooms (R, 144) as (block, R, M)."""
+    return np.ascontiguousarray(np.broadcast_to(answer[:, :_BLOCK].T[:, :, None], (_BLOCK, *shape[1:])))
 
 
 def _steps_first(values: Array) -> Array:

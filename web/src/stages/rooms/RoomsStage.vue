@@ -74,15 +74,10 @@ async function remove(): Promise<void> {
       </span>
       <span class="grow" />
       <button class="act" @click="importing = true">Import …</button>
-      <label class="soft"
-        >export
-        <select aria-label="Export rooms" value="" @change="save">
-          <option value="" disabled>as …</option>
-          <option v-for="form in ['xlsx', 'csv', 'gbxml', 'ifc']" :key="form" :value="form">
-            {{ form }}
-          </option>
-        </select></label
-      >
+      <select class="act" aria-label="Export rooms" value="" @change="save">
+        <option value="" disabled>Export …</option>
+        <option v-for="form in ['xlsx', 'csv', 'gbxml', 'ifc']" :key="form" :value="form">{{ form }}</option>
+      </select>
       <button class="act" @click="add(false)">Add room</button>
       <button class="act" :disabled="!room" @click="add(true)">Copy room</button>
       <button class="act" :disabled="!room" @click="remove">Delete</button>
@@ -105,6 +100,12 @@ async function remove(): Promise<void> {
 </template>
 
 <style scoped>
+.head {
+  gap: 8px;
+}
+.head .act {
+  padding: 3px 6px;
+}
 .plan {
   flex: 1 1 70%;
   min-height: 240px;

@@ -442,18 +442,20 @@ const drawnSize = computed(() => {
             :points="path(row.outline_m as Outline)"
             class="below"
           />
-          <g v-for="row in placed" :key="row.id">
-            <polygon
-              :points="path(shownOutline(row))"
-              class="room"
-              :class="{ on: chosen.includes(row.id) }"
-              :fill="heat.fill(row.id)"
-              role="button"
-              tabindex="0"
-              :aria-label="`Room ${row.number} ${row.name}`"
-              @pointerdown="pressRoom($event, row.id)"
-              @keydown.enter="((chosen = [row.id]), view.selectRoom(row.id))"
-            />
+          <polygon
+            v-for="row in placed"
+            :key="row.id"
+            :points="path(shownOutline(row))"
+            class="room"
+            :class="{ on: chosen.includes(row.id) }"
+            :fill="heat.fill(row.id)"
+            role="button"
+            tabindex="0"
+            :aria-label="`Room ${row.number} ${row.name}`"
+            @pointerdown="pressRoom($event, row.id)"
+            @keydown.enter="((chosen = [row.id]), view.selectRoom(row.id))"
+          />
+          <template v-for="row in placed" :key="row.id">
             <text
               v-if="scale > 3"
               :x="toX(centre(shownOutline(row))[0])"
@@ -466,7 +468,7 @@ const drawnSize = computed(() => {
                 {{ heat.text(row.id) }}
               </tspan>
             </text>
-          </g>
+          </template>
           <line
             v-for="(mark, i) in marks"
             :key="i"
@@ -614,6 +616,9 @@ svg {
   stroke-width: 1.4;
   fill-opacity: 0.85;
   cursor: pointer;
+}
+.room:focus {
+  outline: none;
 }
 .room:focus-visible {
   outline: none;
