@@ -201,6 +201,18 @@ class Gbxml(Files):
         self.assertEqual((again["201"]["state"], again["202"]["state"]), ("unchanged", "unchanged"))
         self.assertEqual(again["a"]["state"], "missing")
 
+    def test_surfaces_of_a_file_no_longer_follow_the_plan(self) -> None:
+        data = self.written("gbxml").replace(b"<Name>Roof</Name>", b"<Name>Lid</Name>")
+        room = self.numbered("b")["id"]
+        self.commit(self.small.project, [{"op": "delete", "kind": "surface", "id": self.surfaces("b")["roof"]["id"]}])
+        self.assertEqual(self.take("model.xml", data, "b").status_code, 200)
+        self.assertIsNone(self.numbered("b")["plan_area_m2"])
+        before = [s for s in self.document(self.small.project)["objects"]["surface"] if s["room"] == room]
+        self.assertIn("Lid", {s["name"] for s in before})
+        self.change("level", self.ground, height_m=5)
+        after = [s for s in self.document(self.small.project)["objects"]["surface"] if s["room"] == room]
+        self.assertEqual(after, before)
+
     def test_our_own_comes_back(self) -> None:
         wall = self.surfaces("a")["outer_wall//0"]["id"]
         self.commit(

@@ -182,6 +182,9 @@ class Comparison:
             return edits + self._faces(room, identity)
         edits = [_set("room", old["id"], {name: fields[name] for name in changed})] if changed else []
         if room.surfaces is not None and self._faces_differ(room, old):
+            if old["plan_area_m2"] is not None:
+                # From now on its surfaces are the file's and no longer follow the plan.
+                edits.append(_set("room", old["id"], {"plan_area_m2": None}))
             gone = [row for row in self.document.of("surface").values() if row["room"] == old["id"]]
             edits += [{"op": "delete", "kind": "surface", "id": row["id"], "fields": {}} for row in gone]
             edits += self._faces(room, old["id"])

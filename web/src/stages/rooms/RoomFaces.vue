@@ -178,6 +178,8 @@ const others = computed(() =>
         <select
           aria-label="Take surfaces over from"
           value=""
+          :disabled="room.plan_area_m2 !== null"
+          :title="room.plan_area_m2 !== null ? 'Its surfaces follow the plan' : undefined"
           @change="
             (takeFrom(($event.target as HTMLSelectElement).value),
             (($event.target as HTMLSelectElement).value = ''))

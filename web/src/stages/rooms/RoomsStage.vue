@@ -44,7 +44,7 @@ async function add(copy: boolean): Promise<void> {
     name: "New room",
   };
   const fields: Record<string, unknown> =
-    copy && from ? { ...from, name: `${from.name}, copy`, outline_m: null } : plain;
+    copy && from ? { ...from, name: `${from.name}, copy`, outline_m: null, plan_area_m2: null } : plain;
   delete fields["id"];
   const changes: Change[] = [{ op: "create", kind: "room", id, fields: { ...fields, number: nextNumber() } }];
   if (copy && from) changes.push(...copiedFaces(from.id, id));

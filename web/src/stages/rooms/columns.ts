@@ -63,6 +63,7 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
     ],
     use: [
       choice("use", "Use"),
+      { key: "occupied", title: "Occupied", width: 84, value: (row) => row.occupied, editor: { type: "yesno" } },
       yesNo("heated", "Heated"),
       inherited("heating_setpoint_c", "Heated to", "temperature", 96),
       yesNo("cooled", "Cooled"),

@@ -15,7 +15,8 @@ export function copiedFaces(from: string, to: string): Change[] {
     .filter((row) => row.room === from)
     .flatMap((surface) => {
       const id = newId();
-      const fields = withoutId(surface);
+      // The copy does not follow the plan: it is not the plan's any more.
+      const fields = { ...withoutId(surface), plan_key: null, plan_area_m2: null };
       const openings = doc
         .rows("opening")
         .filter((row) => row.surface === surface.id)
