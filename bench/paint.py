@@ -21,6 +21,7 @@ def main(address: str) -> None:
         )
         page = browser.new_page(viewport={"width": 1280, "height": 800})
         page.goto(address)
+        page.get_by_role("grid", name="Loads", exact=True).wait_for()
         page.get_by_role("navigation", name="Stages").get_by_role("link", name="Rooms").click()
         grid = page.get_by_role("grid", name="Rooms", exact=True)
         grid.locator("[data-cell='2/3']").click()
