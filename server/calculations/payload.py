@@ -58,6 +58,7 @@ def _control(loads: RoomLoads, months: tuple[int, ...]) -> Record:
         "air_c": float(control.summer.air_c[at]),
         "operative_c": float(control.summer.operative_c[at]),
         "held_heating_w": sum(loads.heating.parts_w) - loads.heating.parts_w[CATEGORIES.index("storage")],
+        "warm_up_w": loads.heating.parts_w[CATEGORIES.index("storage")],
         "winter_coldest_c": float(control.winter.air_c.min()),
         "too_warm": warm and {"kelvin": warm.kelvin, "hours": warm.hours, "month": months[warm.day], "step": warm.step},
         "too_cold": cold and {"kelvin": cold.kelvin, "hours": cold.hours, "step": cold.step},

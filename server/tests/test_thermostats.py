@@ -51,6 +51,7 @@ class Thermostats(Definitions):
         self.change("use", "use", setpoint_schedule="open", heating_away="setback", heating_setback_c=15, warm_up_h=2)
         found, control = self.room(), self.room()["control"]
         self.assertAlmostEqual(control["held_heating_w"], held, places=6)
+        self.assertAlmostEqual(control["warm_up_w"], found["heating_w"] - held, places=6)
         self.assertGreater(found["heating_w"], 1.1 * held)
         day = self.get(f"{self.base}/day", kind="room", subject=self.small.ids["room"], month=0).json()
         self.assertAlmostEqual(max(day["control"]["plant_w"]), found["heating_w"], places=1)
@@ -112,6 +113,13 @@ class Thermostats(Definitions):
         self.assertIn("led by the sensor of 1 Office", self.codes()["set_point_missed"])
         self.commit(self.small.project, [{"op": "delete", "kind": "room", "id": self.small.ids["room"]}])
         self.assertIsNone(self.row("room", "r2")["sensor_room"])
+
+    def test_a_room_that_names_itself_has_its_own_sensor(self) -> None:
+        before = self.room("r2")
+        self.change("room", "r2", sensor_room="r2")
+        self.assertEqual(self.room("r2"), before)
+        self.change("room", "r2", cooling_capacity_w=400)
+        self.assertNotIn("led by", self.codes()["set_point_missed"])
 
     def test_what_contradicts_is_a_snag_or_refused(self) -> None:
         use = self.small.ids["use"]

@@ -37,7 +37,9 @@ def thermostat_of(look: Lookups, use: Row, room: Row, values: Values, volume_m3:
         )
     )
     goes_down = heat.there and _moves(use, "heating", heat)
-    limited = any(room[field] is not None for field in ("heating_capacity_w", "cooling_capacity_w", "sensor_room"))
+    # A room that names itself has a sensor of its own.
+    leader = room["sensor_room"] if room["sensor_room"] != room["id"] else None
+    limited = any(value is not None for value in (room["heating_capacity_w"], room["cooling_capacity_w"], leader))
     if not (goes_down or (cool.there and _moves(use, "cooling", cool)) or weight or drawn or limited):
         return None
     heating, winter = _remembered(look, use["id"], "heating", heat) if heat.there else (NEVER_HEATED, NEVER_HEATED[0])
@@ -53,7 +55,7 @@ def thermostat_of(look: Lookups, use: Row, room: Row, values: Values, volume_m3:
         pull_down_h=values["pull_down_h"].value,
         reheat_w_m2=use["reheat_w_m2"] if use["warm_up"] == "allowance" and goes_down else None,
         drawn_air=drawn,
-        leader=room["sensor_room"],
+        leader=leader,
     )
 
 

@@ -24,6 +24,8 @@ export interface RoomResult {
     air_c: number;
     operative_c: number;
     held_heating_w: number;
+    /** What the plant gives above that. */
+    warm_up_w: number;
     winter_coldest_c: number;
     too_warm: { kelvin: number; hours: number; month: number; step: number } | null;
     too_cold: { kelvin: number; hours: number; step: number } | null;

@@ -9,7 +9,10 @@ const props = defineProps<{ id: string; mode: "cooling" | "heating" }>();
 const doc = useDocument();
 const result = computed(() => useResults().get("room", props.id));
 const control = computed(() => result.value?.control ?? null);
-const leader = computed(() => doc.get("room", doc.get("room", props.id)?.sensor_room));
+const leader = computed(() => {
+  const room = doc.get("room", props.id)?.sensor_room;
+  return room === props.id ? undefined : doc.get("room", room);
+});
 </script>
 
 <template>
@@ -32,8 +35,8 @@ const leader = computed(() => doc.get("room", doc.get("room", props.id)?.sensor_
     <template v-else-if="control">
       <p v-if="result!.heating_w > 0" data-test="warm-up">
         Of it <Figure :value="control.held_heating_w" quantity="load" /> hold the set-point and
-        <Figure :value="result!.heating_w - control.held_heating_w" quantity="load" /> are for the warm-up;
-        the air goes down to <Figure :value="control.winter_coldest_c" quantity="temperature" />.
+        <Figure :value="control.warm_up_w" quantity="load" /> are for the warm-up; the air goes down to
+        <Figure :value="control.winter_coldest_c" quantity="temperature" />.
       </p>
       <p v-if="control.too_cold" class="missed">
         Up to <Figure :value="control.too_cold.kelvin" quantity="temperature_difference" /> too cold for

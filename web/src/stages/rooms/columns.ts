@@ -84,7 +84,8 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
       { key: "operative", title: "Operative", quantity: "temperature", width: 92, value: (row) => results.get("room", row.id)?.control?.operative_c },
       { key: "too_warm", title: "Too warm by", quantity: "temperature_difference", width: 96, value: (row) => results.get("room", row.id)?.control?.too_warm?.kelvin },
       { key: "too_cold", title: "Too cold by", quantity: "temperature_difference", width: 96, value: (row) => results.get("room", row.id)?.control?.too_cold?.kelvin },
-      { key: "warm_up", title: "For warm-up", quantity: "load", width: 100, value: (row) => { const r = results.get("room", row.id); return r?.control ? r.heating_w - r.control.held_heating_w : null; } },
+      { key: "warm_up", title: "For warm-up", quantity: "load", width: 100, value: (row) => results.get("room", row.id)?.control?.warm_up_w,
+        explain: (row) => (results.get("room", row.id)?.control ? { quantity: "room_heating", subject: row.id } : null) },
       { key: "humidity", title: "Humidity to", quantity: "percent", width: 92, value: (row) => results.get("room", row.id)?.moisture?.highest },
     ],
     gains: [
