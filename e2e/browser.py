@@ -41,7 +41,7 @@ class BrowserTest(StaticLiveServerTestCase):
         )
         self.context.grant_permissions(["clipboard-read", "clipboard-write"])
         self.page: Page = self.context.new_page()
-        self.page.set_default_timeout(10_000)
+        self.page.set_default_timeout(60_000)
         self.problems: list[str] = []
         self.page.on("pageerror", lambda error: self.problems.append(str(error)))
         self.page.on("console", lambda m: self.problems.append(m.text) if m.type == "error" else None)
