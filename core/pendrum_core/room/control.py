@@ -35,6 +35,16 @@ def _days(patterns: Sequence[DayPattern], months: Sequence[int]) -> Array:
     return np.stack([step_averages(patterns[month - 1]) for month in months])
 
 
+def _every(courses: Sequence[Sequence[DayPattern]], months: Sequence[int]) -> Array:
+    """Days of many rooms, (R, M, 144); those of one use are looked up once."""
+    known: dict[tuple[int, ...], Array] = {}
+    keys = [tuple(map(id, patterns)) for patterns in courses]
+    for key, patterns in zip(keys, courses, strict=True):
+        if key not in known:
+            known[key] = _days(patterns, months)
+    return np.stack([known[key] for key in keys])
+
+
 def rises(low: Array, steps: int) -> list[tuple[int, int, float]]:
     """Where a periodic course of heating set-points goes up: (first step, length, target) of the warm-up before it.
 
@@ -53,27 +63,32 @@ def rises(low: Array, steps: int) -> list[tuple[int, int, float]]:
 
 def _windows(
     low: Array, high: Array, thermostats: Sequence[Thermostat], orders: Sequence[Command | None]
-) -> list[Windows]:
-    """Warm-ups and pull-downs of all rooms and days that have a sensor of their own, those of the same hours together."""
-    alike: dict[tuple[int, int, float], list[tuple[int, int, float]]] = {}
+) -> Windows | None:
+    """Warm-ups and pull-downs of all rooms and days that have a sensor of their own."""
+    # Rooms of one use share their set-points: what was found for one of them serves for all.
+    known: dict[tuple[int, bytes], Array] = {}
+    found = []
     for room, thermostat in enumerate(thermostats):
         for course, hours, sign in (
             (low[room], thermostat.warm_up_h, 1.0),
             (-high[room], thermostat.pull_down_h, -1.0),
         ):
             steps = 0 if orders[room] else round(hours * _STEPS_PER_HOUR)
-            known: dict[bytes, list[tuple[int, int, float]]] = {}
-            for day, values in enumerate(course if steps else ()):
-                key = values.tobytes()
-                if key not in known:
-                    known[key] = rises(values, steps)
-                for begin, length, goal in known[key]:
-                    alike.setdefault((begin, length, sign), []).append((room, day, sign * goal))
-    found = []
-    for (begin, length, sign), places in alike.items():
-        rooms, days, targets = zip(*places, strict=True)
-        found.append(Windows(begin, length, sign, np.array(rooms), np.array(days), np.array(targets)))
-    return found
+            if not steps:
+                continue
+            key = (steps, course.tobytes())
+            if key not in known:
+                rises_of = [(day, *rise) for day, values in enumerate(course) for rise in rises(values, steps)]
+                known[key] = np.array(rises_of, dtype=np.float64).reshape(-1, 4)
+            rows = known[key]
+            found.append(
+                np.column_stack([np.full(len(rows), room), rows[:, :3], np.full(len(rows), sign), sign * rows[:, 3]])
+            )
+    if not found:
+        return None
+    table = np.concatenate(found)
+    room, day, begin, length, sign = table[:, :5].astype(np.int64).T
+    return Windows(room, day, begin, length, sign, target_k=table[:, 5])
 
 
 def _limits(thermostats: Sequence[Thermostat]) -> tuple[Array, Array]:
@@ -139,37 +154,26 @@ def controlled(
     weight = np.array([t.radiant_weight for t in thermostats])
     summer = _summer(solved, held_w, thermostats, weight, orders)
     winter = _winter(solved, cold, thermostats, weight, orders)
-    controls: list[Control | None] = []
-    for index in range(len(rooms)):
-        sound = summer[1].settled[index] and winter[1].settled[index]
-        controls.append(
-            Control(_day(solved, *summer, index, False), _day(solved, *winter, index, True)) if sound else None
+    sound = summer[1].settled & winter[1].settled
+    days = zip(_season(solved, *summer, winter=False), _season(solved, *winter, winter=True), sound, strict=True)
+    return [Control(warm, cold_day) if fine else None for warm, cold_day, fine in days]
+
+
+def _season(solved: Solved, task: Task, done: Marched, winter: bool) -> list[Day]:
+    """The days of every room."""
+    held = (room.heating_setpoint_c if winter else room.cooling_setpoint_c for room in solved.stack.rooms)
+    reference = np.fromiter(held, dtype=np.float64)[:, None, None]
+    # What the air's own course adds to the mean surface temperature.
+    follow = step_response(solved.row.mean_gain * solved.row.convected_sum)
+    surfaces = task.free_surfaces_k + to_steps(to_harmonics(done.air_k) * follow[:, None])
+    storage = -done.plant_w - done.drawn_w - task.free_w
+    temperatures = (
+        (values + reference).astype(np.float32)
+        for values in (
+            done.air_k, (1.0 - OPERATIVE) * done.air_k + OPERATIVE * surfaces, done.sensed_k, task.low_k, task.high_k,
         )
-    return controls
-
-
-def _day(solved: Solved, task: Task, done: Marched, index: int, winter: bool) -> Day:
-    room = solved.stack.rooms[index]
-    reference = room.heating_setpoint_c if winter else room.cooling_setpoint_c
-    surfaces = task.free_surfaces_k[index] + _surfaces_k(solved, done.air_k[index], index)
-    air = done.air_k[index]
-    plant, drawn = done.plant_w[index], done.drawn_w[index]
-    return Day(
-        plant_w=plant,
-        drawn_w=drawn,
-        storage_w=-plant - drawn - task.free_w[index],
-        air_c=(air + reference).astype(np.float32),
-        operative_c=((1.0 - OPERATIVE) * air + OPERATIVE * surfaces + reference).astype(np.float32),
-        sensed_c=(done.sensed_k[index] + reference).astype(np.float32),
-        low_c=(task.low_k[index] + reference).astype(np.float32),
-        high_c=(task.high_k[index] + reference).astype(np.float32),
-    )
-
-
-def _surfaces_k(solved: Solved, air_k: Array, index: int) -> Array:
-    """What the air's own course adds to the mean surface temperature, (days, 144) [K]."""
-    follow = step_response(solved.row.mean_gain[index] * solved.row.convected_sum[index])
-    return to_steps(to_harmonics(air_k) * follow)
+    )  # fmt: skip
+    return [Day(*row) for row in zip(done.plant_w, done.drawn_w, storage, *temperatures, strict=True)]
 
 
 def _summer(
@@ -178,8 +182,8 @@ def _summer(
     rooms = solved.stack.rooms
     months = [month.month for month in solved.outside.climate.months]
     reference = np.array([room.cooling_setpoint_c for room in rooms])[:, None, None]
-    low = np.stack([_days(t.heating, months) for t in thermostats]) - reference
-    high = np.stack([_days(t.cooling, months) for t in thermostats]) - reference
+    low = _every([t.heating for t in thermostats], months) - reference
+    high = _every([t.cooling for t in thermostats], months) - reference
     most_heating, most_cooling = _limits(thermostats)
     task = Task(
         kernel=_kernel(solved, solved.stack.exchange_w_k, weight),
@@ -206,7 +210,7 @@ def _winter(
 ) -> tuple[Task, Marched]:
     rooms = solved.stack.rooms
     day = np.ones((len(rooms), 1, STEPS_PER_DAY))
-    low = np.stack([_days((t.winter,), (1,)) for t in thermostats])
+    low = _every([(t.winter,) for t in thermostats], (1,))
     # With an allowance in place of a warm-up worked out, the load is that of the held set-point.
     simple = np.array([t.reheat_w_m2 is not None for t in thermostats])[:, None, None]
     low = np.where(simple, low.max(axis=2, keepdims=True), low)

@@ -6,15 +6,14 @@ from math import isfinite
 from calculations.inputs.fabric import boundary, layers_or_missing
 from calculations.inputs.gains import gains_of
 from calculations.inputs.missing import Missing
-from calculations.inputs.thermostat import humidity_of, thermostat_of
+from calculations.inputs.thermostat import crossed, humidity_of, thermostat_of
 from calculations.inputs.windows import opening, opening_area
 from calculations.lookups import Lookups
 from pendrum_core.air.infiltration import leakage_flow_m3_s, local_wind_m_s
 from pendrum_core.checks.snag import Snag
 from pendrum_core.model.fabric import Layers
 from pendrum_core.model.rooms import Element, Room, SunWindow, inside_convection
-from pendrum_core.model.schedules import DayPattern, crossings
-from pendrum_core.model.thermostats import Thermostat
+from pendrum_core.model.schedules import DayPattern
 from projects.document import Row
 from projects.resolver import Effective, effective_values, kit_in_use, surface_assembly
 
@@ -65,7 +64,7 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
     volume = area * height
     thermostat = thermostat_of(look, use, room, values, volume)
     if thermostat is not None:
-        _refuse_crossed(title, identity, thermostat)
+        _refuse_crossed(title, identity, crossed(look, use, values))
     eye = _eye_m(look, room, height)
     elements, windows, found = look.remembered(
         "faces", f"{identity}/{title}/{eye}", lambda: _faces(look, title, identity, eye)
@@ -102,15 +101,14 @@ def _asked(patterns: tuple[DayPattern, ...] | None) -> list[float]:
     return [value for day in patterns or () for _, value in day.steps if isfinite(value)]
 
 
-def _refuse_crossed(title: str, identity: str, thermostat: Thermostat) -> None:
+def _refuse_crossed(title: str, identity: str, found: tuple[int, tuple[tuple[int, int], ...]] | None) -> None:
     """Heating above cooling at any hour of any month."""
-    for month, (low, high) in enumerate(zip(thermostat.heating, thermostat.cooling, strict=True)):
-        found = crossings(low, high)
-        if found:
-            hours = ", ".join(f"{a // 60:02d}:{a % 60:02d} to {b // 60:02d}:{b % 60:02d}" for a, b in found)
-            raise Missing("setpoints_crossed", "room", identity, "uses",
-                          f"{title}: the heating set-point is above the cooling set-point from {hours} (standard time) in "
-                          f"{month_name[month + 1]}.", "change the set-points or their schedule")  # fmt: skip
+    if found:
+        month, minutes = found
+        hours = ", ".join(f"{a // 60:02d}:{a % 60:02d} to {b // 60:02d}:{b % 60:02d}" for a, b in minutes)
+        raise Missing("setpoints_crossed", "room", identity, "uses",
+                      f"{title}: the heating set-point is above the cooling set-point from {hours} (standard time) in "
+                      f"{month_name[month]}.", "change the set-points or their schedule")  # fmt: skip
 
 
 def _eye_m(look: Lookups, room: Row, height: float) -> float:

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from calculations.inputs.schedules import design_patterns
 from calculations.lookups import Lookups
 from pendrum_core.model.rooms import HumidityLimits
-from pendrum_core.model.schedules import DayPattern, constant, where_on
+from pendrum_core.model.schedules import DayPattern, constant, crossings, where_on
 from pendrum_core.model.thermostats import NEVER_COOLED, NEVER_HEATED, NO_COOLING, NO_HEATING, DrawnAir, Thermostat
 from projects.document import Row
 from projects.resolver import Effective
@@ -29,13 +29,7 @@ def thermostat_of(look: Lookups, use: Row, room: Row, values: Values, volume_m3:
     """A room's thermostat; None where its set-points are held day and night and its plant is sized without limits."""
     weight = {"air": 0.0, "operative": _OPERATIVE, "mixed": use["radiant_weight"]}[use["sensing"]]
     drawn = _drawn_air(look, use, volume_m3)
-    heat, cool = (
-        _Goal(values[on].value, values[field].value, values[field].origin == "own", values[away].value)
-        for on, field, away in (
-            ("heated", "heating_setpoint_c", "heating_setback_c"),
-            ("cooled", "cooling_setpoint_c", "cooling_setup_c"),
-        )
-    )
+    heat, cool = _goals(values)
     goes_down = heat.there and _moves(use, "heating", heat)
     # A room that names itself has a sensor of its own.
     leader = room["sensor_room"] if room["sensor_room"] != room["id"] else None
@@ -57,6 +51,36 @@ def thermostat_of(look: Lookups, use: Row, room: Row, values: Values, volume_m3:
         drawn_air=drawn,
         leader=leader,
     )
+
+
+def _goals(values: Values) -> tuple[_Goal, _Goal]:
+    """Heating and cooling."""
+    heating = ("heated", "heating_setpoint_c", "heating_setback_c")
+    cooling = ("cooled", "cooling_setpoint_c", "cooling_setup_c")
+    heat, cool = (
+        _Goal(values[on].value, values[field].value, values[field].origin == "own", values[away].value)
+        for on, field, away in (heating, cooling)
+    )
+    return heat, cool
+
+
+def crossed(look: Lookups, use: Row, values: Values) -> tuple[int, tuple[tuple[int, int], ...]] | None:
+    """First month (1..12) whose heating set-point is above its cooling set-point, and the minutes of the day when."""
+    heat, cool = _goals(values)
+    if not (heat.there and cool.there):
+        return None
+    found: tuple[int, tuple[tuple[int, int], ...]] | None = look.remembered(
+        "crossed", f"{use['id']}/{heat}/{cool}", lambda: _crossed(look, use["id"], heat, cool)
+    )
+    return found
+
+
+def _crossed(look: Lookups, use: str, heat: _Goal, cool: _Goal) -> tuple[int, tuple[tuple[int, int], ...]] | None:
+    lows, highs = (_remembered(look, use, what, goal)[0] for what, goal in (("heating", heat), ("cooling", cool)))
+    for month, (low, high) in enumerate(zip(lows, highs, strict=True), 1):
+        if found := crossings(low, high):
+            return month, found
+    return None
 
 
 def set_points_of_use(look: Lookups, use: Row) -> tuple[Days, Days]:
