@@ -28,8 +28,6 @@ class Day:
     Attributes:
         plant_w: what the plant brings into the air; cooling negative.
         drawn_w: what drawn-in outdoor air brings.
-        storage_w: heat that air, furniture and fabric give back because the air is not held at the reference; with it the
-            held parts, drawn-in air and plant add up to nothing at every step.
         air_c, operative_c: means over the steps.
         sensed_c: what the thermostat senses, at the ends of the steps.
         low_c, high_c: set-points, infinite where there is none.
@@ -37,7 +35,6 @@ class Day:
 
     plant_w: Array
     drawn_w: Array
-    storage_w: Array
     air_c: Single
     operative_c: Single
     sensed_c: Single

@@ -1,6 +1,6 @@
 """Results of rooms and of groups of rooms."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -76,7 +76,6 @@ class RoomLoads:
         gains: (gain categories, different days, 144), the same.
         day_of: which of those days each month has, (months,).
         total: signed sensible load: the sum of all held parts, or what a thermostat asks of the plant, (months, 144).
-        removed_w: the positive part of it: what counts in a group of rooms, (months, 144).
         latent_days_w: moisture from people and equipment, (different days, 144) [W].
         cooling: None for a room that is not cooled.
         heating: load 0 for a room that is not heated.
@@ -93,7 +92,6 @@ class RoomLoads:
     gains: Array
     day_of: Ints
     total: Array
-    removed_w: Array
     latent_days_w: Array
     cooling: Peak | None
     heating: Heating
@@ -110,15 +108,14 @@ class RoomLoads:
     @property
     def parts(self) -> Array:
         """The whole split in the order of CATEGORIES, (categories, months, 144)."""
-        summer = self.control.summer if self.control else None
-        added = (summer.drawn_w, summer.storage_w) if summer else None
-        return whole_split(self.fixed, self.gains[:, self.day_of], added)
+        asked = (self.total, self.control.summer.drawn_w) if self.control else None
+        return whole_split(self.fixed, self.gains[:, self.day_of], asked)
 
     def parts_at(self, month: int, steps: int | slice) -> Array:
         """The split at one step or some of a month, (categories,) or (categories, steps)."""
-        summer = self.control.summer if self.control else None
-        added = (summer.drawn_w[month, steps], summer.storage_w[month, steps]) if summer else None
-        return whole_split(self.fixed[:, month, steps], self.gains[:, self.day_of[month], steps], added)
+        place = (month, steps)
+        asked = (self.total[place], self.control.summer.drawn_w[place]) if self.control else None
+        return whole_split(self.fixed[:, month, steps], self.gains[:, self.day_of[month], steps], asked)
 
     @property
     def air(self) -> AirCourse:
@@ -140,10 +137,17 @@ class RoomLoads:
         return self.total if self.cooling is not None else np.zeros_like(self.total)
 
 
-def whole_split(fixed: Array, gains: Array, added: Sequence[Array] | None = None) -> Array:
-    """Fixed categories, gains and what control added, along the first axis in the order of CATEGORIES."""
-    control = np.stack(added) if added else np.zeros((len(CONTROL_CATEGORIES), *fixed.shape[1:]))
-    return np.concatenate([fixed[:FIRST_GAIN], gains, fixed[FIRST_GAIN:], control])
+def whole_split(fixed: Array, gains: Array, asked: tuple[Array, Array] | None = None) -> Array:
+    """Fixed categories, gains and what control added, along the first axis in the order of CATEGORIES.
+
+    `asked` is the load that a thermostat asks of the plant, and the heat of drawn-in air. What is then left is storage:
+    heat that air, furniture and fabric give back because the air is not held at the reference.
+    """
+    parts = [fixed[:FIRST_GAIN], gains, fixed[FIRST_GAIN:]]
+    if asked is None:
+        return np.concatenate([*parts, np.zeros((len(CONTROL_CATEGORIES), *fixed.shape[1:]))])
+    load, drawn = asked
+    return np.concatenate([*parts, np.stack([drawn, load - drawn - fixed.sum(axis=0) - gains.sum(axis=0)])])
 
 
 @dataclass(frozen=True)

@@ -17,6 +17,7 @@ from pendrum_core.room.march import Drawn, Marched, Task, Windows, march
 from pendrum_core.schedule.pattern import DayPattern, step_averages
 
 Array = NDArray[np.float64]
+Single = NDArray[np.float32]
 _STEPS_PER_HOUR = STEPS_PER_DAY // 24
 OPERATIVE = 0.5  # share of the mean surface temperature, ISO 7726 at low air speed
 
@@ -166,14 +167,20 @@ def _season(solved: Solved, task: Task, done: Marched, winter: bool) -> list[Day
     # What the air's own course adds to the mean surface temperature.
     follow = step_response(solved.row.mean_gain * solved.row.convected_sum)
     surfaces = task.free_surfaces_k + to_steps(to_harmonics(done.air_k) * follow[:, None])
-    storage = -done.plant_w - done.drawn_w - task.free_w
-    temperatures = (
+    air, operative, sensed, low, high = (
         (values + reference).astype(np.float32)
         for values in (
             done.air_k, (1.0 - OPERATIVE) * done.air_k + OPERATIVE * surfaces, done.sensed_k, task.low_k, task.high_k,
         )
     )  # fmt: skip
-    return [Day(*row) for row in zip(done.plant_w, done.drawn_w, storage, *temperatures, strict=True)]
+    rows = zip(done.plant_w, done.drawn_w, air, operative, sensed, _shared(low), _shared(high), strict=True)
+    return [Day(*row) for row in rows]
+
+
+def _shared(courses: Single) -> list[Single]:
+    """Courses of rooms, the equal ones as one object: rooms of one use have the same set-points."""
+    known: dict[bytes, Single] = {}
+    return [known.setdefault(course.tobytes(), course.copy()) for course in courses]
 
 
 def _summer(

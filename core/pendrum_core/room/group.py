@@ -203,16 +203,14 @@ def _results(room: Room, parts: _Parts, checked: _Checked, index: int) -> dict[s
     """What a room's courses give: the fields of RoomLoads that do not rest on its fabric alone."""
     month, step = int(checked.month[index]), int(checked.step[index])
     peak, day = float(parts.total[month, step]), parts.day_of[month]
-    summer = parts.control.summer if parts.control else None
-    added = (summer.drawn_w[month, step], summer.storage_w[month, step]) if summer else None
-    split = whole_split(parts.fixed[:, month, step], parts.gains[:, day, step], added)
+    asked = (parts.total[month, step], parts.control.summer.drawn_w[month, step]) if parts.control else None
+    split = whole_split(parts.fixed[:, month, step], parts.gains[:, day, step], asked)
     latent = float(parts.latent[day, step])
     return {
         "fixed": parts.fixed,
         "gains": parts.gains,
         "day_of": parts.day_of,
         "total": parts.total,
-        "removed_w": np.maximum(parts.total, 0.0),
         "latent_days_w": parts.latent,
         "cooling": Peak(max(0.0, peak), latent, month, step, tuple(split.tolist())) if room.cooled else None,
         "floating_peak_c": None if room.cooled else _hottest_c(room, parts, month, step),
@@ -296,7 +294,7 @@ def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads])
     # Rooms calculated together share their different days: their moisture is added before it is spread over the months.
     days: dict[int, tuple[Ints, Array]] = {}
     for loads in cooled:
-        course += loads.removed_w
+        course += np.maximum(loads.total, 0.0)
         known = days.get(id(loads.day_of))
         added = loads.latent_days_w if known is None else known[1] + loads.latent_days_w
         days[id(loads.day_of)] = (loads.day_of, added)

@@ -1,5 +1,7 @@
 """Assemblies, and what is beyond a surface."""
 
+from functools import lru_cache
+
 from calculations.inputs.climate import ground_by_month_c
 from calculations.inputs.missing import Missing
 from calculations.inputs.schedules import design_patterns
@@ -17,6 +19,7 @@ INNER_FILM_M2K_W = 0.13
 GROUND_FILM_M2K_W = 0.17
 LEAST_M2K_W = 1e-3
 ISO_13370_PARTS = ("slab", "basement_floor", "basement_wall")
+_ADIABATIC = Boundary("adiabatic")
 _GAP_DIRECTION = {"roof": "up", "floor": "down"}
 
 
@@ -130,7 +133,7 @@ def _ground(look: Lookups, title: str, surface: Row, assembly: Row, layers: Laye
             raise Missing("no_perimeter", kind, row["id"], "fabric" if factor is None else "rooms",
                           f"{title}, {surface['name']}: no {what} for its loss by perimeter.", "enter it")  # fmt: skip
         if length == 0.0:
-            return Boundary("adiabatic"), layers
+            return _ADIABATIC, layers
         beyond = surface["area_m2"] / (factor * length) - GROUND_FILM_M2K_W - resistance
         if beyond <= 0.0:
             snags.append(Snag(DOUBTFUL, "perimeter_too_high", "surface", surface["id"], "rooms",
@@ -180,6 +183,12 @@ def _iso_13370(look: Lookups, identity: str, tilt: float, azimuth: float) -> tup
     )  # fmt: skip
 
 
+@lru_cache(maxsize=4096)
+def _outdoors(tilt: float, azimuth: float, absorptance: float, eye_m: float) -> Boundary:
+    """One object for all walls alike: the core then works its course out once."""
+    return Boundary("outdoors", tilt, azimuth, absorptance, eye_m=eye_m)
+
+
 def boundary(
     look: Lookups, title: str, surface: Row, assembly: Row, layers: Layers, eye_m: float, snags: list[Snag]
 ) -> tuple[Boundary, Layers]:
@@ -190,7 +199,7 @@ def boundary(
     """
     kind, tilt, azimuth = surface["boundary"], surface["tilt_deg"], surface["azimuth_deg"]
     if kind == "outdoors":
-        return Boundary("outdoors", tilt, azimuth, assembly["solar_absorptance"], eye_m=eye_m), layers
+        return _outdoors(tilt, azimuth, assembly["solar_absorptance"], eye_m), layers
     if kind == "ground":
         if assembly["ground_procedure"] in ISO_13370_PARTS:
             # Remembered, so that rooms on one floor share the layers with the soil.
@@ -223,4 +232,4 @@ def boundary(
         snags.append(Snag(DOUBTFUL, "no_neighbour", "surface", surface["id"], "rooms",
                           f"{title}, {surface['name']} is to another room, but no room is named; it is taken to lose nothing.",
                           "choose the room beyond it"))  # fmt: skip
-    return Boundary("adiabatic"), layers
+    return _ADIABATIC, layers
