@@ -37,7 +37,12 @@ def read(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> Any
     document = _document(request, project_id)
     found = _compared(document, file)
     return answer(
-        {"rows": [asdict(row) for row in found.rows], "version": document.version, "table": is_table(file.name or "")}
+        {
+            "rows": [asdict(row) for row in found.rows],
+            "notes": found.incoming.notes,
+            "version": document.version,
+            "table": is_table(file.name or ""),
+        }
     )
 
 

@@ -221,6 +221,30 @@ class Gbxml(Files):
         found = self.difference("rooms.xml", self.written("gbxml"))
         self.assertEqual({row["state"] for row in found.values()}, {"unchanged"})
 
+    def test_the_open_schema_is_kept_and_faults_against_it_are_named(self) -> None:
+        good = self.written("gbxml")
+        self.assertEqual(self.read("rooms.xml", good).json()["notes"], ["The file is valid by the gbXML schema 6.01."])
+        notes = self.read("rooms.xml", good.replace(b'surfaceType="Roof"', b'surfaceType="Lid"')).json()["notes"]
+        self.assertIn("does not keep to the gbXML schema 6.01", notes[0])
+        self.assertRegex(notes[1], r"^line \d+: .*surfaceType.*Lid")
+        (unknown,) = self.read("model.xml", self.model()).json()["notes"]
+        self.assertIn("was not checked", unknown)
+
+    def test_assemblies_come_back_by_name(self) -> None:
+        wall = self.surfaces("a")["outer_wall//0"]
+        other = next(
+            row for row in self.document(self.small.project)["objects"]["assembly"] if row["element"] == "wall"
+        )
+        kit = create("assembly", "mine", name="Reed wall", element="wall")
+        self.commit(self.small.project, [kit])
+        self.change("surface", wall["id"], assembly="mine", area_m2=wall["area_m2"])
+        data = self.written("gbxml")
+        self.change("surface", wall["id"], assembly=other["id"], area_m2=wall["area_m2"] + 5.0)
+        self.assertEqual(self.take("rooms.xml", data, "a").status_code, 200)
+        rows = self.document(self.small.project)["objects"]["surface"]
+        found = [row for row in rows if row["room"] == self.numbered("a")["id"] and row["assembly"] == "mine"]
+        self.assertEqual([(row["name"], round(row["area_m2"], 3)) for row in found], [(wall["name"], wall["area_m2"])])
+
 
 class Ifc(Files):
     def model(self) -> bytes:

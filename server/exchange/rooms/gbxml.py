@@ -2,6 +2,9 @@
 
 import math
 from collections import defaultdict
+from functools import cache
+from importlib.util import find_spec
+from pathlib import Path
 from typing import Any
 
 from lxml import etree
@@ -9,6 +12,7 @@ from lxml import etree
 from exchange.rooms.incoming import Incoming, IncomingRoom, IncomingSurface, effective_height_m
 from projects.document import Document, Row
 from projects.errors import Refused
+from projects.resolver import kit_in_use, surface_assembly
 
 NAMESPACE = "http://www.gbxml.org/schema"
 _N = f"{{{NAMESPACE}}}"
@@ -22,6 +26,8 @@ _LENGTHS = {
 }
 _AREAS = {"SquareMeters": 1.0, "SquareMillimeters": 1e-6, "SquareCentimeters": 1e-4, "SquareFeet": 0.3048**2,
           "SquareInches": 0.0254**2}  # fmt: skip
+_VERSION = "6.01"  # of the schema that is written
+_SHOWN_FAULTS = 4
 # Surface type: role and boundary.
 _TYPES = {
     "ExteriorWall": ("outer_wall", "outdoors"), "Roof": ("roof", "outdoors"), "InteriorWall": ("inner_wall", "adiabatic"),
@@ -45,6 +51,33 @@ def _parsed(data: bytes) -> etree._Element:
     if etree.QName(root).localname != "gbXML":
         raise Refused("invalid", f"The file holds {etree.QName(root).localname!r}, not gbXML.")
     return root
+
+
+@cache
+def _schema(version: str) -> etree.XMLSchema | None:
+    """The open schema of a version, from the package that carries them; None where it has no such version."""
+    package = find_spec("xgbxml")
+    places = package.submodule_search_locations if package else None
+    path = Path(next(iter(places or ()), "")) / "schemas" / f"GreenBuildingXML_Ver{version}.xsd"
+    return etree.XMLSchema(etree.parse(str(path))) if path.is_file() else None
+
+
+def schema_notes(root: etree._Element) -> list[str]:
+    """What the open schema of the file's version says of it, in sentences."""
+    version = root.get("version", "")
+    schema = _schema(version) if version.replace(".", "").isdigit() else None
+    if schema is None:
+        return [
+            f"The file names version {version or 'none'} of gbXML, of which there is no schema here; it was not checked."
+        ]
+    if schema.validate(root):
+        return [f"The file is valid by the gbXML schema {version}."]
+    faults = [f"line {fault.line}: {fault.message.replace(_N, '')}" for fault in schema.error_log]
+    more = f" and {len(faults) - _SHOWN_FAULTS} more" if len(faults) > _SHOWN_FAULTS else ""
+    return [
+        f"The file does not keep to the gbXML schema {version}; what could be read of it is below.",
+        *faults[:_SHOWN_FAULTS - 1], faults[min(len(faults), _SHOWN_FAULTS) - 1] + more,
+    ]  # fmt: skip
 
 
 def _text(node: etree._Element, name: str) -> str:
@@ -107,7 +140,8 @@ def read_gbxml(data: bytes) -> Incoming:
         name = _text(storey, "Name") or storey.get("id", "")
         storeys[storey.get("id", "")] = (name, (_number(storey, "Level") or 0.0) * m)
     labels = {s.get("id", ""): number_and_name(_text(s, "Name"), s.get("id", "")) for s in root.iter(f"{_N}Space")}
-    surfaces = _surfaces(root, m, {identity: label[0] for identity, label in labels.items()})
+    assemblies = {node.get("id", ""): _text(node, "Name") for node in root.iter(f"{_N}Construction")}
+    surfaces = _surfaces(root, m, assemblies, {identity: label[0] for identity, label in labels.items()})
     rooms = []
     for index, space in enumerate(root.iter(f"{_N}Space"), start=1):
         number, name = labels[space.get("id", "")]
@@ -128,10 +162,12 @@ def read_gbxml(data: bytes) -> Incoming:
         if surfaces.get(space.get("id", "")):
             room.surfaces = surfaces[space.get("id", "")]
         rooms.append(room)
-    return Incoming(rooms, {name: (floor_m, None) for name, floor_m in storeys.values()})
+    return Incoming(rooms, {name: (floor_m, None) for name, floor_m in storeys.values()}, schema_notes(root))
 
 
-def _surfaces(root: etree._Element, m: float, numbers: dict[str, str]) -> dict[str, list[IncomingSurface]]:
+def _surfaces(
+    root: etree._Element, m: float, assemblies: dict[str, str], numbers: dict[str, str]
+) -> dict[str, list[IncomingSurface]]:
     found: dict[str, list[IncomingSurface]] = defaultdict(list)
     for index, node in enumerate(root.iter(f"{_N}Surface"), start=1):
         kind = _TYPES.get(node.get("surfaceType", ""))
@@ -154,7 +190,7 @@ def _surfaces(root: etree._Element, m: float, numbers: dict[str, str]) -> dict[s
             found[space].append(
                 IncomingSurface(
                     name[:120], kind[0], kind[1], round(area, 4), turned, (azimuth + 180.0 * side) % 360.0, other,
-                    list(openings) if kind[1] == "outdoors" else [],
+                    list(openings) if kind[1] == "outdoors" else [], assemblies.get(node.get("constructionIdRef", ""), ""),
                 )
             )  # fmt: skip
     return found
@@ -198,9 +234,10 @@ def rooms_gbxml(document: Document) -> bytes:
     site, project = document.one("site"), document.one("project")
     root = etree.Element(f"{_N}gbXML", nsmap={None: NAMESPACE}, attrib={
         "temperatureUnit": "C", "lengthUnit": "Meters", "areaUnit": "SquareMeters", "volumeUnit": "CubicMeters",
-        "useSIUnitsForResults": "true", "version": "6.01"})  # fmt: skip
+        "useSIUnitsForResults": "true", "version": _VERSION})  # fmt: skip
     campus = _add(root, "Campus", id="campus")
     location = _add(campus, "Location")
+    _add(location, "ZipcodeOrPostalCode", "not given")
     _add(location, "Longitude", float(site["longitude"]))
     _add(location, "Latitude", float(site["latitude"]))
     _add(location, "Name", site["name"])
@@ -214,8 +251,11 @@ def rooms_gbxml(document: Document) -> bytes:
         storey = _add(building, "BuildingStorey", id=f"level-{level['id']}")
         _add(storey, "Name", level["name"])
         _add(storey, "Level", float(level["floor_m"]))
+    used: dict[str, str] = {}
     for surface in document.of("surface").values():
-        _surface(document, campus, surface)
+        _surface(document, campus, surface, used)
+    for identity, name in used.items():
+        _add(_add(root, "Construction", id=identity), "Name", name)
     return bytes(etree.tostring(root, xml_declaration=True, encoding="UTF-8", pretty_print=True))
 
 
@@ -233,11 +273,14 @@ def _space(document: Document, building: etree._Element, room: Row) -> None:
         _loop(space, [(x, y, level["floor_m"] if level else 0.0) for x, y in room["outline_m"]])
 
 
-def _surface(document: Document, campus: etree._Element, row: Row) -> None:
-    """A surface as an upright or flat rectangle of its area; where it stands is not known."""
+def _surface(document: Document, campus: etree._Element, row: Row, used: dict[str, str]) -> None:
+    """A surface as an upright or flat rectangle of its area; where it stands is not known. Its assembly joins `used`."""
     flat = row["tilt_deg"] < 60.0 or row["tilt_deg"] > 120.0
     kind = _WRITTEN.get((row["role"], row["boundary"]), "InteriorFloor" if flat else "InteriorWall")
-    node = _add(campus, "Surface", id=f"surface-{row['id']}", surfaceType=kind)
+    assembly = surface_assembly(document, row, kit_in_use(document)).value
+    construction = f"assembly-{assembly['id']}" if assembly else "assembly-none"
+    used[construction] = assembly["name"] if assembly else "No assembly"
+    node = _add(campus, "Surface", id=f"surface-{row['id']}", surfaceType=kind, constructionIdRef=construction)
     _add(node, "Name", row["name"])
     _add(node, "AdjacentSpaceId", spaceIdRef=f"space-{row['room']}")
     room = document.of("room")[row["room"]]

@@ -9,7 +9,7 @@ from exchange.rooms.columns import COLUMNS, Column
 from projects.changes import Change, plan_changes
 from projects.document import Document, Row
 from projects.errors import Refused
-from projects.resolver import effective_values
+from projects.resolver import effective_values, kit_in_use
 from projects.starter import new_id
 
 Outline = list[list[float]]
@@ -19,7 +19,7 @@ _SAME = 5e-4  # relative: figures that only went through a file's rounding
 
 @dataclass
 class IncomingSurface:
-    """A face with its openings; `beyond` is the number of the room on the other side."""
+    """A face with its openings; `beyond` is the number of the room on the other side, `assembly` a name."""
 
     name: str
     role: str
@@ -29,6 +29,7 @@ class IncomingSurface:
     azimuth_deg: float
     beyond: str = ""
     openings: list[dict[str, Any]] = field(default_factory=list)
+    assembly: str = ""
 
 
 @dataclass
@@ -53,10 +54,11 @@ class IncomingRoom:
 
 @dataclass
 class Incoming:
-    """A file read: rooms, and levels by name with elevation and height [m] where it tells them."""
+    """A file read: rooms, levels by name with elevation and height [m] where it tells them, and what to know of it."""
 
     rooms: list[IncomingRoom]
     levels: dict[str, tuple[float, float | None]] = field(default_factory=dict)
+    notes: list[str] = field(default_factory=list)
 
 
 @dataclass
@@ -197,6 +199,7 @@ class Comparison:
             fields = {
                 "room": identity, "name": surface.name, "role": surface.role, "boundary": surface.boundary,
                 "area_m2": surface.area_m2, "tilt_deg": surface.tilt_deg, "azimuth_deg": surface.azimuth_deg,
+                "assembly": self._own_assembly(surface),
             }  # fmt: skip
             edits.append({"op": "create", "kind": "surface", "id": key, "fields": fields})
             edits += [
@@ -204,6 +207,14 @@ class Comparison:
                 for opening in surface.openings
             ]
         return edits
+
+    def _own_assembly(self, surface: IncomingSurface) -> str | None:
+        """The assembly of the file's name where the project has one and its kit would give another one."""
+        found = next(
+            (row["id"] for row in self.document.of("assembly").values() if row["name"] == surface.assembly), None
+        )
+        kit = kit_in_use(self.document)
+        return None if kit and kit[surface.role] == found else found
 
     def _faces_differ(self, room: IncomingRoom, old: Row) -> bool:
         """Whether area, direction or openings of a room's faces are others than in the file."""

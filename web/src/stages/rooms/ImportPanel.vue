@@ -28,6 +28,10 @@ const rows = ref<Row[]>([]);
 const taken = ref(new Set<string>());
 const fault = ref("");
 const busy = ref("");
+/** Share of the file that has been sent, and the way to stop it. */
+const sent = ref(0);
+const running = ref<XMLHttpRequest | null>(null);
+const notes = ref<string[]>([]);
 const shows = ref("");
 const STATES = {
   added: "added",
@@ -50,35 +54,51 @@ const free = (row: Row) => row.state === "added" || row.state === "changed" || r
 async function choose(event: Event): Promise<void> {
   file.value = (event.target as HTMLInputElement).files?.[0] ?? null;
   rows.value = [];
+  notes.value = [];
   if (!file.value) return;
   busy.value = `reading ${file.value.name} …`;
-  const answer = await send("read");
+  const answer = await send<{ rows: Row[]; notes: string[] }>("read");
   busy.value = "";
   if (!answer) return;
-  rows.value = ((await answer.json()) as { rows: Row[] }).rows;
+  rows.value = answer.rows;
+  notes.value = answer.notes;
   // What is missing in the file is only taken away where that is asked for.
   taken.value = new Set(
     rows.value.filter((row) => row.state === "added" || row.state === "changed").map((row) => row.key),
   );
 }
 
-async function send(what: "read" | "take"): Promise<Response | null> {
+/** Send the file; null where it was refused or stopped. A request of this kind, because it tells how far it is. */
+function send<T>(what: "read" | "take"): Promise<T | null> {
   const form = new FormData();
   form.append("file", file.value!);
   if (what === "take") {
     form.append("taken", JSON.stringify([...taken.value]));
     form.append("base_version", String(doc.version));
   }
-  const answer = await fetch(`/api/projects/${doc.projectId}/rooms/${what}`, {
-    method: "POST",
-    body: form,
-    headers: { "X-CSRFToken": csrfToken() },
-  });
   fault.value = "";
-  if (answer.ok) return answer;
-  const problem = (await answer.json().catch(() => null)) as Problem | null;
-  fault.value = problem?.title ?? `The server answered ${answer.status}. Nothing was changed.`;
-  return null;
+  sent.value = 0;
+  return new Promise((resolve) => {
+    const request = new XMLHttpRequest();
+    running.value = request;
+    const end = (sentence: string, answer: T | null = null) => {
+      running.value = null;
+      fault.value = sentence;
+      resolve(answer);
+    };
+    request.upload.onprogress = (event) => (sent.value = event.loaded / Math.max(event.total, 1));
+    request.onabort = () => end("Stopped. Nothing was changed.");
+    request.onerror = () => end("The server does not answer. Nothing was changed.");
+    request.onload = () => {
+      if (request.status < 300) return end("", request.response as T);
+      const problem = request.response as Problem | null;
+      end(problem?.title ?? `The server answered ${request.status}. Nothing was changed.`);
+    };
+    request.open("POST", `/api/projects/${doc.projectId}/rooms/${what}`);
+    request.responseType = "json";
+    request.setRequestHeader("X-CSRFToken", csrfToken());
+    request.send(form);
+  });
 }
 
 async function take(): Promise<void> {
@@ -87,7 +107,7 @@ async function take(): Promise<void> {
     await doc.applied(async () => {
       const answer = await send("take");
       if (!answer) throw new Error("refused");
-      return (await answer.json()) as never;
+      return answer as never;
     });
     emit("close");
   } catch (error) {
@@ -131,7 +151,12 @@ function shown(line: Line, value: unknown): string {
         aria-label="File with rooms"
         @change="choose"
       />
-      <p v-if="busy" class="soft" role="status">{{ busy }}</p>
+      <p v-if="busy" class="soft" role="status">
+        {{ busy }}
+        <progress v-if="running" :value="sent < 1 ? sent : undefined" max="1" aria-label="Sent so far" />
+        <button v-if="running" class="link" @click="running?.abort()">stop</button>
+      </p>
+      <p v-for="note in notes" :key="note" class="soft">{{ note }}</p>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
       <template v-if="rows.length">
         <div class="tabs">

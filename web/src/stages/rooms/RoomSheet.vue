@@ -7,7 +7,7 @@ import { gridSaver } from "@/parts/saving";
 import { useResults } from "@/results/store";
 import { counted } from "@/units/units";
 import { useView } from "@/view/store";
-import { computed, ref, watch } from "vue";
+import { computed, onBeforeUnmount, ref, watch } from "vue";
 import { roomColumns, type ColumnSet } from "./columns";
 
 const props = defineProps<{ set: ColumnSet }>();
@@ -90,6 +90,15 @@ const rows = computed(() => {
   if (!band.value) return rooms;
   return [...rooms].sort((a, b) => bandName(a).localeCompare(bandName(b), "en", { numeric: true }));
 });
+
+/** The roll, the room's surfaces and the rail follow when the cursor rests: moving on is never held up by them. */
+const RESTS_MS = 90;
+let resting: ReturnType<typeof setTimeout> | undefined;
+function rest(id: string): void {
+  clearTimeout(resting);
+  resting = setTimeout(() => view.selectRoom(id), RESTS_MS);
+}
+onBeforeUnmount(() => clearTimeout(resting));
 
 const saveRooms = gridSaver<Room>("room", "Room");
 /** Fields that stand in a use as they stand in a room, and so can be given to all of its rooms. */
@@ -185,7 +194,7 @@ const title = computed(() => columns.value.find((column) => column.key === offer
       :sorted="sorted"
       :band="band ? bandName : undefined"
       @sort="sort"
-      @select="view.selectRoom($event.id)"
+      @select="rest($event.id)"
     />
   </div>
 </template>
