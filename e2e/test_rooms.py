@@ -95,6 +95,27 @@ class Sheet(BrowserTest):
         effective = {e["equipment_w_m2"][0] for e in self.results()["effective"].values()}
         self.assertEqual(effective, {17.0})
 
+    def test_shared_values_and_where_a_room_takes_them_from(self) -> None:
+        objects = self.fetch("document")["objects"]
+        self.assertEqual(len(objects["use"]), 1)
+        self.press("Shared values")
+        self.type_cell("Shared values", 0, "warm_up_h", "5")
+        cell = self.cell("Shared values", 1 + len(objects["level"]), "warm_up_h")
+        self.assertNotIn("inherited", cell.get_attribute("class") or "")
+        cell.click()
+        self.page.keyboard.press("Delete")
+        self.settle()
+        self.assertEqual(cell.inner_text(), "5.0")
+        self.assertIn("inherited", cell.get_attribute("class") or "")
+        self.assertIsNone(self.fetch("document")["objects"]["use"][0]["warm_up_h"])
+        self.press("Sheet", exact=True)
+        self.press("Thermostat", exact=True)
+        self.type_cell("Rooms", 0, "warm_up_h", "6")
+        self.page.get_by_role("button", name="rooms of the building").click()
+        self.settle()
+        effective = {tuple(e["warm_up_h"]) for e in self.results()["effective"].values()}
+        self.assertEqual(effective, {(6.0, "project")})
+
 
 class Plan(BrowserTest):
     def setUp(self) -> None:

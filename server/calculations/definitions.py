@@ -22,7 +22,7 @@ from pendrum_core.results.envelope import envelope as envelope_of
 from pendrum_core.results.fabric import assembly_values, glazing_curve
 from pendrum_core.schedule.pattern import step_averages
 from pendrum_core.water.hot_water import daily_heat_j
-from projects.resolver import Effective, people_per_m2, power_per_m2
+from projects.resolver import Effective, people_per_m2, power_per_m2, value_of_use
 
 Record = dict[str, Any]
 OUTDOOR_WINTER_HUMIDITY = 0.9
@@ -118,9 +118,10 @@ def _use(look: Lookups, identity: str, rooms_area: float) -> Record:
     area = rooms_area or TYPICAL_AREA_M2
     people = people_per_m2(use, area) or 0.0
     lights, equipment = (power_per_m2(use, what, area, people) or 0.0 for what in ("lights", "equipment"))
+    held_c = value_of_use(look, use, "cooling_setpoint_c")
     values = {name: Effective(value, "use") for name, value in (
         ("people_per_m2", people), ("lights_w_m2", lights), ("equipment_w_m2", equipment), ("cooled", use["cooled"]),
-        ("cooling_setpoint_c", use["cooling_setpoint_c"]))}  # fmt: skip
+        ("cooling_setpoint_c", held_c))}  # fmt: skip
     gains = gains_of(look, use, values, area)
     days: dict[tuple[int, ...], int] = {}
     courses: list[Record] = []
@@ -137,7 +138,7 @@ def _use(look: Lookups, identity: str, rooms_area: float) -> Record:
             courses.append({name: course.round(3).tolist() for name, course in day.items()})
         day_of.append(days[signature])
     presence = design_patterns(look, use["people_schedule"]).by_month
-    room_c = use["cooling_setpoint_c"] if use["cooled"] else REFERENCE_C
+    room_c = held_c if use["cooled"] else REFERENCE_C
     person = person_of(use, room_c)
     litres = use["hot_water_l_person_day"] * people * area + use["hot_water_l_m2_day"] * area
     return {

@@ -9,7 +9,7 @@ from projects.document import Document
 from projects.resolver import effective_values
 
 _STAGE = {
-    "site": "place", "surface": "rooms", "opening": "rooms", "room": "rooms", "air_system": "air",
+    "site": "place", "project": "place", "surface": "rooms", "opening": "rooms", "room": "rooms", "air_system": "air",
     "duct_section": "air", "circuit": "water", "pipe_section": "water",
 }  # fmt: skip
 _BY_USE = {
@@ -45,11 +45,17 @@ def _origin(reference: str, document: Document) -> tuple[str, str, str]:
         use = document.of("use").get(room["use"] or "")
         name = _BY_USE.get(field, field)
         values = effective_values(document, room)
-        if name in values and values[name].origin == "own":
+        origin = values[name].origin if name in values else "use"
+        if origin == "own":
             return "own", stage, f"room/{identity}"
+        if origin == "level":
+            return f"Level › {document.of('level')[room['level']]['name']}", stage, f"level/{room['level']}"
+        if origin == "project":
+            return "Building", stage, f"project/{document.one('project')['id']}"
         return (f"Use › {use['name']}", "uses", f"use/{use['id']}") if use else ("", stage, f"room/{identity}")
     if field in ("assembly", "glazing"):
         row = document.of(kind).get(identity, {})
         own = row.get("assembly") or row.get("glazing")
         return ("own" if own else "Fabric kit"), "fabric" if not own else stage, f"{kind}/{identity}"
-    return ("Site" if kind == "site" else "own"), stage, f"{kind}/{identity}"
+    named = {"site": "Site", "project": "Building"}
+    return named.get(kind, "own"), stage, f"{kind}/{identity}"

@@ -114,7 +114,13 @@ def _place(draft: Draft, project: Project, data: dict[str, Any]) -> None:
         dehumidification_month=_DEW_MONTH, dehumidification_dew_point_c=data["dehumidification"]["dew_point_c"],
         dehumidification_dry_bulb_c=data["dehumidification"]["coincident_dry_bulb_c"],
     )  # fmt: skip
-    draft.set("project", project.id, year=2027, holidays=[{"date": date, "name": name} for date, name in _HOLIDAYS])
+    draft.set(
+        "project",
+        project.id,
+        year=2027,
+        infiltration_ach=0.25,
+        holidays=[{"date": date, "name": name} for date, name in _HOLIDAYS],
+    )
     for row, month in zip(
         sorted(document.of("design_month").values(), key=lambda r: r["month"]), data["summer"], strict=True
     ):
@@ -172,9 +178,9 @@ def _uses(draft: Draft, project: Project) -> dict[str, str]:
             person_latent_w=u.get("lat", 55), people_schedule=schedules[u["when"]], lights_value=u.get("lights", 0),
             lights_schedule=schedules[u.get("light_when", "Workshop lights")], equipment_value=u.get("equip", 0),
             equipment_latent_share=u.get("latent", 0.0), equipment_vented_share=u.get("vented", 0.0),
-            equipment_schedule=schedules[u.get("machines", u["when"])], infiltration_ach=u.get("ach", 0.25),
+            equipment_schedule=schedules[u.get("machines", u["when"])], infiltration_ach=u.get("ach"),
             air_per_person_m3_s=per_person / 1000, air_per_area_m3_s_m2=per_area / 1000,
-            minimum_air_changes=u.get("mac", 0), heated=u.get("heated", True), heating_setpoint_c=u["set"][0],
+            minimum_air_changes=u.get("mac"), heated=u.get("heated", True), heating_setpoint_c=u["set"][0],
             cooled=u.get("cooled", True), cooling_setpoint_c=u["set"][1], source=_VENTILATION,
             yardstick_low_w_m2=u.get("yard", (20, 150))[0], yardstick_high_w_m2=u.get("yard", (20, 150))[1],
         )  # fmt: skip

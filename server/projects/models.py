@@ -25,6 +25,16 @@ class Project(models.Model):
     units = models.CharField(max_length=2, default="SI")
     year = models.PositiveSmallIntegerField(default=2027)
     holidays = models.JSONField(default=list)
+    # For all rooms that neither their own, their use nor their level says otherwise.
+    height_m = models.FloatField(default=3.0)
+    infiltration_ach = models.FloatField(default=0.3)
+    minimum_air_changes = models.FloatField(default=0.0)
+    heating_setpoint_c = models.FloatField(default=20.0)
+    cooling_setpoint_c = models.FloatField(default=26.0)
+    heating_setback_c = models.FloatField(default=16.0)
+    cooling_setup_c = models.FloatField(default=30.0)
+    warm_up_h = models.FloatField(default=2.0)
+    pull_down_h = models.FloatField(default=1.0)
     kit = models.ForeignKey("Kit", null=True, on_delete=models.SET_NULL, related_name="+")
     created = models.DateTimeField(auto_now_add=True)
     # "open", "archived" or "deleted": what is deleted can be brought back.
@@ -45,6 +55,22 @@ class Part(models.Model):
 
     def __str__(self) -> str:
         return str(getattr(self, "name", self.id))
+
+
+class Shared(models.Model):
+    """What the building, a level, a use and a room may each say; the nearest to the room counts."""
+
+    infiltration_ach = models.FloatField(null=True)
+    minimum_air_changes = models.FloatField(null=True)
+    heating_setpoint_c = models.FloatField(null=True)
+    cooling_setpoint_c = models.FloatField(null=True)
+    heating_setback_c = models.FloatField(null=True)
+    cooling_setup_c = models.FloatField(null=True)
+    warm_up_h = models.FloatField(null=True)
+    pull_down_h = models.FloatField(null=True)
+
+    class Meta:
+        abstract = True
 
 
 class Site(Part):
@@ -210,7 +236,7 @@ class Schedule(Part):
     winter = models.CharField(max_length=12, null=True)
 
 
-class Use(Part):
+class Use(Part, Shared):
     """A room use: gains, ventilation, set-points, ordinary yardstick range."""
 
     name = models.CharField(max_length=120)
@@ -235,7 +261,6 @@ class Use(Part):
     equipment_vented_share = models.FloatField()
     equipment_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
     infiltration_basis = models.CharField(max_length=16, default="air_changes")
-    infiltration_ach = models.FloatField()
     infiltration_m3_s_m2 = models.FloatField(default=0.0)
     leakage_cm2_m2 = models.FloatField(default=1.0)
     hot_water_l_person_day = models.FloatField(default=0.0)
@@ -244,21 +269,14 @@ class Use(Part):
     air_per_person_m3_s = models.FloatField()
     air_per_area_m3_s_m2 = models.FloatField()
     air_effectiveness = models.FloatField()
-    minimum_air_changes = models.FloatField()
     heated = models.BooleanField()
-    heating_setpoint_c = models.FloatField()
     cooled = models.BooleanField()
-    cooling_setpoint_c = models.FloatField()
     setpoint_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
     heating_away = models.CharField(max_length=8, default="hold")
-    heating_setback_c = models.FloatField(default=16.0)
     cooling_away = models.CharField(max_length=8, default="hold")
-    cooling_setup_c = models.FloatField(default=28.0)
     heating_programme = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
     cooling_programme = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
     warm_up = models.CharField(max_length=10, default="solved")
-    warm_up_h = models.FloatField(default=2.0)
-    pull_down_h = models.FloatField(default=1.0)
     reheat_w_m2 = models.FloatField(default=11.0)
     sensing = models.CharField(max_length=10, default="air")
     radiant_weight = models.FloatField(default=0.5)
@@ -274,7 +292,8 @@ class Use(Part):
     yardstick_high_w_m2 = models.FloatField()
     source = models.CharField(max_length=200)
 
-    class Meta:
+    class Meta(Part.Meta):
+        abstract = False
         constraints = [
             models.CheckConstraint(
                 condition=Q(heating_setpoint_c__lte=models.F("cooling_setpoint_c")), name="use_setpoints_in_order"
@@ -298,13 +317,13 @@ class UseItem(Part):
     schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
 
 
-class Level(Part):
+class Level(Part, Shared):
     """A storey."""
 
     name = models.CharField(max_length=120)
     position = models.FloatField()
     floor_m = models.FloatField()
-    height_m = models.FloatField()
+    height_m = models.FloatField(null=True)
 
 
 class AirSystem(Part):
@@ -325,7 +344,7 @@ class AirSystem(Part):
     velocity_limit_m_s = models.FloatField()
 
 
-class Room(Part):
+class Room(Part, Shared):
     """A room. Nullable values are inherited from its use or level; a value here is the room's own."""
 
     number = models.CharField(max_length=20)
@@ -341,16 +360,8 @@ class Room(Part):
     people_per_m2 = models.FloatField(null=True)
     lights_w_m2 = models.FloatField(null=True)
     equipment_w_m2 = models.FloatField(null=True)
-    infiltration_ach = models.FloatField(null=True)
-    minimum_air_changes = models.FloatField(null=True)
     heated = models.BooleanField(null=True)
-    heating_setpoint_c = models.FloatField(null=True)
     cooled = models.BooleanField(null=True)
-    cooling_setpoint_c = models.FloatField(null=True)
-    heating_setback_c = models.FloatField(null=True)
-    cooling_setup_c = models.FloatField(null=True)
-    warm_up_h = models.FloatField(null=True)
-    pull_down_h = models.FloatField(null=True)
     heating_capacity_w = models.FloatField(null=True)
     cooling_capacity_w = models.FloatField(null=True)
     sensor_room = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")

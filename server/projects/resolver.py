@@ -1,4 +1,4 @@
-"""Inheritance in one place: level and use pass values on to a room, and the kit gives assemblies by role."""
+"""Inheritance in one place: project, level and use pass values on to a room, and the kit gives assemblies by role."""
 
 from dataclasses import dataclass
 from typing import Any, Protocol
@@ -6,9 +6,10 @@ from typing import Any, Protocol
 from projects.document import Row
 
 # Fields that a room takes from its use where it has none of its own.
-FROM_USE = (
-    "people_per_m2", "lights_w_m2", "equipment_w_m2", "infiltration_ach", "minimum_air_changes",
-    "heated", "heating_setpoint_c", "cooled", "cooling_setpoint_c",
+FROM_USE = ("people_per_m2", "lights_w_m2", "equipment_w_m2", "heated", "cooled")
+# Fields that the building, its levels and its uses may say as well; the nearest to the room counts.
+SHARED = (
+    "infiltration_ach", "minimum_air_changes", "heating_setpoint_c", "cooling_setpoint_c",
     "heating_setback_c", "cooling_setup_c", "warm_up_h", "pull_down_h",
 )  # fmt: skip
 _POWERS = {"lights_w_m2": "lights", "equipment_w_m2": "equipment"}
@@ -16,7 +17,7 @@ _POWERS = {"lights_w_m2": "lights", "equipment_w_m2": "equipment"}
 
 @dataclass(frozen=True)
 class Effective:
-    """A value with its origin: "own", "use", "level", "kit" or "" where there is none."""
+    """A value with its origin: "own", "use", "level", "project", "kit" or "" where there is none."""
 
     value: Any
     origin: str
@@ -54,19 +55,28 @@ def effective_values(rows: Rows, room: Row) -> dict[str, Effective]:
     """Every inheritable field of a room."""
     use = rows.row("use", room["use"])
     level = rows.row("level", room["level"])
+    project = rows.one("project")
     area = room["floor_area_m2"]
-    result = {"height_m": _first(("own", room["height_m"]), ("level", level["height_m"] if level else None))}
+    chain = [("own", room), ("use", use), ("level", level), ("project", project)]
+    given = [(origin, row) for origin, row in chain if row is not None]
+    result = {field: _first(*((origin, row[field]) for origin, row in given)) for field in SHARED}
+    result["height_m"] = _first(*((origin, row["height_m"]) for origin, row in given if row is not use))
     for field in FROM_USE:
         if use is None:
-            given = None
+            shared = None
         elif field == "people_per_m2":
-            given = people_per_m2(use, area)
+            shared = people_per_m2(use, area)
         elif field in _POWERS:
-            given = power_per_m2(use, _POWERS[field], area, result["people_per_m2"].value)
+            shared = power_per_m2(use, _POWERS[field], area, result["people_per_m2"].value)
         else:
-            given = use[field]
-        result[field] = _first(("own", room[field]), ("use", given))
+            shared = use[field]
+        result[field] = _first(("own", room[field]), ("use", shared))
     return result
+
+
+def value_of_use(rows: Rows, use: Row, field: str) -> Any:
+    """A shared value as a use passes it on where no level says otherwise: its own, else the project's."""
+    return use[field] if use[field] is not None else rows.one("project")[field]
 
 
 def _first(*candidates: tuple[str, Any]) -> Effective:

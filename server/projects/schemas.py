@@ -28,6 +28,11 @@ from projects.fields import (
 )
 
 Ref = Id | None
+AirChanges = Annotated[float, Field(ge=0, le=30)]
+LeastAirChanges = Annotated[float, Field(ge=0, le=100)]
+HeatedTo = Annotated[float, Field(ge=-30, le=40)]
+CooledTo = Annotated[float, Field(ge=-30, le=50)]
+WarmUp = Annotated[float, Field(ge=0, le=12)]
 
 
 class Kind(BaseModel):
@@ -41,8 +46,37 @@ class Holiday(Kind):
     name: Annotated[str, Field(max_length=80)] = ""
 
 
-class ProjectFields(Kind):
+class SharedFields(Kind):
+    """What the building, a level and a use may each say for the rooms below them; the nearest that says it counts."""
+
+    infiltration_ach: AirChanges | None = None
+    minimum_air_changes: LeastAirChanges | None = None
+    heating_setpoint_c: HeatedTo | None = None
+    cooling_setpoint_c: CooledTo | None = None
+    heating_setback_c: HeatedTo | None = None
+    cooling_setup_c: CooledTo | None = None
+    warm_up_h: WarmUp | None = None
+    pull_down_h: WarmUp | None = None
+
+    @model_validator(mode="after")
+    def setpoints(self) -> Self:
+        low, high = self.heating_setpoint_c, self.cooling_setpoint_c
+        if low is not None and high is not None and low > high:
+            raise ValueError(f"heating_setpoint_c {low} is above cooling_setpoint_c {high}")
+        return self
+
+
+class ProjectFields(SharedFields):
     name: Name
+    height_m: Annotated[float, Field(ge=0.5, le=100)] = 3.0
+    infiltration_ach: AirChanges = 0.3
+    minimum_air_changes: LeastAirChanges = 0.0
+    heating_setpoint_c: HeatedTo = 20.0
+    cooling_setpoint_c: CooledTo = 26.0
+    heating_setback_c: HeatedTo = 16.0
+    cooling_setup_c: CooledTo = 30.0
+    warm_up_h: WarmUp = 2.0
+    pull_down_h: WarmUp = 1.0
     profile: Literal["handbook", "sinusoid"] = "handbook"
     kit: Ref = None
     ventilation: Literal["62.1 full", "62.1 simplified", "sum"] = "62.1 full"
@@ -282,7 +316,6 @@ class ScheduleFields(Kind):
         return self
 
 
-WarmUp = Annotated[float, Field(ge=0, le=12)]
 PowerBasis = Literal["w_m2", "w", "w_per_person"]
 Activity = Literal[
     "seated in an audience", "seated, very light work", "moderately active office work",
@@ -291,7 +324,7 @@ Activity = Literal[
 ]  # fmt: skip
 
 
-class UseFields(Kind):
+class UseFields(SharedFields):
     name: Name
     people_basis: Literal["per_m2", "m2_per_person", "count"] = "per_m2"
     people_value: Annotated[float, Field(ge=0, le=10_000)] = 0.0
@@ -314,7 +347,7 @@ class UseFields(Kind):
     equipment_vented_share: Share = 0.0
     equipment_schedule: Ref = None
     infiltration_basis: Literal["air_changes", "envelope", "leakage"] = "air_changes"
-    infiltration_ach: Annotated[float, Field(ge=0, le=30)] = 0.3
+    infiltration_ach: AirChanges | None = 0.3
     infiltration_m3_s_m2: Annotated[float, Field(ge=0, le=0.05)] = 0.0
     leakage_cm2_m2: Annotated[float, Field(ge=0, le=100)] = 1.0
     hot_water_l_person_day: Annotated[float, Field(ge=0, le=500)] = 0.0
@@ -323,21 +356,21 @@ class UseFields(Kind):
     air_per_person_m3_s: Annotated[float, Field(ge=0, le=0.1)] = 0.0
     air_per_area_m3_s_m2: Annotated[float, Field(ge=0, le=0.05)] = 0.0
     air_effectiveness: Annotated[float, Field(ge=0.3, le=1.5)] = 1.0
-    minimum_air_changes: Annotated[float, Field(ge=0, le=100)] = 0.0
+    minimum_air_changes: LeastAirChanges | None = 0.0
     heated: bool = True
-    heating_setpoint_c: Annotated[float, Field(ge=-30, le=40)] = 20.0
+    heating_setpoint_c: HeatedTo | None = 20.0
     cooled: bool = True
-    cooling_setpoint_c: Annotated[float, Field(ge=-30, le=50)] = 24.0
+    cooling_setpoint_c: CooledTo | None = 24.0
     setpoint_schedule: Ref = None
     heating_away: Literal["hold", "setback", "off"] = "hold"
-    heating_setback_c: Annotated[float, Field(ge=-30, le=40)] = 16.0
+    heating_setback_c: HeatedTo | None = 16.0
     cooling_away: Literal["hold", "setup", "off"] = "hold"
-    cooling_setup_c: Annotated[float, Field(ge=-30, le=50)] = 28.0
+    cooling_setup_c: CooledTo | None = 28.0
     heating_programme: Ref = None
     cooling_programme: Ref = None
     warm_up: Literal["solved", "allowance"] = "solved"
-    warm_up_h: WarmUp = 2.0
-    pull_down_h: WarmUp = 1.0
+    warm_up_h: WarmUp | None = 2.0
+    pull_down_h: WarmUp | None = 1.0
     reheat_w_m2: Annotated[float, Field(ge=0, le=200)] = 11.0
     sensing: Literal["air", "operative", "mixed"] = "air"
     radiant_weight: Share = 0.5
@@ -355,18 +388,13 @@ class UseFields(Kind):
 
     @model_validator(mode="after")
     def consistent(self) -> Self:
-        if self.heating_setpoint_c > self.cooling_setpoint_c:
-            raise ValueError(
-                f"heating_setpoint_c {self.heating_setpoint_c} is above cooling_setpoint_c {self.cooling_setpoint_c}"
-            )
-        if self.heating_away == "setback" and self.heating_setback_c > self.heating_setpoint_c:
-            raise ValueError(
-                f"heating_setback_c {self.heating_setback_c} is above heating_setpoint_c {self.heating_setpoint_c}"
-            )
-        if self.cooling_away == "setup" and self.cooling_setup_c < self.cooling_setpoint_c:
-            raise ValueError(
-                f"cooling_setup_c {self.cooling_setup_c} is below cooling_setpoint_c {self.cooling_setpoint_c}"
-            )
+        low, high, down, up = (
+            self.heating_setpoint_c, self.cooling_setpoint_c, self.heating_setback_c, self.cooling_setup_c
+        )  # fmt: skip
+        if self.heating_away == "setback" and low is not None and down is not None and down > low:
+            raise ValueError(f"heating_setback_c {down} is above heating_setpoint_c {low}")
+        if self.cooling_away == "setup" and high is not None and up is not None and up < high:
+            raise ValueError(f"cooling_setup_c {up} is below cooling_setpoint_c {high}")
         if None not in (self.humidity_low, self.humidity_high) and self.humidity_low > self.humidity_high:
             raise ValueError(f"humidity_low {self.humidity_low} is above humidity_high {self.humidity_high}")
         for what, basis, value, most in (
@@ -403,17 +431,17 @@ class UseItemFields(Kind):
         return self
 
 
-class LevelFields(Kind):
+class LevelFields(SharedFields):
     name: Name
     position: Position = 0.0
     floor_m: Annotated[float, Field(ge=-200, le=1000)] = 0.0
-    height_m: Annotated[float, Field(ge=0.5, le=100)] = 3.0
+    height_m: Annotated[float, Field(ge=0.5, le=100)] | None = 3.0
 
 
 Coordinate = Annotated[float, Field(ge=-100_000, le=100_000)]
 
 
-class RoomFields(Kind):
+class RoomFields(SharedFields):
     number: Annotated[str, Field(min_length=1, max_length=20)]
     name: Name
     level: Ref = None
@@ -427,27 +455,12 @@ class RoomFields(Kind):
     people_per_m2: Annotated[float, Field(ge=0, le=5)] | None = None
     lights_w_m2: Annotated[float, Field(ge=0, le=500)] | None = None
     equipment_w_m2: Annotated[float, Field(ge=0, le=5000)] | None = None
-    infiltration_ach: Annotated[float, Field(ge=0, le=30)] | None = None
-    minimum_air_changes: Annotated[float, Field(ge=0, le=100)] | None = None
     heated: bool | None = None
-    heating_setpoint_c: Annotated[float, Field(ge=-30, le=40)] | None = None
     cooled: bool | None = None
-    cooling_setpoint_c: Annotated[float, Field(ge=-30, le=50)] | None = None
-    heating_setback_c: Annotated[float, Field(ge=-30, le=40)] | None = None
-    cooling_setup_c: Annotated[float, Field(ge=-30, le=50)] | None = None
-    warm_up_h: WarmUp | None = None
-    pull_down_h: WarmUp | None = None
     heating_capacity_w: Annotated[float, Field(ge=0, le=1e7)] | None = None
     cooling_capacity_w: Annotated[float, Field(ge=0, le=1e7)] | None = None
     sensor_room: Ref = None
     pinned_flow_m3_s: Annotated[float, Field(ge=0.0001, le=500)] | None = None
-
-    @model_validator(mode="after")
-    def setpoints(self) -> Self:
-        low, high = self.heating_setpoint_c, self.cooling_setpoint_c
-        if low is not None and high is not None and low > high:
-            raise ValueError(f"heating_setpoint_c {low} is above cooling_setpoint_c {high}")
-        return self
 
 
 class SurfaceFields(Kind):

@@ -3,6 +3,7 @@
 import csv
 import io
 from pathlib import Path
+from typing import Any
 
 from django.contrib.auth import get_user_model
 from django.test import Client, override_settings
@@ -118,6 +119,47 @@ class Results(ApiTest):
         answer = self.set(self.small.project, "room", self.small.ids["room"], lights_w_m2=12).json()
         changed = answer["results"]["changed"]["effective"][self.small.ids["room"]]
         self.assertEqual(changed["lights_w_m2"], [12, "own"])
+
+    def test_a_value_comes_from_the_nearest_that_says_it(self) -> None:
+        objects = self.get(f"{self.path}/document").json()["objects"]
+        level, project = objects["level"][0]["id"], objects["project"][0]["id"]
+        room, use = self.small.ids["room"], self.small.ids["use"]
+
+        def heated_to() -> list[Any]:
+            return self.get(f"{self.path}/results").json()["changed"]["effective"][room]["heating_setpoint_c"]
+
+        for kind, identity, value, expected in (
+            ("project", project, 17.0, [20.0, "use"]),
+            ("use", use, None, [17.0, "project"]),
+            ("level", level, 18.0, [18.0, "level"]),
+            ("use", use, 19.0, [19.0, "use"]),
+            ("room", room, 21.0, [21.0, "own"]),
+            ("room", room, None, [19.0, "use"]),
+        ):
+            with self.subTest(kind=kind, value=value):
+                self.set(self.small.project, kind, identity, heating_setpoint_c=value)
+                self.assertEqual(heated_to(), expected)
+        before = self.get(f"{self.path}/results").json()["changed"]["room"][room]["volume_m3"]
+        self.set(self.small.project, "project", project, height_m=6.0)
+        self.set(self.small.project, "level", level, height_m=None)
+        found = self.get(f"{self.path}/results").json()["changed"]
+        self.assertEqual(found["effective"][room]["height_m"], [6.0, "project"])
+        self.assertAlmostEqual(found["room"][room]["volume_m3"], before * 2.0)
+
+    def test_what_a_use_leaves_to_the_building_has_its_working_there(self) -> None:
+        self.set(self.small.project, "use", self.small.ids["use"], heating_setpoint_c=None)
+        tree = self.get(f"{self.path}/working", quantity="room_heating", subject=self.small.ids["room"]).json()
+
+        def origins(node: dict[str, Any]) -> list[tuple[str, str]]:
+            return [(node["name"], node["origin"]), *(o for child in node["inputs"] for o in origins(child))]
+
+        self.assertIn(("Air held at", "Building"), origins(tree))
+
+    def test_what_passes_values_on_refuses_set_points_in_the_wrong_order(self) -> None:
+        project = self.get(f"{self.path}/document").json()["objects"]["project"][0]["id"]
+        answer = self.set(self.small.project, "project", project, heating_setpoint_c=30.0)
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("heating_setpoint_c 30.0 is above cooling_setpoint_c 26.0", answer.json()["title"])
 
     def test_day_adds_up_to_the_peak(self) -> None:
         room = self.small.ids["room"]

@@ -8,7 +8,7 @@ from pendrum_core.model.rooms import HumidityLimits
 from pendrum_core.model.schedules import DayPattern, constant, crossings, where_on
 from pendrum_core.model.thermostats import NEVER_COOLED, NEVER_HEATED, NO_COOLING, NO_HEATING, DrawnAir, Thermostat
 from projects.document import Row
-from projects.resolver import Effective
+from projects.resolver import Effective, value_of_use
 
 Values = dict[str, Effective]
 Days = tuple[DayPattern, ...]
@@ -85,8 +85,11 @@ def _crossed(look: Lookups, use: str, heat: _Goal, cool: _Goal) -> tuple[int, tu
 
 def set_points_of_use(look: Lookups, use: Row) -> tuple[Days, Days]:
     """Heating and cooling set-points of January to December, as a room without values of its own has them."""
-    heat = _Goal(use["heated"], use["heating_setpoint_c"], False, use["heating_setback_c"])
-    cool = _Goal(use["cooled"], use["cooling_setpoint_c"], False, use["cooling_setup_c"])
+    low, high, down, up = (
+        value_of_use(look, use, field)
+        for field in ("heating_setpoint_c", "cooling_setpoint_c", "heating_setback_c", "cooling_setup_c")
+    )
+    heat, cool = _Goal(use["heated"], low, False, down), _Goal(use["cooled"], high, False, up)
     heating = _remembered(look, use["id"], "heating", heat)[0] if heat.there else NEVER_HEATED
     cooling = _remembered(look, use["id"], "cooling", cool)[0] if cool.there else NEVER_COOLED
     return heating, cooling

@@ -249,7 +249,7 @@ class Comparison:
         for position, (name, identity) in enumerate(self._new_levels.items()):
             if identity in used:
                 floor, height = self.incoming.levels[name]
-                fields = {"name": name, "floor_m": floor, "height_m": height or 3.0, "position": 100 + position}
+                fields = {"name": name, "floor_m": floor, "height_m": height, "position": 100 + position}
                 edits.append({"op": "create", "kind": "level", "id": identity, "fields": fields})
         return edits
 

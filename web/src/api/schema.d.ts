@@ -1511,8 +1511,53 @@ export interface components {
         };
         /** ProjectFields */
         ProjectFields: {
+            /**
+             * Infiltration Ach
+             * @default 0.3
+             */
+            infiltration_ach: number;
+            /**
+             * Minimum Air Changes
+             * @default 0
+             */
+            minimum_air_changes: number;
+            /**
+             * Heating Setpoint C
+             * @default 20
+             */
+            heating_setpoint_c: number;
+            /**
+             * Cooling Setpoint C
+             * @default 26
+             */
+            cooling_setpoint_c: number;
+            /**
+             * Heating Setback C
+             * @default 16
+             */
+            heating_setback_c: number;
+            /**
+             * Cooling Setup C
+             * @default 30
+             */
+            cooling_setup_c: number;
+            /**
+             * Warm Up H
+             * @default 2
+             */
+            warm_up_h: number;
+            /**
+             * Pull Down H
+             * @default 1
+             */
+            pull_down_h: number;
             /** Name */
             name: string;
+            /**
+             * Height M
+             * @default 3
+             */
+            height_m: number;
             /**
              * Profile
              * @default handbook
@@ -1570,6 +1615,46 @@ export interface components {
         };
         /** UseFields */
         UseFields: {
+            /**
+             * Infiltration Ach
+             * @default 0.3
+             */
+            infiltration_ach: number | null;
+            /**
+             * Minimum Air Changes
+             * @default 0
+             */
+            minimum_air_changes: number | null;
+            /**
+             * Heating Setpoint C
+             * @default 20
+             */
+            heating_setpoint_c: number | null;
+            /**
+             * Cooling Setpoint C
+             * @default 24
+             */
+            cooling_setpoint_c: number | null;
+            /**
+             * Heating Setback C
+             * @default 16
+             */
+            heating_setback_c: number | null;
+            /**
+             * Cooling Setup C
+             * @default 28
+             */
+            cooling_setup_c: number | null;
+            /**
+             * Warm Up H
+             * @default 2
+             */
+            warm_up_h: number | null;
+            /**
+             * Pull Down H
+             * @default 1
+             */
+            pull_down_h: number | null;
             /** Name */
             name: string;
             /**
@@ -1682,11 +1767,6 @@ export interface components {
              */
             infiltration_basis: "air_changes" | "envelope" | "leakage";
             /**
-             * Infiltration Ach
-             * @default 0.3
-             */
-            infiltration_ach: number;
-            /**
              * Infiltration M3 S M2
              * @default 0
              */
@@ -1727,30 +1807,15 @@ export interface components {
              */
             air_effectiveness: number;
             /**
-             * Minimum Air Changes
-             * @default 0
-             */
-            minimum_air_changes: number;
-            /**
              * Heated
              * @default true
              */
             heated: boolean;
             /**
-             * Heating Setpoint C
-             * @default 20
-             */
-            heating_setpoint_c: number;
-            /**
              * Cooled
              * @default true
              */
             cooled: boolean;
-            /**
-             * Cooling Setpoint C
-             * @default 24
-             */
-            cooling_setpoint_c: number;
             /**
              * Setpoint Schedule
              * @default null
@@ -1763,21 +1828,11 @@ export interface components {
              */
             heating_away: "hold" | "setback" | "off";
             /**
-             * Heating Setback C
-             * @default 16
-             */
-            heating_setback_c: number;
-            /**
              * Cooling Away
              * @default hold
              * @enum {string}
              */
             cooling_away: "hold" | "setup" | "off";
-            /**
-             * Cooling Setup C
-             * @default 28
-             */
-            cooling_setup_c: number;
             /**
              * Heating Programme
              * @default null
@@ -1794,16 +1849,6 @@ export interface components {
              * @enum {string}
              */
             warm_up: "solved" | "allowance";
-            /**
-             * Warm Up H
-             * @default 2
-             */
-            warm_up_h: number;
-            /**
-             * Pull Down H
-             * @default 1
-             */
-            pull_down_h: number;
             /**
              * Reheat W M2
              * @default 11
@@ -1932,6 +1977,46 @@ export interface components {
         };
         /** LevelFields */
         LevelFields: {
+            /**
+             * Infiltration Ach
+             * @default null
+             */
+            infiltration_ach: number | null;
+            /**
+             * Minimum Air Changes
+             * @default null
+             */
+            minimum_air_changes: number | null;
+            /**
+             * Heating Setpoint C
+             * @default null
+             */
+            heating_setpoint_c: number | null;
+            /**
+             * Cooling Setpoint C
+             * @default null
+             */
+            cooling_setpoint_c: number | null;
+            /**
+             * Heating Setback C
+             * @default null
+             */
+            heating_setback_c: number | null;
+            /**
+             * Cooling Setup C
+             * @default null
+             */
+            cooling_setup_c: number | null;
+            /**
+             * Warm Up H
+             * @default null
+             */
+            warm_up_h: number | null;
+            /**
+             * Pull Down H
+             * @default null
+             */
+            pull_down_h: number | null;
             /** Name */
             name: string;
             /**
@@ -1948,7 +2033,7 @@ export interface components {
              * Height M
              * @default 3
              */
-            height_m: number;
+            height_m: number | null;
         };
         /** AirSystemFields */
         AirSystemFields: {
@@ -2017,6 +2102,46 @@ export interface components {
         };
         /** RoomFields */
         RoomFields: {
+            /**
+             * Infiltration Ach
+             * @default null
+             */
+            infiltration_ach: number | null;
+            /**
+             * Minimum Air Changes
+             * @default null
+             */
+            minimum_air_changes: number | null;
+            /**
+             * Heating Setpoint C
+             * @default null
+             */
+            heating_setpoint_c: number | null;
+            /**
+             * Cooling Setpoint C
+             * @default null
+             */
+            cooling_setpoint_c: number | null;
+            /**
+             * Heating Setback C
+             * @default null
+             */
+            heating_setback_c: number | null;
+            /**
+             * Cooling Setup C
+             * @default null
+             */
+            cooling_setup_c: number | null;
+            /**
+             * Warm Up H
+             * @default null
+             */
+            warm_up_h: number | null;
+            /**
+             * Pull Down H
+             * @default null
+             */
+            pull_down_h: number | null;
             /** Number */
             number: string;
             /** Name */
@@ -2080,55 +2205,15 @@ export interface components {
              */
             equipment_w_m2: number | null;
             /**
-             * Infiltration Ach
-             * @default null
-             */
-            infiltration_ach: number | null;
-            /**
-             * Minimum Air Changes
-             * @default null
-             */
-            minimum_air_changes: number | null;
-            /**
              * Heated
              * @default null
              */
             heated: boolean | null;
             /**
-             * Heating Setpoint C
-             * @default null
-             */
-            heating_setpoint_c: number | null;
-            /**
              * Cooled
              * @default null
              */
             cooled: boolean | null;
-            /**
-             * Cooling Setpoint C
-             * @default null
-             */
-            cooling_setpoint_c: number | null;
-            /**
-             * Heating Setback C
-             * @default null
-             */
-            heating_setback_c: number | null;
-            /**
-             * Cooling Setup C
-             * @default null
-             */
-            cooling_setup_c: number | null;
-            /**
-             * Warm Up H
-             * @default null
-             */
-            warm_up_h: number | null;
-            /**
-             * Pull Down H
-             * @default null
-             */
-            pull_down_h: number | null;
             /**
              * Heating Capacity W
              * @default null

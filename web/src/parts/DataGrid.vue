@@ -72,8 +72,12 @@ const virtual = useVirtualizer(
   })),
 );
 
+/** The row that this grid chose last: it is known already, however late it comes back as the selection. */
+let chosen: string | undefined;
+
 /** Bring a selection made elsewhere into view. */
 function showSelected(): void {
+  if (props.selected === chosen) return;
   const index = props.rows.findIndex((row) => row.id === props.selected);
   if (index < 0 || at.value.row === index) return;
   moveTo({ row: index, column: at.value.column }, false);
@@ -102,7 +106,10 @@ async function go(place: Place, extend = false): Promise<void> {
     extend,
   );
   const target = props.rows[at.value.row];
-  if (target && !extend) emit("select", target);
+  if (target && !extend) {
+    chosen = target.id;
+    emit("select", target);
+  }
   await focusCell();
 }
 

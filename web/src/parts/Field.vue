@@ -8,6 +8,8 @@ const props = defineProps<{
   label: string;
   /** Stored value, SI. */
   value: unknown;
+  /** What counts where there is no value; it shows in italics. */
+  inherited?: unknown;
   editor: Editor;
   /** Saves the value; throws when it is refused. */
   save: (value: unknown) => Promise<void>;
@@ -17,10 +19,11 @@ const props = defineProps<{
 const view = useView();
 const typed = ref<string | null>(null);
 const fault = ref("");
-const shown = computed(() => typed.value ?? toText(props.value, props.editor, view.system));
+const effective = computed(() => props.value ?? props.inherited);
+const shown = computed(() => typed.value ?? toText(effective.value, props.editor, view.system));
 
 watch(
-  () => [props.value, view.system],
+  () => [effective.value, view.system],
   () => {
     if (!fault.value) typed.value = null;
   },
@@ -28,12 +31,14 @@ watch(
 
 async function keep(text: string): Promise<void> {
   typed.value = text;
-  if (text === toText(props.value, props.editor, view.system)) {
+  if (text === toText(effective.value, props.editor, view.system)) {
     typed.value = null;
     fault.value = "";
     return;
   }
-  const read = fromText(text, props.editor, view.system);
+  // What is inherited can be stepped back to by emptying the field.
+  const editor = props.inherited == null ? props.editor : { ...props.editor, clearable: true };
+  const read = fromText(text, editor, view.system);
   fault.value = read.fault;
   if (read.fault) return;
   try {
@@ -76,7 +81,8 @@ function drop(): void {
       :value="shown"
       :aria-label="label"
       :aria-invalid="Boolean(fault)"
-      :class="{ num: editor.type === 'number' }"
+      :class="{ num: editor.type === 'number', inherited: value == null && inherited != null }"
+      :title="value == null && inherited != null ? 'the building\'s' : undefined"
       @input="typed = ($event.target as HTMLInputElement).value"
       @change="keep(($event.target as HTMLInputElement).value)"
       @keydown.enter="keep(($event.target as HTMLInputElement).value)"
@@ -99,6 +105,10 @@ function drop(): void {
   display: block;
 }
 .label {
+  color: var(--soft);
+}
+.inherited {
+  font-style: italic;
   color: var(--soft);
 }
 .hidden {

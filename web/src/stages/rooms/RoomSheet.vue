@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
-import type { Change, Room, Use } from "@/document/types";
+import type { Change, Level, Project, Room, Use } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Edit } from "@/parts/grid";
 import { gridSaver } from "@/parts/saving";
@@ -18,12 +18,15 @@ const filter = ref("");
 const band = ref<"" | "level" | "use" | "air_system">("");
 const sorted = ref<{ key: string; down: boolean } | null>(null);
 const grid = ref<{ clear: () => Promise<void>; fillDown: () => Promise<void>; wide: number } | null>(null);
-/** An edit that made a room differ from its use, while the others could have it as well. */
+/** Something that passes values on to rooms. */
+type Giver = { kind: "use"; row: Use } | { kind: "level"; row: Level } | { kind: "project"; row: Project };
+/** An edit that made a room differ from what gave the value, while the others could have it as well. */
 const offer = ref<{
   room: Room;
   column: string;
-  field: keyof Use & string;
+  field: string;
   value: unknown;
+  giver: Giver;
   rooms: number;
 } | null>(null);
 
@@ -101,13 +104,11 @@ function rest(id: string): void {
 onBeforeUnmount(() => clearTimeout(resting));
 
 const saveRooms = gridSaver<Room>("room", "Room");
-/** Fields that stand in a use as they stand in a room, and so can be given to all of its rooms. */
+/** Fields that a use, a level and the building have by the same name. */
 const SHARED = new Set<string>([
   "infiltration_ach",
   "minimum_air_changes",
-  "heated",
   "heating_setpoint_c",
-  "cooled",
   "cooling_setpoint_c",
   "heating_setback_c",
   "cooling_setup_c",
@@ -115,37 +116,51 @@ const SHARED = new Set<string>([
   "pull_down_h",
 ]);
 
-function fieldOfUse(key: string, use: Use): (keyof Use & string) | null {
-  if (SHARED.has(key)) return key as keyof Use & string;
+/** The field of what gives a value that stands for a column of the sheet. */
+function fieldOf(giver: Giver, key: string): string | null {
+  if (SHARED.has(key)) return key;
+  if (giver.kind !== "use") return key === "height_m" ? key : null;
+  const use = giver.row;
+  if (key === "heated" || key === "cooled") return key;
   if (key === "people_per_m2" && use.people_basis === "per_m2") return "people_value";
   if (key === "lights_w_m2" && use.lights_basis === "w_m2") return "lights_value";
   if (key === "equipment_w_m2" && use.equipment_basis === "w_m2") return "equipment_value";
   return null;
 }
 
+function giverOf(room: Room, origin: unknown): Giver | null {
+  const [use, level] = [doc.get("use", room.use), doc.get("level", room.level)];
+  if (origin === "use" && use) return { kind: "use", row: use };
+  if (origin === "level" && level) return { kind: "level", row: level };
+  return origin === "project" && doc.project ? { kind: "project", row: doc.project } : null;
+}
+const named = (giver: Giver) => (giver.kind === "project" ? "the building" : giver.row.name);
+
 async function save(edits: Edit<Room>[]): Promise<void> {
   offer.value = null;
   const [edit] = edits;
   const origin = edit && results.get("effective", edit.row.id)?.[edit.column.key]?.[1];
   await saveRooms(edits);
-  const use = doc.get("use", edit?.row.use);
-  if (!edit || edits.length > 1 || edit.value === null || !use || origin !== "use") return;
-  const field = fieldOfUse(edit.column.key, use);
-  const rooms = doc.rows("room").filter((room) => room.use === use.id).length;
+  const giver = edit && giverOf(edit.row, origin);
+  if (!giver || edits.length > 1 || edit.value === null) return;
+  const field = fieldOf(giver, edit.column.key);
+  const rooms = doc
+    .rows("room")
+    .filter((room) => giver.kind === "project" || room[giver.kind] === giver.row.id).length;
   if (field && rooms > 1)
-    offer.value = { room: edit.row, column: edit.column.key, field, value: edit.value, rooms };
+    offer.value = { room: edit.row, column: edit.column.key, field, value: edit.value, giver, rooms };
 }
 
-/** What was typed into one room becomes the use's, for all of its rooms. */
+/** What was typed into one room becomes that of what gave it, for all that take it from there. */
 async function giveAll(): Promise<void> {
   const it = offer.value;
-  const use = doc.get("use", it?.room.use);
-  if (!it || !use) return;
+  if (!it) return;
   const changes: Change[] = [
     { op: "set", kind: "room", id: it.room.id, fields: { [it.column]: null } },
-    { op: "set", kind: "use", id: use.id, fields: { [it.field]: it.value } },
+    { op: "set", kind: it.giver.kind, id: it.giver.row.id, fields: { [it.field]: it.value } },
   ];
-  if (await doc.attempt(`${use.name}: ${it.column}, all ${it.rooms} rooms`, changes)) offer.value = null;
+  const label = `${named(it.giver)}: ${title.value}, all ${it.rooms} rooms`;
+  if (await doc.attempt(label, changes)) offer.value = null;
 }
 const title = computed(() => columns.value.find((column) => column.key === offer.value?.column)?.title ?? "");
 </script>
@@ -176,7 +191,7 @@ const title = computed(() => columns.value.find((column) => column.key === offer
       <span v-if="offer" class="offer" role="status">
         Only {{ offer.room.number }} has this {{ title.toLowerCase() }} now.
         <button class="link" @click="giveAll">
-          Give it to all {{ offer.rooms }} rooms of {{ doc.get("use", offer.room.use)?.name }}
+          Give it to all {{ offer.rooms }} rooms of {{ named(offer.giver) }}
         </button>
         <button class="link" @click="offer = null">leave it</button>
       </span>

@@ -2,19 +2,31 @@
 import { newId, useDocument } from "@/document/store";
 import type { Change } from "@/document/types";
 import { useView } from "@/view/store";
-import { computed, ref } from "vue";
+import { computed, ref, watch } from "vue";
+import { useRoute } from "vue-router";
 import { SETS, type ColumnSet } from "./columns";
 import { copiedFaces } from "./faces";
 import ImportPanel from "./ImportPanel.vue";
 import RoomFaces from "./RoomFaces.vue";
 import PlanView from "./plan/PlanView.vue";
 import RoomSheet from "./RoomSheet.vue";
+import SharedValues from "./SharedValues.vue";
 
 const doc = useDocument();
 const view = useView();
 const set = ref<ColumnSet>("geometry");
 const importing = ref(false);
-const shows = ref<"sheet" | "plan">("sheet");
+type View = "sheet" | "plan" | "shared";
+/** What gives a shared value is shown where it is asked for by its address. */
+const route = useRoute();
+const asked = () => /^(level|project)\//.test(String(route.query["at"] ?? ""));
+const shows = ref<View>(asked() ? "shared" : "sheet");
+watch(
+  () => route.query["at"],
+  () => {
+    if (asked()) shows.value = "shared";
+  },
+);
 const rows = computed(() =>
   doc.rows("room").sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
 );
@@ -66,6 +78,7 @@ async function remove(): Promise<void> {
       <span class="switch" role="group" aria-label="View">
         <button :aria-pressed="shows === 'sheet'" @click="shows = 'sheet'">Sheet</button>
         <button :aria-pressed="shows === 'plan'" @click="shows = 'plan'">Plan</button>
+        <button :aria-pressed="shows === 'shared'" @click="shows = 'shared'">Shared values</button>
       </span>
       <span v-if="shows === 'sheet'" class="switch" role="group" aria-label="Columns">
         <button v-for="(title, key) in SETS" :key="key" :aria-pressed="set === key" @click="set = key">
@@ -83,6 +96,7 @@ async function remove(): Promise<void> {
       <button class="act" :disabled="!room" @click="remove">Delete</button>
     </div>
     <div v-if="shows === 'plan'" class="plan"><PlanView :next-number="nextNumber()" /></div>
+    <div v-else-if="shows === 'shared'" class="sheet"><SharedValues /></div>
     <div v-else class="sheet">
       <RoomSheet v-if="rows.length" :set="set" />
       <p v-else class="empty">
@@ -91,10 +105,11 @@ async function remove(): Promise<void> {
       </p>
     </div>
     <ImportPanel v-if="importing" @close="importing = false" />
-    <RoomFaces v-if="room" :key="room.id" :room="room" class="faces" />
+    <template v-if="shows === 'shared'" />
+    <RoomFaces v-else-if="room" :key="room.id" :room="room" class="faces" />
     <p v-else class="empty faces">
-      Choose a room to see its surfaces and openings. Values in italics are inherited from its use or level;
-      type over them to give the room its own, Delete steps back.
+      Choose a room to see its surfaces and openings. Values in italics are inherited from its use, its level
+      or the building; type over them to give the room its own, Delete steps back.
     </p>
   </div>
 </template>

@@ -36,7 +36,9 @@ const changes = computed<Change[]>(() => {
   return uses.value
     .filter((use) => chosen.value.includes(use.id))
     .flatMap((use) => {
-      const now = use[field.value.key as keyof Use] as number;
+      const now = use[field.value.key as keyof Use] as number | null;
+      // What a use leaves to the building is moved there, not here.
+      if (now === null) return [];
       const shown = toShown(now, field.value.quantity, view.system);
       const wanted = way.value === "add" ? shown + figure : shown * figure;
       const value = fromShown(wanted, field.value.quantity, view.system);

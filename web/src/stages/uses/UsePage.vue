@@ -257,6 +257,7 @@ function number(quantity: string) {
           <Field
             label="at least, air changes"
             :value="use.minimum_air_changes"
+            :inherited="doc.project?.minimum_air_changes"
             :editor="number('air_changes')"
             :save="save('minimum_air_changes', 'least air changes')"
           />
@@ -270,6 +271,7 @@ function number(quantity: string) {
             v-if="use.infiltration_basis === 'air_changes'"
             label="infiltration"
             :value="use.infiltration_ach"
+            :inherited="doc.project?.infiltration_ach"
             :editor="number('air_changes')"
             :save="save('infiltration_ach', 'infiltration')"
           />

@@ -29,6 +29,7 @@ function number(quantity: string, clearable = false) {
     <Field
       label="Heated to"
       :value="use.heating_setpoint_c"
+      :inherited="doc.project?.heating_setpoint_c"
       :editor="number('temperature')"
       :save="save('heating_setpoint_c', 'heating set-point')"
     />
@@ -36,6 +37,7 @@ function number(quantity: string, clearable = false) {
     <Field
       label="Cooled to"
       :value="use.cooling_setpoint_c"
+      :inherited="doc.project?.cooling_setpoint_c"
       :editor="number('temperature')"
       :save="save('cooling_setpoint_c', 'cooling set-point')"
     />
@@ -60,6 +62,7 @@ function number(quantity: string, clearable = false) {
         v-if="use.heating_away === 'setback'"
         label="set back to"
         :value="use.heating_setback_c"
+        :inherited="doc.project?.heating_setback_c"
         :editor="number('temperature')"
         :save="save('heating_setback_c', 'setback')"
       />
@@ -74,6 +77,7 @@ function number(quantity: string, clearable = false) {
           v-if="use.warm_up === 'solved'"
           label="time to warm up"
           :value="use.warm_up_h"
+          :inherited="doc.project?.warm_up_h"
           :editor="number('time')"
           :save="save('warm_up_h', 'time to warm up')"
         />
@@ -97,6 +101,7 @@ function number(quantity: string, clearable = false) {
         v-if="use.cooling_away === 'setup'"
         label="set up to"
         :value="use.cooling_setup_c"
+        :inherited="doc.project?.cooling_setup_c"
         :editor="number('temperature')"
         :save="save('cooling_setup_c', 'set-up')"
       />
@@ -104,6 +109,7 @@ function number(quantity: string, clearable = false) {
         v-if="use.cooling_away !== 'hold'"
         label="time to pull down"
         :value="use.pull_down_h"
+        :inherited="doc.project?.pull_down_h"
         :editor="number('time')"
         :save="save('pull_down_h', 'time to pull down')"
       />

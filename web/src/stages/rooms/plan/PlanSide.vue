@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { newId, useDocument } from "@/document/store";
+import { useDocument } from "@/document/store";
 import type { Level, Room } from "@/document/types";
 import Field from "@/parts/Field.vue";
 import { fieldSaver } from "@/parts/saving";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
+import { addLevel } from "../levels";
 import { useDrawings } from "./drawings";
 import { length, rectangle, type Outline, type Point } from "./outline";
 
@@ -47,18 +48,6 @@ function saveTyped(key: keyof typeof typed.value) {
 function draw(): void {
   const { x, y, width, depth } = typed.value;
   emit("add", rectangle([x, y], [x + width, y + depth]));
-}
-
-async function addLevel(): Promise<void> {
-  const top = doc.rows("level").sort((a, b) => b.floor_m! - a.floor_m!)[0];
-  const floor_m = top ? top.floor_m! + top.height_m! : 0;
-  const fields = {
-    name: `Level ${doc.rows("level").length}`,
-    floor_m,
-    height_m: top?.height_m ?? 3,
-    position: doc.rows("level").length,
-  };
-  await doc.attempt("New level", [{ op: "create", kind: "level", id: newId(), fields }]);
 }
 
 async function takeFile(event: Event): Promise<void> {
@@ -130,6 +119,7 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
         <Field
           label="height"
           :value="level.height_m"
+          :inherited="doc.project?.height_m"
           :editor="metres"
           :save="saveLevel('height_m', 'Height of the level')"
         />

@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { useDocument } from "@/document/store";
+import type { Change, Level, Project, Use } from "@/document/types";
+import DataGrid from "@/parts/DataGrid.vue";
+import type { Column, Edit } from "@/parts/grid";
+import { computed } from "vue";
+import { useRoute } from "vue-router";
+import { addLevel } from "./levels";
+
+/** Something that passes values on to rooms. */
+type Giver =
+  | { id: string; kind: "project"; row: Project }
+  | { id: string; kind: "level"; row: Level }
+  | { id: string; kind: "use"; row: Use };
+
+const doc = useDocument();
+const route = useRoute();
+const BANDS = { project: "Building", level: "Levels", use: "Uses" };
+const at = computed(() => String(route.query["at"] ?? "").split("/")[1]);
+
+const rows = computed<Giver[]>(() => [
+  ...(doc.project ? [{ id: doc.project.id, kind: "project" as const, row: doc.project }] : []),
+  ...doc
+    .rows("level")
+    .sort((a, b) => a.floor_m! - b.floor_m!)
+    .map((row) => ({ id: row.id, kind: "level" as const, row })),
+  ...doc
+    .rows("use")
+    .sort((a, b) => a.name.localeCompare(b.name))
+    .map((row) => ({ id: row.id, kind: "use" as const, row })),
+]);
+
+const counts = computed(() => {
+  const found = new Map<string, number>();
+  for (const room of doc.rows("room"))
+    for (const id of [room.level, room.use]) if (id) found.set(id, (found.get(id) ?? 0) + 1);
+  return found;
+});
+
+type Key = Exclude<keyof Level & keyof Use & keyof Project, "id" | "name">;
+
+/** A value that a level or a use may leave to the building; then the building's shows, in italics. */
+function passed(key: Key | "height_m", title: string, quantity: string, width: number): Column<Giver> {
+  const own = (giver: Giver) => (giver.row as Record<string, unknown>)[key] as number | null | undefined;
+  const has = (giver: Giver) => key !== "height_m" || giver.kind !== "use";
+  return {
+    key,
+    title,
+    quantity,
+    width,
+    value: (giver) => (has(giver) ? (own(giver) ?? doc.project?.[key]) : null),
+    origin: (giver) => (!has(giver) ? "" : own(giver) == null ? "building" : "own"),
+    editable: has,
+    editor: { type: "number", quantity, clearable: true },
+  };
+}
+
+const columns: Column<Giver>[] = [
+  {
+    key: "name",
+    title: "Given by",
+    width: 160,
+    value: (giver) => giver.row.name,
+    editable: (giver) => giver.kind === "level",
+    editor: { type: "text" },
+  },
+  {
+    key: "rooms",
+    title: "Rooms",
+    width: 60,
+    quantity: "count",
+    value: (giver) =>
+      giver.kind === "project" ? doc.rows("room").length : (counts.value.get(giver.id) ?? 0),
+  },
+  {
+    key: "floor_m",
+    title: "Floor at",
+    width: 74,
+    quantity: "length",
+    value: (giver) => (giver.kind === "level" ? giver.row.floor_m : null),
+    editable: (giver) => giver.kind === "level",
+    editor: { type: "number", quantity: "length" },
+  },
+  passed("height_m", "Height", "length", 74),
+  passed("infiltration_ach", "Infiltration", "air_changes", 86),
+  passed("minimum_air_changes", "At least", "air_changes", 74),
+  passed("heating_setpoint_c", "Heated to", "temperature", 82),
+  passed("cooling_setpoint_c", "Cooled to", "temperature", 82),
+  passed("heating_setback_c", "Set back to", "temperature", 86),
+  passed("cooling_setup_c", "Set up to", "temperature", 82),
+  passed("warm_up_h", "Warm-up", "time", 80),
+  passed("pull_down_h", "Pull-down", "time", 82),
+];
+
+function save(edits: Edit<Giver>[]): Promise<void> {
+  const changes: Change[] = edits.map(({ row, column, value }) => ({
+    op: "set",
+    kind: row.kind,
+    id: row.id,
+    fields: { [column.key]: value },
+  }));
+  const [first] = edits;
+  const label =
+    edits.length === 1 && first
+      ? `${first.row.row.name}: ${first.column.title}`
+      : `Shared values: ${edits.length}`;
+  return doc.commit(label, changes);
+}
+</script>
+
+<template>
+  <div class="shared">
+    <p class="soft bar">
+      A room takes each value from the nearest that says it: itself, its use, its level, the building. Italics
+      are the building's; type over them, Delete steps back.
+      <button class="act" @click="addLevel">Add level</button>
+    </p>
+    <DataGrid
+      label="Shared values"
+      class="cells"
+      :columns="columns"
+      :rows="rows"
+      :selected="at"
+      :save="save"
+      :frozen="1"
+      ranges
+      :band="(giver) => BANDS[giver.kind]"
+    />
+  </div>
+</template>
+
+<style scoped>
+.shared {
+  display: flex;
+  flex-direction: column;
+  height: 100%;
+}
+.bar {
+  display: flex;
+  gap: 14px;
+  align-items: center;
+  justify-content: space-between;
+  margin: 0;
+  padding: 4px 14px;
+  font-family: var(--narrow);
+  border-bottom: 1px solid var(--hair);
+}
+.cells {
+  flex: 1;
+  min-height: 0;
+}
+</style>

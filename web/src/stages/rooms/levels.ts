@@ -1,0 +1,20 @@
+import { newId, useDocument } from "@/document/store";
+
+/** Height of a level, its own or the building's [m]. */
+export function levelHeight(level: { height_m?: number | null }): number {
+  return level.height_m ?? useDocument().project?.height_m ?? 3;
+}
+
+/** A new level on top of the others. */
+export async function addLevel(): Promise<void> {
+  const doc = useDocument();
+  const [top] = doc.rows("level").sort((a, b) => b.floor_m! - a.floor_m!);
+  const count = doc.rows("level").length;
+  const fields = {
+    name: `Level ${count}`,
+    floor_m: top ? top.floor_m! + levelHeight(top) : 0,
+    height_m: top ? top.height_m : null,
+    position: count,
+  };
+  await doc.attempt("New level", [{ op: "create", kind: "level", id: newId(), fields }]);
+}
