@@ -50,8 +50,3 @@ def room(
         infiltration_m3_s=0.006 * scale, direct_outdoor_air_m3_s=0.0, heating_setpoint_c=20.0, cooling_setpoint_c=24.0,
         heated=True, cooled=cooled, capacity_j_k=280_000.0 * scale,
     )  # fmt: skip
-
-
-def turned(climate: Climate, longitude_deg: float) -> Climate:
-    """The same climate at another longitude of the same zone."""
-    return replace(climate, site=replace(climate.site, longitude_deg=longitude_deg))

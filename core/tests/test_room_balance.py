@@ -8,10 +8,10 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from core.tests.plain_march import PlainRoom
-from core.tests.rooms import CLIMATE, DAY, SLAB, WALL, room
+from core.tests.rooms import CLIMATE, DAY, MONTHS, SLAB, WALL, room
 from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.building import Building, Group
-from pendrum_core.model.rooms import CATEGORIES
+from pendrum_core.model.rooms import CATEGORIES, Room, Shading
 from pendrum_core.room.group import (
     TOLERANCE,
     calculate_chunk,
@@ -79,6 +79,28 @@ class Invariants(unittest.TestCase):
     def test_doubling_every_size_doubles_the_load(self) -> None:
         one, two = calculate_chunk([room("a"), room("b", scale=2.0)], OUTSIDE)
         self.assertLess(np.abs(two.total - 2 * one.total).max(), 1e-6 * one.total.max())
+
+    def test_turning_the_building_with_the_sun_keeps_the_load(self) -> None:
+        """At the pole the sun only goes round: a building turned by 90° has the same day six hours later, its shading as well.
+
+        What is left is the sun's declination, which moves a little over the day.
+        """
+        months = tuple(replace(month, range_k=0.0) for month in MONTHS)
+        pole = outdoors(replace(CLIMATE, months=months, site=replace(CLIMATE.site, latitude_deg=90.0)))
+        shading = Shading(overhang_m=0.8, left_fin_m=0.5)
+
+        def facing(azimuth: float) -> Room:
+            plain = replace(room(f"r{azimuth}", azimuth), gains=())
+            window = replace(plain.windows[0], width_m=2.0, height_m=1.0, shading=shading)
+            return replace(plain, windows=(window,))
+
+        first, later, less = calculate_chunk([facing(10.0), facing(100.0), facing(45.0)], pole)
+        for month in (5, 6):
+            course = first.total[month]
+            self.assertGreater(np.ptp(course), 0.5 * course.max())
+            for steps, other in ((36, later), (14, less)):
+                away = np.abs(np.roll(course, steps) - other.total[month]).max()
+                self.assertLess(away, 0.002 * course.max())
 
     def test_superposition(self) -> None:
         none, some, more = calculate_chunk([room("a", people=0), room("b", people=100), room("c", people=300)], OUTSIDE)
