@@ -1,6 +1,5 @@
 """Small rooms for tests."""
 
-from dataclasses import replace
 
 from pendrum_core.fabric.glazing import Glazing
 from pendrum_core.fabric.layers import Layer
