@@ -1,6 +1,5 @@
 """Small rooms for tests."""
 
-
 from pendrum_core.fabric.glazing import Glazing
 from pendrum_core.fabric.layers import Layer
 from pendrum_core.model.climate import Climate, Site, SummerMonth

@@ -203,7 +203,7 @@ class PayloadMaker:
     def _effective_record(self, room: str, values: dict[str, Effective]) -> Record:
         kept = self._effective.get(room)
         if kept is None or kept[0] is not values:
-            kept = (values, {field: [v.value, v.origin] for field, v in values.items()})
+            kept = (values, {field: list(value) for field, value in values.items()})
             self._effective[room] = kept
         return kept[1]
 

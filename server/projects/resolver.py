@@ -1,7 +1,6 @@
 """Inheritance in one place: project, level and use pass values on to a room, and the kit gives assemblies by role."""
 
-from dataclasses import dataclass
-from typing import Any, Protocol
+from typing import Any, NamedTuple, Protocol
 
 from projects.document import Row
 
@@ -15,8 +14,7 @@ SHARED = (
 _POWERS = {"lights_w_m2": "lights", "equipment_w_m2": "equipment"}
 
 
-@dataclass(frozen=True)
-class Effective:
+class Effective(NamedTuple):
     """A value with its origin: "own", "use", "level", "project", "kit" or "" where there is none."""
 
     value: Any
@@ -57,10 +55,10 @@ def effective_values(rows: Rows, room: Row) -> dict[str, Effective]:
     level = rows.row("level", room["level"])
     project = rows.one("project")
     area = room["floor_area_m2"]
-    chain = [("own", room), ("use", use), ("level", level), ("project", project)]
-    given = [(origin, row) for origin, row in chain if row is not None]
-    result = {field: _first(*((origin, row[field]) for origin, row in given)) for field in SHARED}
-    result["height_m"] = _first(*((origin, row["height_m"]) for origin, row in given if row is not use))
+    height = [("own", room), ("level", level), ("project", project)]
+    chain = [height[0], ("use", use), *height[1:]]
+    result = {field: _nearest(field, chain) for field in SHARED}
+    result["height_m"] = _nearest("height_m", height)
     for field in FROM_USE:
         if use is None:
             shared = None
@@ -77,6 +75,13 @@ def effective_values(rows: Rows, room: Row) -> dict[str, Effective]:
 def value_of_use(rows: Rows, use: Row, field: str) -> Any:
     """A shared value as a use passes it on where no level says otherwise: its own, else the project's."""
     return use[field] if use[field] is not None else rows.one("project")[field]
+
+
+def _nearest(field: str, chain: list[tuple[str, Row | None]]) -> Effective:
+    for origin, row in chain:
+        if row is not None and row[field] is not None:
+            return Effective(row[field], origin)
+    return Effective(None, "")
 
 
 def _first(*candidates: tuple[str, Any]) -> Effective:

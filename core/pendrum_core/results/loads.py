@@ -143,11 +143,15 @@ def whole_split(fixed: Array, gains: Array, asked: tuple[Array, Array] | None = 
     `asked` is the load that a thermostat asks of the plant, and the heat of drawn-in air. What is then left is storage:
     heat that air, furniture and fabric give back because the air is not held at the reference.
     """
-    parts = [fixed[:FIRST_GAIN], gains, fixed[FIRST_GAIN:]]
-    if asked is None:
-        return np.concatenate([*parts, np.zeros((len(CONTROL_CATEGORIES), *fixed.shape[1:]))])
-    load, drawn = asked
-    return np.concatenate([*parts, np.stack([drawn, load - drawn - fixed.sum(axis=0) - gains.sum(axis=0)])])
+    whole = np.zeros((len(CATEGORIES), *fixed.shape[1:]))
+    last = FIRST_GAIN + len(gains)
+    whole[:FIRST_GAIN], whole[FIRST_GAIN:last] = fixed[:FIRST_GAIN], gains
+    whole[last : len(CATEGORIES) - len(CONTROL_CATEGORIES)] = fixed[FIRST_GAIN:]
+    if asked is not None:
+        load, drawn = asked
+        whole[-2] = drawn
+        whole[-1] = load - whole[:-1].sum(axis=0)
+    return whole
 
 
 @dataclass(frozen=True)

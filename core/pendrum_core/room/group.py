@@ -280,11 +280,12 @@ def recalculate_gains(kept: Sequence[RoomLoads], rooms: Sequence[Room], outside:
 
 def group_parts_w(rooms: Sequence[RoomLoads], month: int, steps: slice) -> Array:
     """Split of a group's coincident load over some steps of a month, (categories, steps) [W]."""
-    cooled = [loads for loads in rooms if loads.cooling is not None]
-    if not cooled:
-        return np.zeros((len(CATEGORIES), len(range(*steps.indices(rooms[0].total.shape[1])))))
-    counted = np.stack([loads.total[month, steps] for loads in cooled]) > 0.0
-    return np.asarray((np.stack([loads.parts_at(month, steps) for loads in cooled]) * counted[:, None]).sum(axis=0))
+    total = np.zeros((len(CATEGORIES), len(range(*steps.indices(rooms[0].total.shape[1])))))
+    for loads in rooms:
+        counted = loads.total[month, steps] > 0.0
+        if loads.cooling is not None and counted.any():
+            total += loads.parts_at(month, steps) * counted
+    return total
 
 
 def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads]) -> GroupLoads:
@@ -293,8 +294,9 @@ def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads])
     cooled = [loads for loads in rooms if loads.cooling is not None]
     # Rooms calculated together share their different days: their moisture is added before it is spread over the months.
     days: dict[int, tuple[Ints, Array]] = {}
+    removed = np.empty_like(course)
     for loads in cooled:
-        course += np.maximum(loads.total, 0.0)
+        course += np.maximum(loads.total, 0.0, out=removed)
         known = days.get(id(loads.day_of))
         added = loads.latent_days_w if known is None else known[1] + loads.latent_days_w
         days[id(loads.day_of)] = (loads.day_of, added)
