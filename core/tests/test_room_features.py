@@ -163,7 +163,7 @@ class Heating(unittest.TestCase):
         for element in subject.elements:
             b = element.boundary
             film = {5.0: 0.10, 0.7: 0.17}.get(element.convection_w_m2k, 0.13)
-            beyond = 1 / 24.14 if b.kind == "outdoors" else b.extra_resistance_m2k_w
+            beyond = 0.04 if b.kind == "outdoors" else b.extra_resistance_m2k_w
             kelvin = {"outdoors": 29.0, "temperature": 8.0, "difference": 8.0}.get(b.kind, 0.0)
             if kelvin:
                 wanted += element.area_m2 * kelvin / (film + total_resistance(element.layers) + beyond)

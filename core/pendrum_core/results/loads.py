@@ -42,10 +42,14 @@ class Peak:
 
 @dataclass(frozen=True)
 class Heating:
-    """A winter heating load, split in the order of CATEGORIES (sun and gains are 0) [W]."""
+    """A winter heating load, split in the order of CATEGORIES (sun and gains are 0) [W].
+
+    `simple_w` stands beside it for comparison: losses at the set-point by U-values, simplified EN 12831-1.
+    """
 
     load_w: float
     parts_w: tuple[float, ...]
+    simple_w: float
 
 
 @dataclass(frozen=True)

@@ -48,7 +48,8 @@ def _heating(solved: Solved, parts: WinterParts) -> list[Heating]:
         rooms, worst = np.arange(len(split)), parts.gains_w.sum(axis=1).argmin(axis=1)
         begin = CATEGORIES.index(GAIN_CATEGORIES[0])
         split[:, begin : begin + len(GAIN_CATEGORIES)] = -parts.gains_w[rooms, :, worst]
-    return [Heating(load, tuple(row)) for load, row in zip(parts.load_w.tolist(), split.tolist(), strict=True)]
+    rows = zip(parts.load_w.tolist(), split.tolist(), parts.simple_w.tolist(), strict=True)
+    return [Heating(load, tuple(row), simple) for load, row, simple in rows]
 
 
 @dataclass(frozen=True)
@@ -157,7 +158,7 @@ def _with_thermostat(
     checked = _Checked(np.array([month]), np.array([step]), *(np.array([error]) for error in errors))
     return RoomLoads(
         room=room,
-        heating=_warmed_up(room, held, control) if room.heated else Heating(0.0, held.parts_w),
+        heating=_warmed_up(room, held, control) if room.heated else Heating(0.0, held.parts_w, 0.0),
         winter_air_c=held_air_c if room.heated else float(control.winter.air_c.min()),
         response=None,
         control=control,
@@ -176,7 +177,8 @@ def _warmed_up(room: Room, held: Heating, control: Control) -> Heating:
         load += room.thermostat.reheat_w_m2 * room.floor_area_m2
     storage = CATEGORIES.index("storage")
     lost = sum(held.parts_w)
-    return Heating(load, (*held.parts_w[:storage], load - lost, *held.parts_w[storage + 1 :]))
+    parts = (*held.parts_w[:storage], load - lost, *held.parts_w[storage + 1 :])
+    return Heating(load, parts, held.simple_w)
 
 
 @dataclass(frozen=True)
@@ -315,6 +317,10 @@ def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads])
         course_w=course,
         latent_w=latent,
         cooling=peak_of(course, group_parts_w(rooms, month, slice(step, step + 1))[:, 0], latent),
-        heating=Heating(sum(h.load_w for h in heated), tuple(float(value) for value in heating_parts)),
+        heating=Heating(
+            sum(h.load_w for h in heated),
+            tuple(float(value) for value in heating_parts),
+            sum(loads.heating.simple_w for loads in rooms),
+        ),
         sum_of_peaks_w=peaks,
     )

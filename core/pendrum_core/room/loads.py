@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy.sparse import csr_matrix
 
-from pendrum_core.fabric.steady import inside_film
+from pendrum_core.fabric.steady import RSE, inside_film
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.results.air import AirCourse
@@ -178,6 +178,7 @@ class WinterParts:
         surfaces_k: mean surface temperature above the reference then, (R,) [K].
         load_w: heating load, (R,) [W]; 0 for rooms that are not heated.
         air_c: air temperature, the set-point or the floating one, (R,) [°C].
+        simple_w: losses at the set-point by U-values, whatever the project chose, (R,) [W]; 0 for rooms not heated.
     """
 
     term_w: Array
@@ -188,6 +189,7 @@ class WinterParts:
     surfaces_k: Array
     load_w: Array
     air_c: Array
+    simple_w: Array
 
 
 def steady_transfer_w_m2k(solved: Solved) -> Array:
@@ -198,12 +200,19 @@ def steady_transfer_w_m2k(solved: Solved) -> Array:
     """
     stack, kinds = solved.stack, solved.stack.kinds
     if solved.outside.climate.heating_procedure == "u_values":
-        c = solved.outside.climate.coefficients
-        tilt = {c.convection_ceiling: 0.0, c.convection_floor: 180.0}
-        films = np.array([inside_film(tilt.get(float(hc), 90.0)) for hc in kinds.convection])
-        return np.asarray(1.0 / (films + kinds.resistance_m2k_w)[stack.pair_kind])
+        return _u_values(solved)
     reach = kinds.convection[stack.pair_kind] + solved.row.through_mean[stack.pair_room, 0].real
     return np.asarray((kinds.face * kinds.across)[:, 0].real[stack.pair_kind] * reach)
+
+
+def _u_values(solved: Solved) -> Array:
+    """U-values of pairs with the standard's films, (P,) [W/m2 K], ISO 6946:2017."""
+    kinds, c = solved.stack.kinds, solved.outside.climate.coefficients
+    tilt = {c.convection_ceiling: 0.0, c.convection_floor: 180.0}
+    films = np.array([inside_film(tilt.get(float(hc), 90.0)) for hc in kinds.convection])
+    # The balance's film outdoors gives way to the standard's.
+    beyond = np.where(kinds.beyond_m2k_w == 1.0 / c.outside, RSE, kinds.beyond_m2k_w)
+    return np.asarray(1.0 / (films + kinds.layers_m2k_w + beyond)[solved.stack.pair_kind])
 
 
 def _winter_gains(solved: Solved) -> Array | None:
@@ -236,6 +245,8 @@ def winter(solved: Solved) -> WinterParts:
     conductance = leak + direct + solved.row.own_air[:, 0].real
     # A room that exchanges heat with nothing stays where it is.
     drift = np.divide(net, conductance, out=np.zeros_like(net), where=~heated & (conductance > 1e-9))
+    simple = _u_values(solved)[stack.pair_of] * stack.area * -(solved.signals.winter_k + solved.signals.sky_k)
+    simple_w = np.bincount(stack.room_of, weights=simple, minlength=count) - (leak + direct) * out
     gains = _winter_gains(solved)
     least = 0.0 if gains is None else gains.sum(axis=1).min(axis=1)
     kinds, of = stack.kinds, stack.kind_of
@@ -249,4 +260,5 @@ def winter(solved: Solved) -> WinterParts:
         surfaces_k=np.bincount(stack.room_of, weights=driven, minlength=count) * solved.row.mean_gain[:, 0].real,
         load_w=np.where(heated, np.maximum(0.0, -net - least), 0.0),
         air_c=reference + drift,
+        simple_w=np.where(heated, np.maximum(0.0, simple_w), 0.0),
     )

@@ -65,14 +65,16 @@ class Kinds:
         convection: inside, (K,) [W/m2 K].
         across, own: admittances, (K, 361) [W/m2 K].
         face: G = 1/(own + hc + hr), (K, 361) [m2 K/W].
-        resistance_m2k_w: of layers and what is beyond, (K,); infinite for adiabatic ones.
+        layers_m2k_w: resistance of the layers, (K,).
+        beyond_m2k_w: between them and the environment, (K,); infinite for adiabatic ones.
     """
 
     convection: Array
     across: Complex
     own: Complex
     face: Complex
-    resistance_m2k_w: Array
+    layers_m2k_w: Array
+    beyond_m2k_w: Array
 
 
 @dataclass(frozen=True)
@@ -84,12 +86,14 @@ class Signals:
         of: row of `harmonics` for each term, (T,).
         level_k: constant to add, (T,) [K].
         winter_k: environment minus heating set-point on the winter day, (T,) [K].
+        sky_k: by how much of that the clear sky pulls the environment below the outdoor air, (T,) [K].
     """
 
     harmonics: Complex
     of: Ints
     level_k: Array
     winter_k: Array
+    sky_k: Array
 
     def at(self, terms: slice | Ints) -> Complex:
         """Harmonics of some terms' temperatures, (n, months, 73)."""
@@ -126,6 +130,9 @@ class Stack:
     exchange_w_k: Array
 
 
+_Environment = tuple[float | None, int, float, float, float, float, float]
+
+
 class _Environments:
     """The different courses of environment temperature, and the level of each boundary."""
 
@@ -134,17 +141,18 @@ class _Environments:
         self.beyond = beyond
         self.rows: list[Complex] = [np.zeros((len(outside.climate.months), HARMONICS), dtype=complex)]
         self._index: dict[object, int] = {}
-        self._by_id: dict[int, tuple[float | None, int, float, float, float, float]] = {}
-        self._known: dict[Boundary, tuple[float | None, int, float, float, float, float]] = {}
+        self._by_id: dict[int, _Environment] = {}
+        self._known: dict[Boundary, _Environment] = {}
 
-    def of(self, boundary: Boundary) -> tuple[float | None, int, float, float, float, float]:
-        """Outer resistance, row, constant level and its share of the cooling set-point, the same two for winter."""
+    def of(self, boundary: Boundary) -> _Environment:
+        """Outer resistance, row, level and its share of the cooling set-point, the same two for winter, the sky's pull."""
         # By identity first: hashing and comparing a boundary costs more than all the rest.
         found = self._by_id.get(id(boundary))
         if found is None:
             found = self._known.get(boundary)
             if found is None:
-                found = (outer_resistance(boundary, self.outside.climate), *self._course(boundary))
+                sky = winter_air_c(boundary, self.outside) - winter_environment_c(boundary, self.outside)
+                found = (outer_resistance(boundary, self.outside.climate), *self._course(boundary), sky)
                 self._known[boundary] = found
             self._by_id[id(boundary)] = found
         return found
@@ -183,10 +191,15 @@ def winter_environment_c(boundary: Boundary, outside: Outdoors) -> float:
 
     The simplified procedure of EN 12831-1 knows no pull of the sky.
     """
-    if boundary.kind == "outdoors" and outside.climate.heating_procedure == "u_values":
-        return outside.climate.winter_dry_bulb_c
-    if boundary.kind == "outdoors":
+    if boundary.kind == "outdoors" and outside.climate.heating_procedure != "u_values":
         return outside.climate.winter_dry_bulb_c - outside.sky_loss_k(boundary.tilt_deg)
+    return winter_air_c(boundary, outside)
+
+
+def winter_air_c(boundary: Boundary, outside: Outdoors) -> float:
+    """The same without the sky [°C]."""
+    if boundary.kind == "outdoors":
+        return outside.climate.winter_dry_bulb_c
     if boundary.kind == "pattern":
         return float(step_averages(boundary.winter_pattern).mean())
     if boundary.kind == "temperature":
@@ -198,16 +211,13 @@ def _kinds(walls: Sequence[tuple[Layers, float | None, float]], radiation_w_m2k:
     found = [admittance(layers, resistance) for layers, resistance, _ in walls]
     convection = np.array([hc for _, _, hc in walls])
     own = np.stack([wall.own for wall in found])
-    resistance = [
-        np.inf if beyond is None else beyond + sum(layer.resistance_m2k_w for layer in layers)
-        for layers, beyond, _ in walls
-    ]
     return Kinds(
         convection=convection,
         across=np.stack([wall.across for wall in found]),
         own=own,
         face=1.0 / (own + (convection[:, None] + radiation_w_m2k)),
-        resistance_m2k_w=np.array(resistance),
+        layers_m2k_w=np.array([sum(layer.resistance_m2k_w for layer in layers) for layers, _, _ in walls]),
+        beyond_m2k_w=np.array([np.inf if beyond is None else beyond for _, beyond, _ in walls]),
     )
 
 
@@ -224,14 +234,14 @@ def stack_rooms(
     walls: list[tuple[Layers, float | None, float]] = []
     pairs: dict[tuple[int, int], int] = {}
     terms: dict[object, int] = {}
-    # Per term: room, kind, category, pair, row; then area, and area times the levels in summer and winter.
+    # Per term: room, kind, category, pair, row; then area, and area times the levels in summer and winter and the sky's pull.
     ints: list[tuple[int, int, int, int, int]] = []
     sums: list[list[float]] = []
     category = {name: index for index, name in enumerate(CONDUCTION_CATEGORIES)}
     for r, room in enumerate(rooms):
         cooling, heating = room.cooling_setpoint_c, room.heating_setpoint_c
         for element in room.elements:
-            outer, row, level, share, cold, cold_share = environments.of(element.boundary)
+            outer, row, level, share, cold, cold_share, sky = environments.of(element.boundary)
             # Layers are told apart by identity: they live as long as the rooms that hold them.
             wall = (id(element.layers), outer, element.convection_w_m2k)
             kind = kinds.get(wall)
@@ -244,13 +254,14 @@ def stack_rooms(
                 term = terms[key] = len(terms)
                 pair = pairs.setdefault((r, kind), len(pairs))
                 ints.append((r, kind, category[element.category], pair, row))
-                sums.append([0.0, 0.0, 0.0])
+                sums.append([0.0, 0.0, 0.0, 0.0])
             own, area = sums[term], element.area_m2
             own[0] += area
             own[1] += area * (level + share * cooling)
             own[2] += area * (cold + cold_share * heating)
+            own[3] += area * sky
     room_of, kind_of, category_of, pair_of, signal_of = np.array(ints, dtype=np.int64).T
-    area, level_area, winter_area = np.array(sums).T
+    area, level_area, winter_area, sky_area = np.array(sums).T
     pair_room, pair_kind = np.array(list(pairs), dtype=np.int64).T
     kind_area = csr_matrix((area, (room_of, kind_of)), shape=(len(rooms), len(walls)))
     stack = Stack(
@@ -270,4 +281,5 @@ def stack_rooms(
             [(room.infiltration_m3_s + room.direct_outdoor_air_m3_s) * outside.air_heat_j_m3k for room in rooms]
         ),
     )
-    return stack, Signals(np.stack(environments.rows), signal_of, level_area / area, winter_area / area)
+    courses = np.stack(environments.rows)
+    return stack, Signals(courses, signal_of, level_area / area, winter_area / area, sky_area / area)

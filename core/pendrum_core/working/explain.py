@@ -4,13 +4,25 @@ from collections.abc import Callable
 
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.working.air import coil_total, duct_section, fan_static, room_airflow
+from pendrum_core.working.groups import group_cooling, group_heating
 from pendrum_core.working.node import Node
-from pendrum_core.working.rooms import room_cooling, room_heating
+from pendrum_core.working.rooms import (
+    room_cooling,
+    room_cooling_per_area,
+    room_heating,
+    room_heating_simple,
+    room_latent,
+)
 from pendrum_core.working.water import pipe_section, pump_head
 
 EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "room_cooling": room_cooling,
     "room_heating": room_heating,
+    "room_heating_simple": room_heating_simple,
+    "room_latent": room_latent,
+    "room_cooling_per_area": room_cooling_per_area,
+    "group_cooling": group_cooling,
+    "group_heating": group_heating,
     "room_airflow": room_airflow,
     "coil_total": coil_total,
     "fan_static": fan_static,

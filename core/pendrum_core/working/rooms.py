@@ -7,6 +7,7 @@ from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Element, Gain, SunWindow
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.envelope import element_u_value
 from pendrum_core.results.loads import RoomLoads
 from pendrum_core.room.detail import RoomDetail, room_detail
 from pendrum_core.room.sources import gain_at
@@ -277,4 +278,80 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
             Node("Outdoors in winter", results.building.climate.winter_dry_bulb_c, "temperature",
                  ref="site//winter_dry_bulb_c"),
         ),
+    )  # fmt: skip
+
+
+def room_latent(results: BuildingResults, room_id: str) -> Node:
+    """Moisture of a room at the time of its sensible peak, as heat."""
+    loads = results.rooms[room_id]
+    if loads.cooling is None:
+        raise KeyError(room_id)
+    month, step = loads.cooling.month, loads.cooling.step
+    day = results.building.climate.months[month]
+    inputs = []
+    for gain in loads.room.gains:
+        now = gain_at(gain, day.month, step)
+        if gain.latent_w:
+            inputs.append(Node(
+                gain.name or _NAMES[gain.category], gain.latent_w * now, "power",
+                formula="full latent gain × fraction of the day pattern",
+                numbers=f"{figure(gain.latent_w, 'power')} × {now:.3g}",
+                inputs=(
+                    Node("Full latent gain", gain.latent_w, "power", ref=f"room/{room_id}/{gain.category}"),
+                    Node(f"Fraction at {clock(step)}", now, "ratio", ref=f"room/{room_id}/{gain.category}_schedule"),
+                ),
+            ))  # fmt: skip
+    return Node(
+        f"{loads.room.number} {loads.room.name}: latent load at the sensible peak", loads.cooling.latent_w, "load", "Ql",
+        formula=f"moisture of people and equipment at {MONTHS[day_number(day) - 1]} {clock(step)}",
+        numbers=addition([float(node.value or 0.0) for node in inputs], "load"), inputs=tuple(inputs),
+        note="Moisture that comes with leaks counts on the coil.",
+    )  # fmt: skip
+
+
+def room_cooling_per_area(results: BuildingResults, room_id: str) -> Node:
+    """Sensible peak over floor area."""
+    loads = results.rooms[room_id]
+    if loads.cooling is None:
+        raise KeyError(room_id)
+    area = loads.room.floor_area_m2
+    return Node(
+        f"{loads.room.number} {loads.room.name}: cooling by area", loads.cooling.sensible_w / area, "power_per_area",
+        formula="sensible peak over floor area",
+        numbers=f"{figure(loads.cooling.sensible_w, 'load')} / {figure(area, 'area')}",
+        inputs=(
+            room_cooling(results, room_id),
+            Node("Floor area", area, "area", "A", ref=f"room/{room_id}/floor_area_m2"),
+        ),
+    )  # fmt: skip
+
+
+def room_heating_simple(results: BuildingResults, room_id: str) -> Node:
+    """Losses of a room at its set-point by U-values: beside the balance's, for comparison."""
+    loads = results.rooms[room_id]
+    room, outside = loads.room, results.outdoors
+    detail = room_detail(room, outside, loads.beyond)
+    inputs: list[Node] = []
+    for element, cold in zip(room.elements, detail.winter_environment_c.tolist(), strict=True):
+        if element.boundary.kind == "adiabatic":
+            continue
+        # The simplified procedure knows no pull of the sky.
+        far = results.building.climate.winter_dry_bulb_c if element.boundary.kind == "outdoors" else cold
+        u_value, apart = element_u_value(element), room.heating_setpoint_c - far
+        inputs.append(Node(
+            element.name, u_value * element.area_m2 * apart, "power", formula="U A (Ta − Tfar)",
+            numbers=f"{figure(u_value, 'u_value')} × {figure(element.area_m2, 'area')} × {apart:.4g} K",
+            source="ISO 6946:2017",
+            inputs=(Node("U-value with the standard's films", u_value, "u_value", "U", inputs=(_layers(element),)),),
+        ))  # fmt: skip
+    flow = room.winter_leak_m3_s + room.direct_outdoor_air_m3_s
+    apart = room.heating_setpoint_c - results.building.climate.winter_dry_bulb_c
+    if flow:
+        inputs.append(Node("Infiltration and untreated outdoor air", flow * outside.air_heat_j_m3k * apart, "power",
+                           formula="ρ cp V (Ta − To)", inputs=(Node("Outdoor air", flow, "airflow", "V"),)))  # fmt: skip
+    return Node(
+        f"{room.number} {room.name}: losses by U-values", loads.heating.simple_w, "load", "QH",
+        formula="sum of U A ΔT and of the air's", numbers=addition([float(n.value or 0.0) for n in inputs], "load"),
+        source=_SIMPLE, note="Without heating-up. It stands beside the load for comparison; the balance differs by its films "
+        "and by the surfaces' exchange among themselves.", inputs=tuple(inputs),
     )  # fmt: skip
