@@ -40,6 +40,8 @@ def _room(loads: RoomLoads, results: BuildingResults, months: tuple[int, ...]) -
         "heating_parts_w": list(loads.heating.parts_w),
         "heating_simple_w": loads.heating.simple_w,
         "heating_duty_w": results.heating_duty_w[loads.room.id],
+        "cooling_with_margin_w": loads.cooling and loads.cooling.sensible_w * (1.0 + results.building.cooling_margin),
+        "heating_with_margin_w": loads.heating.load_w * (1.0 + results.building.heating_margin),
         "floating_peak_c": loads.floating_peak_c,
         "floating_month": months[loads.peak_month],
         "floating_step": loads.peak_step,
@@ -211,10 +213,11 @@ class PayloadMaker:
 
     def _room_record(self, loads: RoomLoads, results: BuildingResults, months: tuple[int, ...]) -> Record:
         kept = self._rooms.get(loads.room.id)
-        duty = results.heating_duty_w[loads.room.id]
+        building = results.building
+        rests_on = (results.heating_duty_w[loads.room.id], building.cooling_margin, building.heating_margin)
         moisture = results.moisture.get(loads.room.id)
-        if kept is None or kept[0] is not loads or kept[1] != duty or kept[2] is not moisture:
-            kept = (loads, duty, moisture, _room(loads, results, months))
+        if kept is None or kept[0] is not loads or kept[1] != rests_on or kept[2] is not moisture:
+            kept = (loads, rests_on, moisture, _room(loads, results, months))
             self._rooms[loads.room.id] = kept
         return kept[3]
 

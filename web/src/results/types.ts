@@ -14,7 +14,12 @@ export interface RoomResult {
   cooling: Peak | null;
   heating_w: number;
   heating_parts_w: number[];
+  /** Losses at the set-point by U-values, for comparison. */
+  heating_simple_w: number;
   heating_duty_w: number;
+  /** With the project's margins; everything else is without. */
+  cooling_with_margin_w: number | null;
+  heating_with_margin_w: number;
   floating_peak_c: number | null;
   floating_month: number;
   floating_step: number;
@@ -52,6 +57,7 @@ export interface GroupResult {
   cooling: Peak;
   heating_w: number;
   heating_parts_w: number[];
+  heating_simple_w: number;
   sum_of_peaks_w: number;
   /** With the project's margins; everything else is without. */
   cooling_with_margin_w: number;

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import Figure from "@/parts/Figure.vue";
 import { source } from "@/parts/sources";
+import { useHeld } from "./held";
 import { useResults } from "@/results/store";
 import { clock, MONTHS } from "@/units/units";
 import { computed } from "vue";
@@ -9,16 +10,34 @@ import type { LoadRow } from "./rows";
 
 const props = defineProps<{ row: LoadRow; mode: "cooling" | "heating" }>();
 const results = useResults();
+const held = useHeld();
+/** The parts of the held state, where there is one. */
+const before = computed(() => {
+  const loads = held.of(props.row.id);
+  return props.mode === "cooling" ? loads?.parts_w : loads?.heating_parts_w;
+});
+const heldTotal = computed(() => {
+  const loads = held.of(props.row.id);
+  return props.mode === "cooling" ? loads?.cooling_w : loads?.heating_w;
+});
+const withMargin = computed(() =>
+  props.mode === "cooling" ? props.row.with_margin.cooling_w : props.row.with_margin.heating_w,
+);
 const parts = computed(() => {
   const values = props.mode === "cooling" ? (props.row.peak?.parts_w ?? []) : props.row.heating_parts_w;
+  const old = before.value;
   return values
-    .map((value, i) => ({ ...source(results.categories[i] ?? ""), value }))
-    .filter((part) => Math.abs(part.value) > 0.5)
+    .map((value, i) => ({ ...source(results.categories[i] ?? ""), value, held: old?.[i] ?? null }))
+    .filter((part) => Math.abs(part.value) > 0.5 || Math.abs(part.held ?? 0) > 0.5)
     .sort((a, b) => Math.abs(b.value) - Math.abs(a.value));
 });
 const total = computed(() => parts.value.reduce((sum, part) => sum + part.value, 0));
-const most = computed(() => Math.max(1, ...parts.value.map((part) => Math.abs(part.value))));
-const low = computed(() => Math.max(0, ...parts.value.map((part) => -part.value)) / most.value);
+const most = computed(() =>
+  Math.max(1, ...parts.value.flatMap((part) => [Math.abs(part.value), Math.abs(part.held ?? 0)])),
+);
+const low = computed(
+  () => Math.max(0, ...parts.value.flatMap((part) => [-part.value, -(part.held ?? 0)])) / most.value,
+);
 const title = computed(() => {
   if (props.mode === "heating") return "winter day";
   return props.row.peak
@@ -43,15 +62,44 @@ const scale = computed(() => 100 / (1 + low.value));
             background: part.colour,
             left: (part.value >= 0 ? zero : zero - (-part.value / most) * scale) + '%',
             width: (Math.abs(part.value) / most) * scale + '%',
+          }" /><i
+          v-if="part.held !== null"
+          class="held"
+          :style="{
+            left: (part.held >= 0 ? zero : zero - (-part.held / most) * scale) + '%',
+            width: (Math.abs(part.held) / most) * scale + '%',
           }"
       /></span>
       <span class="num"
         ><Figure :value="part.value" quantity="load" />
-        <small class="soft">{{ total ? Math.round((part.value / total) * 100) : 0 }} %</small></span
-      >
+        <small v-if="part.held === null" class="soft"
+          >{{ total ? Math.round((part.value / total) * 100) : 0 }} %</small
+        ><small v-else-if="Math.abs(part.value - part.held) < 0.5" class="soft">same</small
+        ><small v-else :title="`${part.held > part.value ? 'less' : 'more'} than held`"
+          >{{ part.value > part.held ? "+" : "−"
+          }}<Figure bare :value="Math.abs(part.value - part.held)" quantity="load" /></small
+      ></span>
     </div>
     <div v-if="parts.length" class="line sum">
       <span>Sum</span><span /><span class="num"><Figure :value="total" quantity="load" /></span>
+    </div>
+    <div v-if="parts.length && withMargin !== null && Math.abs(withMargin - total) > 0.5" class="line">
+      <span>With the margin</span><span /><span class="num"
+        ><Figure :value="withMargin" quantity="load"
+      /></span>
+    </div>
+    <div v-if="parts.length && heldTotal != null" class="line" data-test="held">
+      <span>Held before</span><span /><span class="num"><Figure :value="heldTotal" quantity="load" /></span>
+    </div>
+    <div v-if="mode === 'heating' && row.heating_simple_w > 0" class="line soft" data-test="simple">
+      <span>Losses by U-values</span
+      ><span class="hint" title="For comparison, without heating-up">EN 12831-1, simple</span
+      ><span class="num"
+        ><Figure
+          :value="row.heating_simple_w"
+          quantity="load"
+          :explain="row.isRoom ? { quantity: 'room_heating_simple', subject: row.id } : null"
+      /></span>
     </div>
     <RoomComfort v-if="row.isRoom" :id="row.id" :mode="mode" />
     <p v-if="!parts.length" class="soft">
@@ -92,6 +140,18 @@ h2 .soft {
 .track i {
   position: absolute;
   height: 11px;
+}
+.track .held {
+  top: -2px;
+  height: 15px;
+  border: 1px dashed var(--ink);
+  border-left: 0;
+}
+.hint {
+  font-size: 11px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .sum {
   border-top: 1px solid var(--ink);

@@ -4,39 +4,96 @@ import DataGrid from "@/parts/DataGrid.vue";
 import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
 import SourceStrip from "@/parts/SourceStrip.vue";
+import { useHeld } from "./held";
 import { useResults } from "@/results/store";
-import { clock, MONTHS, unitOf } from "@/units/units";
+import { clock, format, MONTHS, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 import BreakdownBars from "./BreakdownBars.vue";
+import LoadsPaper from "./LoadsPaper.vue";
 import { loadRows, type LoadRow } from "./rows";
 
 const doc = useDocument();
 const results = useResults();
 const view = useView();
+const held = useHeld();
 const mode = ref<"cooling" | "heating">("cooling");
-const rows = computed(() => loadRows());
-const chosen = computed(() => rows.value.find((row) => row.id === view.subject.id));
+const ROWS = {
+  most: "rooms and groups",
+  room: "rooms",
+  level: "levels",
+  use: "uses",
+  air_system: "air systems",
+};
+const shows = ref<keyof typeof ROWS>("most");
+const all = computed(() => loadRows());
+const rows = computed(() =>
+  all.value.filter(
+    (row) =>
+      row.kind === "building" || (shows.value === "most" ? row.kind !== "use" : row.kind === shows.value),
+  ),
+);
+const chosen = computed(() => all.value.find((row) => row.id === view.subject.id));
 
 function when(row: LoadRow): string {
   if (!row.peak) return row.floating ? `${MONTHS[row.floating.month - 1]} ${clock(row.floating.step)}` : "–";
   return `${MONTHS[row.peak.month - 1]} ${clock(row.peak.step)}`;
 }
 const explained = (quantity: string) => (row: LoadRow) => (row.isRoom ? { quantity, subject: row.id } : null);
+/** Of rooms and of groups alike. */
+const both = (what: "cooling" | "heating") => (row: LoadRow) => ({
+  quantity: `${row.isRoom ? "room" : "group"}_${what}`,
+  subject: row.id,
+});
+/** What changed since the held state; what did not is left out. */
+const NOTICED_W = 0.5;
+function since(key: string, value: (row: LoadRow) => number | null): Column<LoadRow> {
+  const text = (row: LoadRow) => {
+    const change = value(row);
+    if (change === null || Math.abs(change) < NOTICED_W) return "–";
+    return `${change > 0 ? "+" : "−"}${format(Math.abs(change), "load", view.system)}`;
+  };
+  return { key, title: "since held", quantity: "load", width: 74, value, text };
+}
+const sinceHeld = computed(() =>
+  held.held
+    ? [
+        since("cooling_since", (r) => signed(r.peak?.sensible_w, held.of(r.id)?.cooling_w)),
+        since("heating_since", (r) => signed(r.heating_w, held.of(r.id)?.heating_w)),
+      ]
+    : [],
+);
+function signed(now: number | undefined | null, before: number | undefined | null): number | null {
+  return now == null || before == null ? null : now - before;
+}
+const heldAt = computed(() => {
+  if (!held.held) return "";
+  const then = new Date(held.held.at);
+  const today = then.toDateString() === new Date().toDateString();
+  return then.toLocaleString(
+    "en-GB",
+    today ? { timeStyle: "short" } : { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" },
+  );
+});
 
 const columns = computed<Column<LoadRow>[]>(() => [
   { key: "number", title: "No.", width: 42, value: (r) => r.number },
   { key: "name", title: "Room", width: 100, value: (r) => r.name },
   { key: "area", title: "area", quantity: "area", width: 64, value: (r) => r.area_m2 },
   { key: "cooling", title: "cooling", quantity: "load", width: 84, value: (r) => r.peak?.sensible_w, prior: (r) => r.prior?.cooling_w,
-    text: undefined, explain: (r) => (r.peak ? explained("room_cooling")(r) : null) },
+    text: undefined, explain: (r) => (r.peak ? both("cooling")(r) : null) },
+  ...sinceHeld.value.slice(0, 1),
   { key: "when", title: "when", width: 74, value: when, text: when },
-  { key: "per_area", title: "by area", quantity: "power_per_area", width: 58, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null) },
-  { key: "latent", title: "latent", quantity: "load", width: 52, value: (r) => r.peak?.latent_w },
-  { key: "heating", title: "heating", quantity: "load", width: 78, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: explained("room_heating") },
+  { key: "per_area", title: "by area", quantity: "power_per_area", width: 58, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null),
+    explain: (r) => (r.peak ? explained("room_cooling_per_area")(r) : null) },
+  { key: "latent", title: "latent", quantity: "load", width: 52, value: (r) => r.peak?.latent_w, explain: (r) => (r.peak ? explained("room_latent")(r) : null) },
+  { key: "heating", title: "heating", quantity: "load", width: 78, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: both("heating") },
+  ...sinceHeld.value.slice(1),
   { key: "supply", title: "supply", quantity: "airflow", width: 70, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.isRoom && r.flow_m3_s ? { quantity: "room_airflow", subject: r.id } : null) },
   { key: "sources", title: "sources at peak", width: 88, value: () => null },
 ]); // prettier-ignore
+
+const print = () => window.print();
 
 function select(row: LoadRow): void {
   view.subject = { kind: row.isRoom ? "room" : "group", id: row.id };
@@ -47,7 +104,7 @@ const peaks = computed(() => {
   const id = view.selectedRoom;
   const room = doc.get("room", id);
   const ids = room
-    ? [room.id, room.level, room.air_system, "building"]
+    ? [room.id, room.level, room.use, room.air_system, "building"]
     : [
         "building",
         ...results
@@ -55,12 +112,13 @@ const peaks = computed(() => {
           .filter(([, g]) => g.kind === "level" || g.kind === "air_system")
           .map(([key]) => key),
       ];
-  return ids.flatMap((key) => rows.value.filter((row) => row.id === key));
+  return ids.flatMap((key) => all.value.filter((row) => row.id === key));
 });
 const building = computed(() => results.get("group", "building"));
 </script>
 
 <template>
+  <LoadsPaper :rows="rows" :when="when" />
   <div class="page">
     <div class="head">
       <h1>Loads</h1>
@@ -74,12 +132,26 @@ const building = computed(() => results.get("group", "building"));
           {{ item[0]!.toUpperCase() + item.slice(1) }}
         </button>
       </span>
-      <span class="soft"
-        >{{ doc.rows("room").length }} rooms · {{ doc.site?.dehumidification_month ? 13 : 12 }} days × 144
-        steps · sensible</span
+      <span v-if="!held.held" class="soft"
+        >{{ doc.rows("room").length }} rooms, {{ doc.site?.dehumidification_month ? 13 : 12 }} × 144
+        steps</span
       >
+      <span class="grow" />
+      <select v-model="shows" class="act" aria-label="Rows">
+        <option v-for="(title, key) in ROWS" :key="key" :value="key">{{ title }}</option>
+      </select>
+      <button
+        v-if="!held.held"
+        class="act"
+        title="Keep these loads beside those to come"
+        @click="held.hold()"
+      >
+        Hold this
+      </button>
+      <button v-else class="act" @click="held.letGo()">Let go of {{ heldAt }}</button>
+      <button class="act" title="The loads as a list on paper" @click="print">Print</button>
     </div>
-    <p v-if="!rows.length" class="empty">
+    <p v-if="!all.length" class="empty">
       No room can be calculated yet. Rooms need a use, a floor area, a height and surfaces with assemblies;
       Snags (S) lists what is missing.
     </p>
@@ -91,6 +163,7 @@ const building = computed(() => results.get("group", "building"));
           :rows="rows"
           :selected="view.subject.id"
           :strong="(row) => !row.isRoom"
+          ranges
           @select="select"
         >
           <template #cell-sources="{ row }">
@@ -141,6 +214,9 @@ const building = computed(() => results.get("group", "building"));
 </template>
 
 <style scoped>
+.head select {
+  max-width: 150px;
+}
 .grid {
   flex: 1.25;
   min-height: 120px;

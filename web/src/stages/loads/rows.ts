@@ -7,6 +7,7 @@ import { useView } from "@/view/store";
 /** A row of the loads grid: a room, or rooms together. */
 export interface LoadRow {
   id: string;
+  kind: "room" | "level" | "use" | "air_system" | "building";
   isRoom: boolean;
   number: string;
   name: string;
@@ -14,12 +15,15 @@ export interface LoadRow {
   peak: Peak | null;
   heating_w: number;
   heating_parts_w: number[];
+  heating_simple_w: number;
+  /** With the project's margins. */
+  with_margin: { cooling_w: number | null; heating_w: number };
   flow_m3_s: number | null;
   floating: { month: number; step: number; text: string } | null;
   prior: { cooling_w?: number; heating_w?: number; flow_m3_s?: number };
 }
 
-/** Rooms by number, then levels, systems and the building. */
+/** Rooms by number, then levels, uses, systems and the building. */
 export function loadRows(): LoadRow[] {
   const doc = useDocument();
   const results = useResults();
@@ -33,6 +37,7 @@ export function loadRows(): LoadRow[] {
     const before = results.prior("room", room.id);
     rooms.push({
       id: room.id,
+      kind: "room",
       isRoom: true,
       number: room.number,
       name: room.name,
@@ -40,6 +45,8 @@ export function loadRows(): LoadRow[] {
       peak: r.cooling,
       heating_w: r.heating_w,
       heating_parts_w: r.heating_parts_w,
+      heating_simple_w: r.heating_simple_w,
+      with_margin: { cooling_w: r.cooling_with_margin_w, heating_w: r.heating_with_margin_w },
       flow_m3_s: flow?.design_m3_s ?? null,
       floating: r.floating_peak_c === null ? null : { month: r.floating_month, step: r.floating_step, text },
       prior: {
@@ -50,30 +57,32 @@ export function loadRows(): LoadRow[] {
     });
   }
   rooms.sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true }));
-  const groups: LoadRow[] = results
-    .rows("group")
-    .filter(([, group]) => group.kind !== "use")
-    .map(([id, group]) => {
-      const before = results.prior("group", id);
-      const systemResult = results.get("air_system", id);
-      return {
-        id,
-        isRoom: false,
-        number: "",
-        name: group.name,
-        area_m2: group.floor_area_m2,
-        peak: group.cooling,
-        heating_w: group.heating_w,
-        heating_parts_w: group.heating_parts_w,
-        flow_m3_s: systemResult?.flow_m3_s ?? null,
-        floating: null,
-        prior: {
-          cooling_w: before?.cooling.sensible_w,
-          heating_w: before?.heating_w,
-          flow_m3_s: results.prior("air_system", id)?.flow_m3_s,
-        },
-      };
-    });
-  const order = (row: LoadRow) => (row.id === "building" ? 1 : 0);
+  const groups: LoadRow[] = results.rows("group").map(([id, group]) => {
+    const before = results.prior("group", id);
+    const systemResult = results.get("air_system", id);
+    return {
+      id,
+      kind: group.kind,
+      isRoom: false,
+      number: "",
+      name: group.name,
+      area_m2: group.floor_area_m2,
+      // Rooms of which none is cooled have no peak.
+      peak: group.cooling.sensible_w > 0 ? group.cooling : null,
+      heating_w: group.heating_w,
+      heating_parts_w: group.heating_parts_w,
+      heating_simple_w: group.heating_simple_w,
+      with_margin: { cooling_w: group.cooling_with_margin_w, heating_w: group.heating_with_margin_w },
+      flow_m3_s: systemResult?.flow_m3_s ?? null,
+      floating: null,
+      prior: {
+        cooling_w: before?.cooling.sensible_w,
+        heating_w: before?.heating_w,
+        flow_m3_s: results.prior("air_system", id)?.flow_m3_s,
+      },
+    };
+  });
+  const kinds = ["level", "use", "air_system", "building"];
+  const order = (row: LoadRow) => kinds.indexOf(row.kind);
   return [...rooms, ...groups.sort((a, b) => order(a) - order(b))];
 }

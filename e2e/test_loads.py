@@ -1,0 +1,90 @@
+"""Why a room peaks when it does, what is done about it, and how the loads changed: on the Loads stage."""
+
+from demo.tarnwick import load_tarnwick
+from e2e.browser import BrowserTest
+from projects.changes import apply_changes
+from projects.document import load_document
+
+
+class Loads(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        drawn = load_tarnwick(self.engineer)
+        document = load_document(drawn)
+        self.room = next(r for r in document.of("room").values() if r["number"] == "0.05")
+        walls = {s["id"] for s in document.of("surface").values() if s["room"] == self.room["id"]}
+        window = next(o for o in document.of("opening").values() if o["surface"] in walls and o["kind"] == "window")
+        october = next(m for m in document.of("design_month").values() if m["month"] == 10)
+        # A warm October and a wide bare window to the south.
+        changes = [
+            {"op": "set", "kind": "opening", "id": window["id"], "fields": {"count": 3, "shading": None}},
+            {"op": "set", "kind": "design_month", "id": october["id"], "fields": {"dry_bulb_c": 29.0}},
+        ]
+        apply_changes(drawn.id, self.engineer, changes, "wide window", document.version)
+        self.open()
+        self.page.wait_for_url("**/loads")
+        self.page.get_by_role("grid", name="Loads", exact=True).wait_for()
+
+    def peak(self) -> dict:
+        return self.results()["room"][self.room["id"]]["cooling"]
+
+    def row(self):
+        grid = self.page.get_by_role("grid", name="Loads", exact=True)
+        return grid.locator("[role=row]", has=self.page.get_by_text("0.05", exact=True))
+
+    def test_an_october_peak_is_found_shaded_and_compared(self) -> None:
+        before = self.peak()
+        self.assertEqual(before["month"], 10)
+        self.assertIn("Oct", self.row().locator("[data-column=when]").inner_text())
+        self.row().locator("[data-column=name]").click()
+        self.settle()
+        breakdown = self.page.get_by_label("Breakdown", exact=True)
+        self.assertTrue(breakdown.locator(".line").first.inner_text().startswith("Sun through windows"))
+        self.press("Hold this")
+        self.stage("Rooms")
+        shading = next(s for s in self.fetch("document")["objects"]["shading"])
+        self.choose_cell("Openings", 0, "shading", shading["name"])
+        after = self.peak()
+        self.assertLess(after["sensible_w"], before["sensible_w"] - 100.0)
+        # The held state outlives a reload.
+        self.page.reload()
+        self.page.get_by_role("grid", name="Rooms", exact=True).wait_for()
+        self.stage("Loads")
+        self.row().locator("[data-column=name]").click()
+        self.settle()
+        since = self.row().locator("[data-column=cooling_since]").inner_text()
+        self.assertEqual(since[0], "−")
+        self.assertAlmostEqual(-self.number(since), (before["sensible_w"] - after["sensible_w"]) / 1000, delta=0.011)
+        held = self.page.locator("[data-test=held]").inner_text()
+        self.assertAlmostEqual(self.number(held), before["sensible_w"] / 1000, delta=0.011)
+        self.page.get_by_role("button", name="Let go").click()
+        self.assertEqual(self.page.locator("[data-test=held]").count(), 0)
+
+    def test_groups_explain_themselves_and_u_values_stand_beside(self) -> None:
+        self.page.get_by_label("Rows", exact=True).select_option(label="uses")
+        grid = self.page.get_by_role("grid", name="Loads", exact=True)
+        row = grid.locator("[role=row]", has=self.page.get_by_text("Dry workshop", exact=True))
+        row.locator("[data-column=cooling]").click()
+        working = self.page.get_by_label("Working", exact=True)
+        working.get_by_text("Dry workshop: sensible cooling load, coincident peak").wait_for()
+        rooms = [r for r in self.fetch("document")["objects"]["room"] if r["use"] == self.use("Dry workshop")["id"]]
+        for room in rooms:
+            working.get_by_text(f"{room['number']} {room['name']}").first.wait_for()
+        self.page.get_by_label("Rows", exact=True).select_option(label="rooms")
+        self.row().locator("[data-column=name]").click()
+        self.press("Heating", exact=True)
+        simple = self.page.locator("[data-test=simple]")
+        wanted = self.results()["room"][self.room["id"]]["heating_simple_w"]
+        self.assertAlmostEqual(self.number(simple.locator(".num").inner_text()), wanted / 1000, delta=0.006)
+        simple.get_by_role("button").click()
+        working.get_by_text("losses by U-values").first.wait_for()
+
+    def use(self, name: str) -> dict:
+        return next(u for u in self.fetch("document")["objects"]["use"] if u["name"] == name)
+
+    def test_loads_on_paper(self) -> None:
+        self.page.emulate_media(media="print")
+        paper = self.page.locator(".paper")
+        self.assertTrue(paper.is_visible())
+        self.assertIn("0.05", paper.inner_text())
+        self.assertFalse(self.page.get_by_role("grid", name="Loads", exact=True).is_visible())
