@@ -4,15 +4,18 @@ from collections.abc import Mapping
 from typing import Any
 
 from calculations.definitions import EnvelopeMaker, definition_records
+from calculations.mends import mend_of
 from calculations.snapshot import Snapshot
 from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.checks.results import result_snags
+from pendrum_core.checks.snag import Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.control import flat_out_h
 from pendrum_core.results.kit import kit_list
 from pendrum_core.results.loads import GroupLoads, Peak, RoomLoads
+from projects.document import Document
 from projects.resolver import Effective
 
 Record = dict[str, Any]
@@ -175,6 +178,11 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
     return circuits, sections
 
 
+def _snag(snag: Snag, document: Document) -> Record:
+    mend = mend_of(snag, document)
+    return vars(snag) | {"mend": mend and {"label": mend.label, "changes": list(mend.changes)}}
+
+
 class PayloadMaker:
     """Makes payloads of one project; records of rooms that did not change are the same objects as before."""
 
@@ -199,7 +207,7 @@ class PayloadMaker:
             "circuit": circuits,
             "pipe_section": pipe_sections,
             "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
-            "snag": {f"{snag.code}/{snag.id}": dict(vars(snag)) for snag in snags},
+            "snag": {f"{snag.code}/{snag.id}": _snag(snag, snapshot.look.document) for snag in snags},
             "kit": {f"{item.order}/{item.tag}/{item.owner}": dict(vars(item)) for item in kit_list(results)},
             **definition_records(snapshot.look, self._envelope.make(results)),
         }

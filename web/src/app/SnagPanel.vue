@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
+import type { Change } from "@/document/types";
 import { useResults } from "@/results/store";
 import type { Snag } from "@/results/types";
 import { useView } from "@/view/store";
@@ -46,6 +47,14 @@ onMounted(() => box.value?.focus());
         <span class="tag">{{ LEVELS[snag.level] }}</span>
         <p>{{ snag.sentence }}</p>
         <button class="link" @click="goThere(snag)">Go there: {{ snag.way_out }}</button>
+        <button
+          v-if="snag.mend"
+          class="act mend"
+          title="One step that can be undone"
+          @click="doc.attempt(snag.mend.label, snag.mend.changes as Change[])"
+        >
+          {{ snag.mend.label }}
+        </button>
       </div>
     </div>
   </section>
@@ -84,5 +93,9 @@ onMounted(() => box.value?.focus());
 }
 .link {
   text-align: left;
+}
+.mend {
+  display: block;
+  margin-top: 6px;
 }
 </style>
