@@ -82,6 +82,35 @@ class Loads(BrowserTest):
     def use(self, name: str) -> dict:
         return next(u for u in self.fetch("document")["objects"]["use"] if u["name"] == name)
 
+    def test_a_snag_is_mended_where_it_is_read(self) -> None:
+        self.stage("Rooms")
+        self.press("Thermostat", exact=True)
+        self.type_cell("Rooms", 1, "cooling_capacity_w", "0.2")
+        self.stage("Loads")
+        self.page.get_by_role("heading", name="Loads").click()
+        self.page.keyboard.press("s")
+        snags = self.page.get_by_role("region", name="Snags")
+        snags.get_by_text("0.02 Shop: with 0.20 kW").wait_for()
+        snags.get_by_role("button", name="Let its plant be sized").click()
+        snags.get_by_text("0.02 Shop: with 0.20 kW").wait_for(state="detached")
+        shop = next(r for r in self.fetch("document")["objects"]["room"] if r["number"] == "0.02")
+        self.assertIsNone(shop["cooling_capacity_w"])
+        self.page.keyboard.press("Escape")
+        self.page.keyboard.press("Control+z")
+        self.settle()
+        shop = next(r for r in self.fetch("document")["objects"]["room"] if r["number"] == "0.02")
+        self.assertEqual(shop["cooling_capacity_w"], 200.0)
+
+    def test_the_proof_book(self) -> None:
+        self.page.keyboard.press("/")
+        self.page.get_by_role("dialog", name="Jump to").get_by_role("textbox").fill("proof")
+        self.page.keyboard.press("Enter")
+        self.page.get_by_role("heading", name="Proof book").wait_for()
+        text = self.page.get_by_role("note").inner_text()
+        good, total = (int(part) for part in text.split(" hold")[0].split(" of "))
+        self.assertEqual(good, total)
+        self.assertEqual(self.page.get_by_role("cell", name="holds", exact=True).count(), total)
+
     def test_loads_on_paper(self) -> None:
         self.page.emulate_media(media="print")
         paper = self.page.locator(".paper")

@@ -30,6 +30,7 @@ from calculations.kit import kit_rows
 from calculations.place import place_day, shaded_day
 from calculations.plan import join_rooms, split_room, with_plan
 from calculations.preview import compared
+from calculations.proof import proof_book
 from calculations.schedule_files import pattern_csv, read_values, year_csv
 from calculations.service import calculated, day_courses, rooms_at, system_day, whole
 from calculations.weather import LARGEST_BYTES, choices, first_look, import_weather, text_of, weather_of
@@ -282,6 +283,12 @@ def explained(request: HttpRequest, project_id: str, quantity: str, subject: str
         return answer(working(calculated(found), found, quantity, subject))
     except KeyError as error:
         raise Refused("not_found", f"There is no working for {error}.") from error
+
+
+@api.get("/proof", response=list[dict[str, Any]], operation_id="proof")
+def proved(request: HttpRequest) -> Any:
+    """The proof book: figures known from elsewhere, and those of this installation."""
+    return answer(proof_book())
 
 
 @api.get("/projects/{project_id}/kit.csv", operation_id="kit_csv")

@@ -5,11 +5,11 @@ import unittest
 import psychrolib
 from CoolProp.HumidAirProp import HAPropsSI
 
-from core.tests.reference.cases import load_case
 from pendrum_core.air import psychrometrics as psy
 from pendrum_core.air.coil import coil_at_dew_point, coil_to_temperature, mix
 from pendrum_core.air.fan import size_fan
 from pendrum_core.climate.atmosphere import site_pressure_pa
+from pendrum_core.proof.cases import load_case
 
 psychrolib.SetUnitSystem(psychrolib.SI)
 

@@ -4,10 +4,10 @@ import unittest
 
 import numpy as np
 
-from core.tests.reference.cases import layers_of, load_case
 from pendrum_core.fabric.layers import Layer
 from pendrum_core.fabric.periodic import dynamic_values
 from pendrum_core.fabric.steady import air_gap_resistance, steady_values
+from pendrum_core.proof.cases import layers_of, load_case
 from pendrum_core.room.harmonics import step_response, to_harmonics, to_steps
 from pendrum_core.room.stack import admittance
 

@@ -5,12 +5,12 @@ import unittest
 from CoolProp.CoolProp import PropsSI
 from fluids.friction import friction_factor
 
-from core.tests.reference.cases import load_case
 from pendrum_core.duct.network import ROUND_SIZES_M, air, rectangular_shape, round_shape, section_loss, size_tree
 from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.network.friction import Fluid, friction, round_area_m2
 from pendrum_core.network.tree import TreeError, build_tree, path_losses, sum_upwards
 from pendrum_core.plant.motors import next_motor_w
+from pendrum_core.proof.cases import load_case
 from pendrum_core.water.emitters import output_factor, size_radiator
 from pendrum_core.water.network import size_circuit, water_flow_m3_s
 from pendrum_core.water.properties import density_kg_m3, specific_heat_j_kgk, viscosity_pa_s

@@ -5,9 +5,9 @@ from dataclasses import replace
 
 import numpy as np
 
-from core.tests.reference.cases import climate_of, load_case, room_of, solve_with_data
 from pendrum_core.model.climate import Coefficients
 from pendrum_core.model.rooms import CATEGORIES
+from pendrum_core.proof.cases import climate_of, load_case, room_of, solve_with_data
 from pendrum_core.room.loads import conduction_parts, courses, solve, winter
 from pendrum_core.room.outdoors import outdoors
 from pendrum_core.room.verify import forward_day

@@ -5,7 +5,7 @@ import unittest
 import numpy as np
 from pvlib.irradiance import aoi_projection
 
-from core.tests.reference.cases import load_case
+from pendrum_core.proof.cases import load_case
 from pendrum_core.sun.irradiance import clear_sky, incidence_cosine, on_plane
 from pendrum_core.sun.position import sun_position
 

@@ -49,6 +49,7 @@ const targets = computed<Target[]>(() => [
   ...doc
     .rows("assembly")
     .map((row) => ({ name: row.name, what: "assembly", go: () => toStage("fabric", `assembly/${row.id}`) })),
+  { name: "Proof book", what: "how the program is checked", go: () => toStage("proof") },
   { name: "Undo", what: "command", go: () => void doc.undo() },
   { name: "Redo", what: "command", go: () => void doc.redo() },
 ]);

@@ -1,5 +1,7 @@
 <script setup lang="ts">
+import { useDocument } from "@/document/store";
 import { onMounted, ref } from "vue";
+import { useRouter } from "vue-router";
 import { STAGES } from "./stages";
 
 const emit = defineEmits<{ close: [] }>();
@@ -16,6 +18,12 @@ const keys: [string, string][] = [
   ["Ctrl+Z, Ctrl+Shift+Z", "undo, redo"],
   ...STAGES.map((stage): [string, string] => [`G ${stage.letter.toUpperCase()}`, stage.name]),
 ];
+const doc = useDocument();
+const router = useRouter();
+function toProof(): void {
+  void router.push(`/${doc.projectId}/proof`);
+  emit("close");
+}
 onMounted(() => box.value?.focus());
 </script>
 
@@ -33,6 +41,7 @@ onMounted(() => box.value?.focus());
           </tr>
         </tbody>
       </table>
+      <p><button class="link" @click="toProof">Proof book: how this program is checked</button></p>
       <button class="act" @click="emit('close')">Close</button>
     </div>
   </div>

@@ -22,6 +22,7 @@ export const router = createRouter({
       name: stage.key,
       component: pages[stage.key] ?? (() => import("@/stages/later/LaterStage.vue")),
     })),
+    { path: "/:project/proof", name: "proof", component: () => import("@/stages/proof/ProofPage.vue") },
     { path: "/:rest(.*)*", redirect: "/" },
   ],
 });

@@ -231,7 +231,10 @@ export interface Snag {
   sentence: string;
   way_out: string;
   /** What can be done about it at once: a change set, in the words of the document. */
-  mend: { label: string; changes: { op: "set" | "delete"; kind: string; id: string; fields: object }[] } | null;
+  mend: {
+    label: string;
+    changes: { op: "set" | "delete"; kind: string; id: string; fields: object }[];
+  } | null;
 }
 
 export interface KitItem {

@@ -1,0 +1,94 @@
+"""Proof of air and water: the coil, the fan, a duct tree, radiators."""
+
+from collections.abc import Iterator
+
+from pendrum_core.air import psychrometrics as psy
+from pendrum_core.air.coil import coil_at_dew_point, mix
+from pendrum_core.air.fan import size_fan
+from pendrum_core.duct.network import rectangular_shape, round_shape, section_loss
+from pendrum_core.model.systems import Section
+from pendrum_core.network.friction import Fluid
+from pendrum_core.network.tree import build_tree, path_losses, sum_upwards
+from pendrum_core.proof.cases import load_case
+from pendrum_core.proof.entry import Entry
+from pendrum_core.water.emitters import output_factor
+
+_AIR, _DUCTS, _WATER = "Air", "Ducts", "Water"
+_REAL_GAS = "humid air as a real gas, worked apart from the program"
+
+
+def air_entries() -> Iterator[Entry]:
+    """Mixing, cooling coil and fan."""
+    case = load_case("air_mixing_cooling_coil")
+    inputs, expected = case["inputs"], case["expected"]
+    p, out, ret = inputs["pressure_Pa"], inputs["outdoor"], inputs["return_air"]
+    w_out = psy.humidity_ratio_from_relative(out["T_C"], out["RH"], p)
+    w_ret = psy.humidity_ratio_from_relative(ret["T_C"], ret["RH"], p)
+    m = out["dry_air_flow_kg_s"] + ret["dry_air_flow_kg_s"]
+    t_mix, w_mix = mix(out["dry_air_flow_kg_s"] / m, out["T_C"], w_out, ret["T_C"], w_ret)
+    coil = coil_at_dew_point(t_mix, w_mix, inputs["coil"]["apparatus_dew_point_C"], 0.12, p)
+    flow = m * float(psy.specific_volume_m3_kg(coil.leaving_c, coil.leaving_w, p))
+    fan = size_fan(flow, m * float(psy.specific_heat_j_kgk(coil.leaving_w)), 600.0, 580.0, 0.6, 0.85, 0.0)
+    duty, mixed, left = expected["coil_duty"], expected["mixed"], expected["leaving_coil"]
+    total, sensible = (1000.0 * duty[key] for key in ("total_without_condensate_kW", "sensible_kW"))
+    shaft = expected["fan_shaft_power_W"]
+    yield Entry(_AIR, "Mixed air", mixed["T_C"], float(t_mix), "temperature", 0.1, _REAL_GAS)
+    yield Entry(
+        _AIR,
+        "Wet-bulb of it",
+        mixed["wet_bulb_C"],
+        float(psy.wet_bulb_c(t_mix, w_mix, p)),
+        "temperature",
+        0.1,
+        _REAL_GAS,
+    )
+    yield Entry(_AIR, "Air off the coil", left["T_C"], float(coil.leaving_c), "temperature", 0.1, _REAL_GAS)
+    yield Entry(_AIR, "Coil, total", total, m * float(coil.total_j_kg), "load", 0.01 * total, _REAL_GAS)
+    yield Entry(_AIR, "Coil, sensible", sensible, m * float(coil.sensible_j_kg), "load", 0.01 * sensible, _REAL_GAS)
+    yield Entry(_AIR, "Fan, shaft", shaft, fan.shaft_w, "power", 0.01 * shaft, "flow × pressure / efficiency")
+
+
+def duct_entries() -> Iterator[Entry]:
+    """A tree of nine sections with given sizes."""
+    case = load_case("duct_tree_nine_sections")
+    inputs, expected = case["inputs"], case["expected"]
+    fluid = Fluid(inputs["air_density_kg_m3"], inputs["air_viscosity_Pa_s"])
+    rows = inputs["sections"]
+    tree = build_tree({s["id"]: s["parent"] for s in rows})
+    flows = sum_upwards(tree, {s["id"]: s.get("terminal_flow_m3_s", 0.0) for s in rows})
+    losses = {}
+    for s in rows:
+        shape = (
+            round_shape(s["diameter_m"]) if s["shape"] == "round" else rectangular_shape(s["width_m"], s["height_m"])
+        )
+        section = Section(
+            s["id"],
+            s["id"],
+            s["parent"],
+            s["length_m"],
+            s["C"],
+            s["component_drop_Pa"],
+            None,
+            s.get("terminal_drop_Pa", 0.0),
+        )
+        losses[s["id"]] = section_loss(section, flows[s["id"]], shape, inputs["roughness_m"], fluid)[3]
+    paths = path_losses(tree, losses, list(expected["terminals"]))
+    source = "Darcy-Weisbach with Colebrook's friction, worked apart from the program"
+    fan = expected["fan"]["fan_total_pressure_Pa"]
+    yield Entry(_DUCTS, "Pressure of the fan, index run", fan, paths.index_loss_pa, "pressure", 0.01 * fan, source)
+    for end, want in expected["terminals"].items():
+        loss = want["path_loss_Pa"]
+        yield Entry(_DUCTS, f"Run to {end}", loss, paths.loss_pa[end], "pressure", 0.01 * loss, source)
+
+
+def water_entries() -> Iterator[Entry]:
+    """Radiators at other temperatures than they are rated at."""
+    case = load_case("radiator_conversion_and_vessel")
+    for want in case["expected"]["operating_points"]:
+        flow, back, room = want["flow_C"], want["return_C"], want["room_C"]
+        output = want["output_W_log_with_dTn_49_83"]
+        found = 1000.0 * output_factor(flow, back, room, 1.3, True)
+        yield Entry(
+            _WATER, f"A radiator of 1 kW at {flow:g}/{back:g}/{room:g} °C", output, found, "load", 0.002 * output,
+            "EN 442-2, logarithmic mean temperature difference",
+        )  # fmt: skip

@@ -1,0 +1,112 @@
+<script setup lang="ts">
+import Figure from "@/parts/Figure.vue";
+import { computed, onMounted, ref } from "vue";
+
+/** A figure that is known from elsewhere, and the program's own. */
+interface Entry {
+  chapter: string;
+  name: string;
+  expected: number;
+  found: number;
+  quantity: string;
+  within: number;
+  difference: number;
+  share_of_bound: number;
+  holds: boolean;
+  source: string;
+}
+
+const entries = ref<Entry[] | null>(null);
+const fault = ref("");
+const chapters = computed(() => {
+  const found = new Map<string, Entry[]>();
+  for (const entry of entries.value ?? [])
+    found.set(entry.chapter, [...(found.get(entry.chapter) ?? []), entry]);
+  return [...found];
+});
+const holding = computed(() => (entries.value ?? []).filter((entry) => entry.holds).length);
+/** A difference of temperatures is not a temperature. */
+const apart = (quantity: string) => (quantity === "temperature" ? "temperature_difference" : quantity);
+const share = (value: number) => (value < 0.005 ? "under 1 %" : `${Math.round(value * 100)} %`);
+
+onMounted(async () => {
+  try {
+    const answer = await fetch("/api/proof");
+    if (!answer.ok) throw new Error(`The server answered ${answer.status}.`);
+    entries.value = (await answer.json()) as Entry[];
+  } catch (error) {
+    fault.value = error instanceof Error ? error.message : String(error);
+  }
+});
+</script>
+
+<template>
+  <div class="page">
+    <div class="head">
+      <h1>Proof book</h1>
+      <span v-if="entries" class="soft" role="note"
+        >{{ holding }} of {{ entries.length }} hold, run on this installation</span
+      >
+      <span v-else-if="!fault" class="soft">running the cases …</span>
+    </div>
+    <p v-if="fault" class="empty" role="alert">{{ fault }}</p>
+    <div class="body" tabindex="0" role="region" aria-label="Cases">
+      <p class="soft intro">
+        Figures that were worked out apart from this program, by other means, beside what the program finds
+        for the same inputs; and what must hold of every room. “Of the bound” is the part of the difference
+        that would still count as the same. <code>python -m pendrum_core.proof</code> prints the same.
+      </p>
+      <section v-for="[chapter, list] in chapters" :key="chapter">
+        <h2>{{ chapter }}</h2>
+        <table class="plain">
+          <thead>
+            <tr>
+              <th>figure</th>
+              <th class="num">expected</th>
+              <th class="num">found</th>
+              <th class="num">bound</th>
+              <th class="num">of the bound</th>
+              <th></th>
+              <th>expected by</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="entry in list" :key="entry.name" :class="{ fails: !entry.holds }">
+              <td>{{ entry.name }}</td>
+              <td class="num"><Figure :value="entry.expected" :quantity="entry.quantity" /></td>
+              <td class="num"><Figure :value="entry.found" :quantity="entry.quantity" /></td>
+              <td class="num">± <Figure :value="entry.within" :quantity="apart(entry.quantity)" /></td>
+              <td class="num">{{ share(entry.share_of_bound) }}</td>
+              <td>{{ entry.holds ? "holds" : "fails" }}</td>
+              <td class="soft">{{ entry.source }}</td>
+            </tr>
+          </tbody>
+        </table>
+      </section>
+    </div>
+  </div>
+</template>
+
+<style scoped>
+.body {
+  overflow: auto;
+  padding: 6px 18px 30px;
+  font-family: var(--narrow);
+}
+.intro {
+  max-width: 92ch;
+}
+h2 {
+  margin: 14px 0 4px;
+}
+table {
+  width: 100%;
+}
+td:first-child {
+  width: 34%;
+}
+.fails td {
+  color: var(--ember);
+  font-weight: 600;
+}
+</style>
