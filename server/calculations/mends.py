@@ -33,10 +33,10 @@ def _sized_plant(document: Document, snag: Snag) -> Mend | None:
     room = document.of("room")[snag.id]
     if room["sensor_room"] not in (None, snag.id):
         return Mend("Give it a sensor of its own", (_set("room", snag.id, sensor_room=None),))
-    limits = [field for field in ("heating_capacity_w", "cooling_capacity_w") if room[field] is not None]
-    if not limits:
+    limit = f"{snag.code.removesuffix('_short')}_capacity_w"
+    if room[limit] is None:
         return None
-    return Mend("Let its plant be sized", (_set("room", snag.id, **dict.fromkeys(limits)),))
+    return Mend("Let its plant be sized", (_set("room", snag.id, **{limit: None}),))
 
 
 def _sized_airflows(document: Document, snag: Snag) -> Mend | None:
@@ -78,7 +78,8 @@ _MENDS: dict[str, Callable[[Document, Snag], Mend | None]] = {
     "duplicate_number": _free_number,
     "cooled_without_system": lambda _, snag: Mend("Say that it is not cooled", (_set("room", snag.id, cooled=False),)),
     "floats_on_system": lambda _, snag: Mend("Take it off the system", (_set("room", snag.id, air_system=None),)),
-    "set_point_missed": _sized_plant,
+    "cooling_short": _sized_plant,
+    "heating_short": _sized_plant,
     "leader_missing": lambda _, snag: Mend("Give it a sensor of its own", (_set("room", snag.id, sensor_room=None),)),
     "extract_with_cooling": _no_extract,
     "setpoints_crossed": _inherited_set_points,

@@ -22,7 +22,8 @@ class Mends(ApiTest):
             ("duplicate_number", "Number it 1a", [create("room", "n", **(second | {"number": "1"}))]),
             ("cooled_without_system", "not cooled", [self.to("room", i["room"], air_system=None)]),
             ("floats_on_system", "off the system", [self.to("room", i["room"], cooled=False)]),
-            ("set_point_missed", "be sized", [self.to("room", i["room"], cooling_capacity_w=50.0)]),
+            ("cooling_short", "be sized", [self.to("room", i["room"], cooling_capacity_w=50.0)]),
+            ("heating_short", "be sized", [self.to("room", i["room"], heating_capacity_w=50.0)]),
             (
                 "leader_missing",
                 "sensor of its own",

@@ -107,10 +107,10 @@ class Thermostats(Definitions):
         found = self.room("r2")
         self.assertAlmostEqual(found["cooling"]["sensible_w"], 400.0, places=6)
         self.assertGreater(found["control"]["cooling_flat_out_h"], 2.0)
-        sentence = self.codes()["set_point_missed"]
+        sentence = self.codes()["cooling_short"]
         self.assertIn(f"{found['control']['too_warm']['kelvin']:.1f} K above", sentence)
         self.change("room", "r2", cooling_capacity_w=None, sensor_room=self.small.ids["room"])
-        self.assertIn("led by the sensor of 1 Office", self.codes()["set_point_missed"])
+        self.assertIn("led by the sensor of 1 Office", self.codes()["cooling_short"])
         self.commit(self.small.project, [{"op": "delete", "kind": "room", "id": self.small.ids["room"]}])
         self.assertIsNone(self.row("room", "r2")["sensor_room"])
 
@@ -119,7 +119,7 @@ class Thermostats(Definitions):
         self.change("room", "r2", sensor_room="r2")
         self.assertEqual(self.room("r2"), before)
         self.change("room", "r2", cooling_capacity_w=400)
-        self.assertNotIn("led by", self.codes()["set_point_missed"])
+        self.assertNotIn("led by", self.codes()["cooling_short"])
 
     def test_what_contradicts_is_a_snag_or_refused(self) -> None:
         use = self.small.ids["use"]

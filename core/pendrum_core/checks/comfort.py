@@ -26,9 +26,21 @@ def _short(room_id: str, loads: RoomLoads, results: BuildingResults) -> Iterator
     control, thermostat = loads.control, loads.room.thermostat
     assert control is not None and thermostat is not None
     leader = results.rooms.get(thermostat.leader or "")
-    for day, missed, what, most in (
-        (control.summer, control.summer.too_warm(), "above its cooling", thermostat.cooling_capacity_w),
-        (control.winter, control.winter.too_cold(), "below its heating", thermostat.heating_capacity_w),
+    for code, day, missed, what, most in (
+        (
+            "cooling_short",
+            control.summer,
+            control.summer.too_warm(),
+            "above its cooling",
+            thermostat.cooling_capacity_w,
+        ),
+        (
+            "heating_short",
+            control.winter,
+            control.winter.too_cold(),
+            "below its heating",
+            thermostat.heating_capacity_w,
+        ),
     ):
         if missed is None or (most is None and leader is None):
             continue
@@ -36,7 +48,7 @@ def _short(room_id: str, loads: RoomLoads, results: BuildingResults) -> Iterator
         led = f", led by the sensor of {_title(leader)}" if leader else ""
         hours = flat_out_h(day.plant_w[missed.day], most)
         yield Snag(
-            DOUBTFUL, "set_point_missed", "room", room_id, "loads",
+            DOUBTFUL, code, "room", room_id, "loads",
             f"{_title(loads)}{led}: with {plant} it comes {missed.kelvin:.1f} K {what} set-point, {missed.hours:.1f} h "
             f"{_when(missed, what, results)}" + (f"; flat out for {hours:.1f} h." if hours else "."),
             "more capacity, another set-point, or less load" if leader is None else "a sensor of its own",

@@ -214,8 +214,17 @@ const building = computed(() => results.get("group", "building"));
 </template>
 
 <style scoped>
+.head {
+  flex-wrap: nowrap;
+}
+.head .soft {
+  min-width: 0;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
 .head select {
-  max-width: 150px;
+  max-width: 128px;
 }
 .grid {
   flex: 1.25;

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import Figure from "@/parts/Figure.vue";
+import { toShown, unitOf } from "@/units/units";
+import { useView } from "@/view/store";
 import { computed, onMounted, ref } from "vue";
 
 /** A figure that is known from elsewhere, and the program's own. */
@@ -16,6 +17,7 @@ interface Entry {
   source: string;
 }
 
+const view = useView();
 const entries = ref<Entry[] | null>(null);
 const fault = ref("");
 const chapters = computed(() => {
@@ -27,6 +29,11 @@ const chapters = computed(() => {
 const holding = computed(() => (entries.value ?? []).filter((entry) => entry.holds).length);
 /** A difference of temperatures is not a temperature. */
 const apart = (quantity: string) => (quantity === "temperature" ? "temperature_difference" : quantity);
+/** More digits than elsewhere: they are what is compared. */
+function shown(value: number, quantity: string, digits: number): string {
+  const figure = Number(toShown(value, quantity, view.system).toPrecision(digits));
+  return `${figure} ${unitOf(quantity, view.system)}`.trim().replace("-", "−");
+}
 const share = (value: number) => (value < 0.005 ? "under 1 %" : `${Math.round(value * 100)} %`);
 
 onMounted(async () => {
@@ -53,8 +60,8 @@ onMounted(async () => {
     <div class="body" tabindex="0" role="region" aria-label="Cases">
       <p class="soft intro">
         Figures that were worked out apart from this program, by other means, beside what the program finds
-        for the same inputs; and what must hold of every room. “Of the bound” is the part of the difference
-        that would still count as the same. <code>python -m pendrum_core.proof</code> prints the same.
+        for the same inputs; and what must hold of every room. “Of it” is how much of the bound the difference takes up.
+        <code>python -m pendrum_core.proof</code> prints the same.
       </p>
       <section v-for="[chapter, list] in chapters" :key="chapter">
         <h2>{{ chapter }}</h2>
@@ -65,7 +72,7 @@ onMounted(async () => {
               <th class="num">expected</th>
               <th class="num">found</th>
               <th class="num">bound</th>
-              <th class="num">of the bound</th>
+              <th class="num">of it</th>
               <th></th>
               <th>expected by</th>
             </tr>
@@ -73,12 +80,12 @@ onMounted(async () => {
           <tbody>
             <tr v-for="entry in list" :key="entry.name" :class="{ fails: !entry.holds }">
               <td>{{ entry.name }}</td>
-              <td class="num"><Figure :value="entry.expected" :quantity="entry.quantity" /></td>
-              <td class="num"><Figure :value="entry.found" :quantity="entry.quantity" /></td>
-              <td class="num">± <Figure :value="entry.within" :quantity="apart(entry.quantity)" /></td>
+              <td class="num">{{ shown(entry.expected, entry.quantity, 5) }}</td>
+              <td class="num">{{ shown(entry.found, entry.quantity, 5) }}</td>
+              <td class="num">± {{ shown(entry.within, apart(entry.quantity), 2) }}</td>
               <td class="num">{{ share(entry.share_of_bound) }}</td>
               <td>{{ entry.holds ? "holds" : "fails" }}</td>
-              <td class="soft">{{ entry.source }}</td>
+              <td class="soft" :title="entry.source">{{ entry.source }}</td>
             </tr>
           </tbody>
         </table>
@@ -103,7 +110,16 @@ table {
   width: 100%;
 }
 td:first-child {
-  width: 34%;
+  width: 27%;
+}
+.num {
+  white-space: nowrap;
+}
+td:last-child {
+  max-width: 380px;
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .fails td {
   color: var(--ember);
