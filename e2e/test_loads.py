@@ -101,6 +101,24 @@ class Loads(BrowserTest):
         shop = next(r for r in self.fetch("document")["objects"]["room"] if r["number"] == "0.02")
         self.assertEqual(shop["cooling_capacity_w"], 200.0)
 
+    def test_the_breakdown_follows_the_hour_and_the_plan_is_coloured(self) -> None:
+        self.row().locator("[data-column=name]").click()
+        self.settle()
+        self.page.get_by_role("button", name="at the hour").click()
+        breakdown = self.page.get_by_label("Breakdown", exact=True)
+        sums = set()
+        for _ in range(3):
+            self.page.keyboard.press("Shift+]")
+            self.settle()
+            lines = breakdown.locator(".line").all_inner_texts()
+            figures = [self.number(line.split("kW")[0]) for line in lines if "kW" in line]
+            self.assertAlmostEqual(sum(figures[:-1]), figures[-1], delta=0.03)
+            sums.add(figures[-1])
+        self.assertEqual(len(sums), 3)
+        self.press("Plan", exact=True)
+        self.page.get_by_text("cooling at the hour, by area").first.wait_for(state="attached")
+        self.assertEqual(self.page.get_by_label("Colour by").input_value(), "now")
+
     def test_the_proof_book(self) -> None:
         self.page.keyboard.press("/")
         self.page.get_by_role("dialog", name="Jump to").get_by_role("textbox").fill("proof")

@@ -5,18 +5,19 @@ import Figure from "@/parts/Figure.vue";
 import { useElementSize } from "@/parts/size";
 import { source } from "@/parts/sources";
 import { useResults } from "@/results/store";
+import type { DayCourses } from "@/results/types";
 import { clock, MONTHS, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { scaleLinear } from "d3-scale";
 import { area, line } from "d3-shape";
 import { computed, ref, watch } from "vue";
 import { jumpToPeak } from "./keys";
-import { stack, temperatures, type DayCourses } from "./rail";
+import { stack, temperatures } from "./rail";
 
 const doc = useDocument();
 const results = useResults();
 const view = useView();
-const courses = ref<DayCourses | null>(null);
+const courses = computed(() => results.day?.courses ?? null);
 const box = ref<HTMLElement | null>(null);
 const shows = ref<"heat" | "air">("heat");
 const { width, height } = useElementSize(box);
@@ -39,14 +40,18 @@ watch(
     let stale = false;
     onCleanup(() => (stale = true));
     if (!record.value) {
-      courses.value = null;
+      results.day = null;
       return;
     }
     const query = { kind: view.subject.kind, subject: view.subject.id, month: view.month };
     const answer = await client.GET("/api/projects/{project_id}/day", {
       params: { path: { project_id: doc.projectId }, query },
     });
-    if (!stale) courses.value = answer.response.ok ? (unwrap(answer) as unknown as DayCourses) : null;
+    if (stale) return;
+    const { subject, month } = query;
+    results.day = answer.response.ok
+      ? { subject, month, courses: unwrap(answer) as unknown as DayCourses }
+      : null;
   },
   { immediate: true },
 );

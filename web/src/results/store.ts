@@ -1,7 +1,7 @@
 import { client, unwrap } from "@/api/client";
 import { defineStore } from "pinia";
-import { ref, shallowReactive } from "vue";
-import type { ResultKind, ResultKinds } from "./types";
+import { ref, shallowReactive, shallowRef } from "vue";
+import type { ResultKind, ResultKinds, ShownDay } from "./types";
 
 export interface ResultsAnswer {
   version: number;
@@ -26,6 +26,8 @@ export const useResults = defineStore("results", () => {
   const version = ref(-1);
   const milliseconds = ref(0);
   const categories = ref<string[]>([]);
+  /** What the day rail has fetched; others that follow its hour read it here. */
+  const day = shallowRef<ShownDay | null>(null);
   const tables = Object.fromEntries(
     KIND_NAMES.map((kind) => [kind, shallowReactive(new Map<string, unknown>())]),
   ) as unknown as { [K in ResultKind]: Map<string, ResultKinds[K]> };
@@ -80,5 +82,5 @@ export const useResults = defineStore("results", () => {
     take({ ...(answer as ResultsAnswer), all: true });
   }
 
-  return { version, milliseconds, categories, get, prior, rows, take, load };
+  return { version, milliseconds, categories, day, get, prior, rows, take, load };
 });

@@ -4,12 +4,14 @@ import { source } from "@/parts/sources";
 import { useHeld } from "./held";
 import { useResults } from "@/results/store";
 import { clock, MONTHS } from "@/units/units";
-import { computed } from "vue";
+import { useView } from "@/view/store";
+import { computed, ref } from "vue";
 import RoomComfort from "./RoomComfort.vue";
 import type { LoadRow } from "./rows";
 
 const props = defineProps<{ row: LoadRow; mode: "cooling" | "heating" }>();
 const results = useResults();
+const view = useView();
 const held = useHeld();
 /** The parts of the held state, where there is one. */
 const before = computed(() => {
@@ -23,14 +25,27 @@ const heldTotal = computed(() => {
 const withMargin = computed(() =>
   props.mode === "cooling" ? props.row.with_margin.cooling_w : props.row.with_margin.heating_w,
 );
+/** Whether the breakdown follows the hour on the rail instead of the peak. */
+const atHour = ref(false);
+/** Parts at the rail's hour, in the order of the categories; null where the rail shows something else. */
+const hour = computed(() => {
+  const day = results.day;
+  const shown = day?.subject === props.row.id && day.month === view.month && day.courses.unit === "W";
+  return shown ? results.categories.map((category) => day.courses.parts[category]?.[view.step] ?? 0) : null;
+});
+const follows = computed(() => atHour.value && hour.value !== null);
 const parts = computed(() => {
+  if (follows.value) return ordered(hour.value!, undefined);
   const values = props.mode === "cooling" ? (props.row.peak?.parts_w ?? []) : props.row.heating_parts_w;
-  const old = before.value;
+  return ordered(values, before.value);
+});
+
+function ordered(values: number[], old: number[] | undefined) {
   return values
     .map((value, i) => ({ ...source(results.categories[i] ?? ""), value, held: old?.[i] ?? null }))
     .filter((part) => Math.abs(part.value) > 0.5 || Math.abs(part.held ?? 0) > 0.5)
     .sort((a, b) => Math.abs(b.value) - Math.abs(a.value));
-});
+}
 const total = computed(() => parts.value.reduce((sum, part) => sum + part.value, 0));
 const most = computed(() =>
   Math.max(1, ...parts.value.flatMap((part) => [Math.abs(part.value), Math.abs(part.held ?? 0)])),
@@ -39,6 +54,8 @@ const low = computed(
   () => Math.max(0, ...parts.value.flatMap((part) => [-part.value, -(part.held ?? 0)])) / most.value,
 );
 const title = computed(() => {
+  if (follows.value)
+    return `${view.month ? (MONTHS[view.month - 1] ?? "") : "winter day"} ${clock(view.step)}`;
   if (props.mode === "heating") return "winter day";
   return props.row.peak
     ? `own peak, ${MONTHS[props.row.peak.month - 1]} ${clock(props.row.peak.step)}`
@@ -53,6 +70,15 @@ const scale = computed(() => 100 / (1 + low.value));
   <section class="box" aria-label="Breakdown" tabindex="0">
     <h2>
       Breakdown of {{ row.number }} {{ row.name }} <span class="soft">{{ title }}</span>
+      <button
+        v-if="hour"
+        class="link at"
+        :aria-pressed="atHour"
+        title="Follow the hour on the rail, or stay at the peak"
+        @click="atHour = !atHour"
+      >
+        {{ atHour ? "at the peak" : "at the hour" }}
+      </button>
     </h2>
     <div v-for="part in parts" :key="part.name" class="line">
       <span>{{ part.name }}</span>
@@ -83,15 +109,22 @@ const scale = computed(() => 100 / (1 + low.value));
     <div v-if="parts.length" class="line sum">
       <span>Sum</span><span /><span class="num"><Figure :value="total" quantity="load" /></span>
     </div>
-    <div v-if="parts.length && withMargin !== null && Math.abs(withMargin - total) > 0.5" class="line">
+    <div
+      v-if="parts.length && !follows && withMargin !== null && Math.abs(withMargin - total) > 0.5"
+      class="line"
+    >
       <span>With the margin</span><span /><span class="num"
         ><Figure :value="withMargin" quantity="load"
       /></span>
     </div>
-    <div v-if="parts.length && heldTotal != null" class="line" data-test="held">
+    <div v-if="parts.length && !follows && heldTotal != null" class="line" data-test="held">
       <span>Held before</span><span /><span class="num"><Figure :value="heldTotal" quantity="load" /></span>
     </div>
-    <div v-if="mode === 'heating' && row.heating_simple_w > 0" class="line soft" data-test="simple">
+    <div
+      v-if="mode === 'heating' && !follows && row.heating_simple_w > 0"
+      class="line soft"
+      data-test="simple"
+    >
       <span>Losses by U-values</span
       ><span class="hint" title="For comparison, without heating-up">EN 12831-1, simple</span
       ><span class="num"
@@ -125,6 +158,11 @@ h2 .soft {
   font-weight: 400;
   font-size: 12px;
   margin-left: 6px;
+}
+.at {
+  float: right;
+  font-weight: 400;
+  font-size: 12px;
 }
 .line {
   display: grid;

@@ -9,6 +9,7 @@ import { useResults } from "@/results/store";
 import { clock, format, MONTHS, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
+import { useRouter } from "vue-router";
 import BreakdownBars from "./BreakdownBars.vue";
 import LoadsPaper from "./LoadsPaper.vue";
 import { loadRows, type LoadRow } from "./rows";
@@ -93,6 +94,10 @@ const columns = computed<Column<LoadRow>[]>(() => [
   { key: "sources", title: "sources at peak", width: 88, value: () => null },
 ]); // prettier-ignore
 
+const router = useRouter();
+function toPlan(): void {
+  void router.push({ path: `/${doc.projectId}/rooms`, query: { at: "plan/now" } });
+}
 const print = () => window.print();
 
 function select(row: LoadRow): void {
@@ -149,6 +154,13 @@ const building = computed(() => results.get("group", "building"));
         Hold this
       </button>
       <button v-else class="act" @click="held.letGo()">Let go of {{ heldAt }}</button>
+      <button
+        class="act"
+        title="Rooms on the plan, coloured by their load at the rail's hour"
+        @click="toPlan"
+      >
+        Plan
+      </button>
       <button class="act" title="The loads as a list on paper" @click="print">Print</button>
     </div>
     <p v-if="!all.length" class="empty">

@@ -20,7 +20,8 @@ type View = "sheet" | "plan" | "shared";
 /** What gives a shared value is shown where it is asked for by its address. */
 const route = useRoute();
 const asked = () => /^(level|project)\//.test(String(route.query["at"] ?? ""));
-const shows = ref<View>(asked() ? "shared" : "sheet");
+const onPlan = () => String(route.query["at"] ?? "").startsWith("plan/");
+const shows = ref<View>(asked() ? "shared" : onPlan() ? "plan" : "sheet");
 watch(
   () => route.query["at"],
   () => {

@@ -6,6 +6,7 @@ import { useElementSize } from "@/parts/size";
 import { format, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
+import { useRoute } from "vue-router";
 import { MEASURES, shade, useHeat, type Measure } from "./heat";
 import {
   centre, distanceBeside, length, moveCorner, moveWall, rectangle, shifted, snap, snapped, type Outline, type Point,
@@ -37,7 +38,9 @@ const level = computed(
 );
 const tool = ref<Tool>("choose");
 const grid = ref(0.1);
-const measure = ref<Measure>("");
+/** What the rooms are coloured by; another stage may ask for it by the address. */
+const wanted = String(useRoute().query["at"] ?? "").split("/")[1];
+const measure = ref<Measure>(MEASURES.find((item) => item.key === wanted)?.key ?? "");
 const underlay = ref(false);
 const chosen = ref<string[]>(view.selectedRoom ? [view.selectedRoom] : []);
 /** Outlines while they are dragged. */
