@@ -149,6 +149,18 @@ class HumidityLimits:
 
 
 @dataclass(frozen=True)
+class TransferAir:
+    """Air that comes in from another room, at that room's temperature [m3/s]."""
+
+    room: str
+    flow_m3_s: float
+
+    def __post_init__(self) -> None:
+        if not 0.0 <= self.flow_m3_s <= 1000.0:
+            raise ValueError(f"flow_m3_s {self.flow_m3_s} is not within 0 to 1000")
+
+
+@dataclass(frozen=True)
 class Room:
     """One room as the heat balance takes it.
 
@@ -161,6 +173,7 @@ class Room:
         capacity_j_k: air and furniture, one node [J/K].
         thermostat: None where the air is held at its set-points day and night.
         humidity: None where nothing is asked of it.
+        transfer: air from another room; None where none comes in.
     """
 
     id: str
@@ -181,11 +194,18 @@ class Room:
     winter_infiltration_m3_s: float | None = None
     thermostat: Thermostat | None = None
     humidity: HumidityLimits | None = None
+    transfer: TransferAir | None = None
 
     @cached_property
     def neighbours(self) -> frozenset[str]:
-        """Rooms beyond its walls whose air temperature it feels."""
-        return frozenset(e.boundary.neighbour for e in self.elements if e.boundary.kind == "room")
+        """Rooms whose air temperature it feels: those beyond its walls, and the one that its air comes from."""
+        beyond = frozenset(e.boundary.neighbour for e in self.elements if e.boundary.kind == "room")
+        return beyond | {self.transfer.room} if self.transfer else beyond
+
+    @property
+    def transfer_m3_s(self) -> float:
+        """Air from another room [m3/s]."""
+        return self.transfer.flow_m3_s if self.transfer else 0.0
 
     @property
     def floats(self) -> bool:

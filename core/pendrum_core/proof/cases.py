@@ -156,4 +156,5 @@ def solve_with_data(case: dict[str, Any], cooled: bool = True) -> Solved:
         gains=solved.gains,
         outside=outside,
         floating=solved.floating,
+        transfer=solved.transfer,
     )

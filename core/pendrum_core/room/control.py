@@ -223,7 +223,7 @@ def _winter(
     low = np.where(simple, low.max(axis=2, keepdims=True), low)
     low = low - np.array([room.heating_setpoint_c for room in rooms])[:, None, None]
     high = np.full(low.shape, np.inf)
-    leak = np.array([room.winter_leak_m3_s + room.direct_outdoor_air_m3_s for room in rooms])
+    leak = np.array([room.winter_leak_m3_s + room.direct_outdoor_air_m3_s + room.transfer_m3_s for room in rooms])
     most_heating, most_cooling = _limits(thermostats)
     task = Task(
         kernel=_kernel(solved, leak * solved.outside.air_heat_j_m3k, weight),

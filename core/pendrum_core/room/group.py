@@ -44,6 +44,7 @@ def _heating(solved: Solved, parts: WinterParts) -> list[Heating]:
     np.add.at(split, (stack.room_of, first + stack.category_of), parts.term_w)
     split[:, CATEGORIES.index("infiltration")] = parts.infiltration_w
     split[:, CATEGORIES.index("outdoor air")] = parts.outdoor_air_w
+    split[:, CATEGORIES.index("neighbours")] -= solved.transfer.winter_w
     if parts.gains_w is not None:
         rooms, worst = np.arange(len(split)), parts.gains_w.sum(axis=1).argmin(axis=1)
         begin = CATEGORIES.index(GAIN_CATEGORIES[0])

@@ -27,6 +27,14 @@ FIXED = len(CATEGORIES) - len(GAIN_CATEGORIES) - len(CONTROL_CATEGORIES)
 
 
 @dataclass(frozen=True)
+class TransferHeat:
+    """What air from other rooms brings to the air held at its set-point: summer (R, months, 144), winter (R,) [W]."""
+
+    summer_w: Array
+    winter_w: Array
+
+
+@dataclass(frozen=True)
 class Solved:
     """A stack of rooms with its transfers and sources: what attribution and checks start from."""
 
@@ -38,6 +46,7 @@ class Solved:
     gains: GainCourses
     outside: Outdoors
     floating: NDArray[np.bool_]
+    transfer: TransferHeat
 
 
 @dataclass(frozen=True)
@@ -80,7 +89,20 @@ def solve(
         gains=gain_courses(stack.rooms, [month.month for month in outside.climate.months]),
         outside=outside,
         floating=floating,
+        transfer=transfer_heat(stack.rooms, outside, beyond or {}),
     )
+
+
+def transfer_heat(rooms: Sequence[Room], outside: Outdoors, beyond: Mapping[str, AirCourse]) -> TransferHeat:
+    """Heat of air from other rooms, ρ cp V (T there - set-point); nothing where the other room's air is not known."""
+    summer = np.zeros((len(rooms), *outside.dry_bulb_c.shape))
+    winter = np.zeros(len(rooms))
+    for index, room in enumerate(rooms):
+        if room.transfer is not None and room.transfer.room in beyond:
+            air, conductance = beyond[room.transfer.room], room.transfer.flow_m3_s * outside.air_heat_j_m3k
+            summer[index] = conductance * (air.summer_c - room.cooling_setpoint_c)
+            winter[index] = conductance * (air.winter_c - room.heating_setpoint_c)
+    return TransferHeat(summer, winter)
 
 
 def conduction_parts(solved: Solved, row_of: Ints, rows: int, through: Complex | None = None) -> Array:
@@ -149,6 +171,9 @@ def courses(solved: Solved) -> RoomCourses:
     row_of = stack.room_of * len(CONDUCTION_CATEGORIES) + stack.category_of
     conduction = conduction_parts(solved, row_of, count * len(CONDUCTION_CATEGORIES))
     fixed[:, 1 : 1 + len(CONDUCTION_CATEGORIES)] = conduction.reshape(count, -1, months, STEPS_PER_DAY)
+    # Air from other rooms belongs to what the neighbours do, like their walls.
+    if solved.transfer.summer_w.any():
+        fixed[:, 1 + CONDUCTION_CATEGORIES.index("neighbours")] += respond(solved, None, solved.transfer.summer_w)
     leak, direct = outdoor_air_parts(solved)
     fixed[:, -2] = respond(solved, None, leak)
     fixed[:, -1] = respond(solved, None, direct)
@@ -240,13 +265,16 @@ def winter(solved: Solved) -> WinterParts:
     leak = np.array([room.winter_leak_m3_s for room in rooms]) * outside.air_heat_j_m3k
     direct = np.array([room.direct_outdoor_air_m3_s for room in rooms]) * outside.air_heat_j_m3k
     out = outside.climate.winter_dry_bulb_c - reference
-    net = (leak + direct) * out - np.bincount(stack.room_of, weights=term_w, minlength=count)
+    net = (leak + direct) * out + solved.transfer.winter_w - np.bincount(stack.room_of, weights=term_w, minlength=count)
     heated = np.array([room.heated for room in rooms])
-    conductance = leak + direct + solved.row.own_air[:, 0].real
+    moved = np.array([room.transfer_m3_s for room in rooms]) * outside.air_heat_j_m3k
+    conductance = leak + direct + moved + solved.row.own_air[:, 0].real
     # A room that exchanges heat with nothing stays where it is.
     drift = np.divide(net, conductance, out=np.zeros_like(net), where=~heated & (conductance > 1e-9))
     simple = _u_values(solved)[stack.pair_of] * stack.area * -(solved.signals.winter_k + solved.signals.sky_k)
-    simple_w = np.bincount(stack.room_of, weights=simple, minlength=count) - (leak + direct) * out
+    simple_w = (
+        np.bincount(stack.room_of, weights=simple, minlength=count) - (leak + direct) * out - solved.transfer.winter_w
+    )
     gains = _winter_gains(solved)
     least = 0.0 if gains is None else gains.sum(axis=1).min(axis=1)
     kinds, of = stack.kinds, stack.kind_of

@@ -112,7 +112,7 @@ class Stack:
         pair_room, pair_kind: (P,).
         kind_area: sparse (R, K) [m2].
         total_area: (R,) [m2].
-        capacity_j_k, exchange_w_k: air node's capacity, and its direct exchange with outdoor air, (R,).
+        capacity_j_k, exchange_w_k: air node's capacity, and its exchange with air from outdoors and other rooms, (R,).
     """
 
     rooms: tuple[Room, ...]
@@ -278,7 +278,10 @@ def stack_rooms(
         total_area=np.asarray(kind_area.sum(axis=1)).ravel(),
         capacity_j_k=np.array([room.capacity_j_k for room in rooms]),
         exchange_w_k=np.array(
-            [(room.infiltration_m3_s + room.direct_outdoor_air_m3_s) * outside.air_heat_j_m3k for room in rooms]
+            [
+                (room.infiltration_m3_s + room.direct_outdoor_air_m3_s + room.transfer_m3_s) * outside.air_heat_j_m3k
+                for room in rooms
+            ]
         ),
     )
     courses = np.stack(environments.rows)

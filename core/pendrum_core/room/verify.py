@@ -70,7 +70,7 @@ def forward_day(solved: Solved, month_of: Ints) -> DayCheck:
     leak, direct = outdoor_air_parts(solved)
     radiant = solved.sun.radiant[rooms, month_of] + solved.gains.radiant[rooms, :, day].sum(axis=1)
     convective = solved.sun.convective[rooms, month_of] + solved.gains.convective[rooms, :, day].sum(axis=1)
-    convective = convective + (leak + direct)[rooms, month_of]
+    convective = convective + (leak + direct + solved.transfer.summer_w)[rooms, month_of]
 
     crossing, face, convected = _driven(solved, month_of)
     spreading = spread(to_harmonics(radiant)) / stack.total_area[:, None]

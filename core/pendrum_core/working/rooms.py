@@ -4,7 +4,7 @@ from math import isfinite
 
 from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.climate import day_number
-from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Element, Gain, SunWindow
+from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Element, Gain, Room, SunWindow
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.envelope import element_u_value
@@ -139,8 +139,22 @@ def _category(
             for i, e in enumerate(room.elements)
             if e.category == name and e.boundary.kind != "adiabatic"
         )  # fmt: skip
+    if name == "neighbours" and room.transfer is not None:
+        rest = value - sum(node.value or 0.0 for node in inputs)
+        inputs = (
+            *inputs,
+            _transfer(room, rest, "ρ cp V (Tthere − Ta)" + (", as it warms the room" if room.floats else "")),
+        )
     formula = "ρ cp V (To − Ta)" if name in ("infiltration", "outdoor air") else "sum of its elements"
     return Node(_NAMES[name], value, "power", formula=formula, inputs=inputs)
+
+
+def _transfer(room: Room, value: float, formula: str) -> Node:
+    """Air that comes in from another room."""
+    return Node(
+        "Air from another room", value, "power", formula=formula,
+        inputs=(Node("Air that comes in", room.transfer_m3_s, "airflow", "V", ref=f"room/{room.id}/air_from_m3_s"),),
+    )  # fmt: skip
 
 
 def _control(name: str, value: float, loads: RoomLoads, month: int, step: int) -> Node:
@@ -254,6 +268,14 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
         if lost:
             flow_node = Node("Outdoor air", flow, "airflow", "V")
             inputs.append(Node(name, lost, "power", formula="ρ cp V (Ta − To)", inputs=(flow_node,)))
+    if room.transfer is not None:
+        walls = sum(
+            float(lost)
+            for e, lost in zip(room.elements, detail.winter.term_w, strict=True)
+            if e.category == "neighbours"
+        )
+        given = loads.heating.parts_w[CATEGORIES.index("neighbours")] - walls
+        inputs.append(_transfer(room, given, "ρ cp V (Ta − Tthere)"))
     warm_up = loads.heating.parts_w[CATEGORIES.index("storage")]
     if abs(warm_up) > 0.05:
         inputs.append(_warm_up(loads, warm_up))
@@ -349,6 +371,10 @@ def room_heating_simple(results: BuildingResults, room_id: str) -> Node:
     if flow:
         inputs.append(Node("Infiltration and untreated outdoor air", flow * outside.air_heat_j_m3k * apart, "power",
                            formula="ρ cp V (Ta − To)", inputs=(Node("Outdoor air", flow, "airflow", "V"),)))  # fmt: skip
+    if room.transfer is not None:
+        inputs.append(
+            _transfer(room, loads.heating.simple_w - sum(n.value or 0.0 for n in inputs), "ρ cp V (Ta − Tthere)")
+        )
     return Node(
         f"{room.number} {room.name}: losses by U-values", loads.heating.simple_w, "load", "QH",
         formula="sum of U A ΔT and of the air's", numbers=addition([float(n.value or 0.0) for n in inputs], "load"),
