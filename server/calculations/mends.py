@@ -78,6 +78,12 @@ _MENDS: dict[str, Callable[[Document, Snag], Mend | None]] = {
     "duplicate_number": _free_number,
     "cooled_without_system": lambda _, snag: Mend("Say that it is not cooled", (_set("room", snag.id, cooled=False),)),
     "floats_on_system": lambda _, snag: Mend("Take it off the system", (_set("room", snag.id, air_system=None),)),
+    "transfer_incomplete": lambda _, snag: Mend(
+        "Take it away", (_set("room", snag.id, air_from=None, air_from_m3_s=None),)
+    ),
+    "transfer_unknown": lambda _, snag: Mend(
+        "Take it away", (_set("room", snag.id, air_from=None, air_from_m3_s=None),)
+    ),
     "cooling_short": _sized_plant,
     "heating_short": _sized_plant,
     "leader_missing": lambda _, snag: Mend("Give it a sensor of its own", (_set("room", snag.id, sensor_room=None),)),

@@ -74,7 +74,13 @@ KINDS: dict[str, KindInfo] = {
     "room": KindInfo(
         models.Room,
         schemas.RoomFields,
-        references={"level": "level", "use": "use", "air_system": "air_system", "sensor_room": "room"},
+        references={
+            "level": "level",
+            "use": "use",
+            "air_system": "air_system",
+            "sensor_room": "room",
+            "air_from": "room",
+        },
     ),
     "surface": KindInfo(
         models.Surface,

@@ -364,6 +364,9 @@ class Room(Part, Shared):
     cooled = models.BooleanField(null=True)
     heating_capacity_w = models.FloatField(null=True)
     cooling_capacity_w = models.FloatField(null=True)
+    # Air that comes in from another room.
+    air_from = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
+    air_from_m3_s = models.FloatField(null=True)
     sensor_room = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
     pinned_flow_m3_s = models.FloatField(null=True)
 

@@ -459,6 +459,8 @@ class RoomFields(SharedFields):
     cooled: bool | None = None
     heating_capacity_w: Annotated[float, Field(ge=0, le=1e7)] | None = None
     cooling_capacity_w: Annotated[float, Field(ge=0, le=1e7)] | None = None
+    air_from: Ref = None
+    air_from_m3_s: Annotated[float, Field(ge=0, le=100)] | None = None
     sensor_room: Ref = None
     pinned_flow_m3_s: Annotated[float, Field(ge=0.0001, le=500)] | None = None
 

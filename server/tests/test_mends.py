@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from server.tests.base import ApiTest, Small, create
+from tests.base import ApiTest, Small, create
 
 
 class Mends(ApiTest):
@@ -28,6 +28,12 @@ class Mends(ApiTest):
                 "leader_missing",
                 "sensor of its own",
                 [create("room", "n", **second), self.to("room", i["room"], sensor_room="n")],
+            ),
+            ("transfer_incomplete", "Take it away", [self.to("room", i["room"], air_from_m3_s=0.02)]),
+            (
+                "transfer_unknown",
+                "Take it away",
+                [create("room", "n", **second), self.to("room", i["room"], air_from="n", air_from_m3_s=0.02)],
             ),
             (
                 "extract_with_cooling",

@@ -47,6 +47,21 @@ class Inputs(ApiTest):
         self.assertAlmostEqual(gain.sensible_w, 500.0)
         self.assertAlmostEqual(gain.latent_w, 200.0)
 
+    def test_air_from_another_room(self) -> None:
+        other = create("room", "n", number="2", name="Other", use=self.small.ids["use"], floor_area_m2=9)
+        self.commit(self.small.project, [other])
+        self.assertIsNone(self.room().transfer)
+        self.change("room", "room", air_from="n", air_from_m3_s=0.03)
+        transfer = self.room().transfer
+        self.assertEqual((transfer.room, transfer.flow_m3_s), ("n", 0.03))
+        self.assertIn("n", self.room().neighbours)
+        self.change("room", "room", air_from=self.small.ids["room"])
+        self.assertIsNone(self.room().transfer)
+        self.assertIn("transfer_incomplete", {snag.code for snag in self.take().snags})
+        self.change("room", "room", air_from="n")
+        self.commit(self.small.project, [{"op": "delete", "kind": "room", "id": "n"}])
+        self.assertIsNone(self.room().transfer)
+
     def test_people_and_lights(self) -> None:
         gains = {g.category: g for g in self.room().gains}
         self.assertAlmostEqual(gains["people"].sensible_w, 0.1 * 20 * 75)

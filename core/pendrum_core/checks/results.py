@@ -30,6 +30,10 @@ def _room_snags(results: BuildingResults) -> Iterator[Snag]:
     emitting = set(results.emitters)
     for room_id, loads in results.rooms.items():
         name = f"{loads.room.number} {loads.room.name}"
+        if loads.room.transfer is not None and loads.room.transfer.room not in results.rooms:
+            yield Snag(DOUBTFUL, "transfer_unknown", "room", room_id, "rooms",
+                       f"{name} gets air from a room that is not calculated; that air is taken to have its own temperature.",
+                       "mend the other room, or take the air away")  # fmt: skip
         if loads.cooling is not None and loads.cooling.sensible_w > 1.0 and room_id not in served:
             yield Snag(
                 DOUBTFUL, "cooled_without_system", "room", room_id, "rooms",

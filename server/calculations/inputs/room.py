@@ -10,9 +10,9 @@ from calculations.inputs.thermostat import crossed, humidity_of, thermostat_of
 from calculations.inputs.windows import opening, opening_area
 from calculations.lookups import Lookups
 from pendrum_core.air.infiltration import leakage_flow_m3_s, local_wind_m_s
-from pendrum_core.checks.snag import Snag
+from pendrum_core.checks.snag import DOUBTFUL, Snag
 from pendrum_core.model.fabric import Layers
-from pendrum_core.model.rooms import Element, Room, SunWindow, inside_convection
+from pendrum_core.model.rooms import Element, Room, SunWindow, TransferAir, inside_convection
 from pendrum_core.model.schedules import DayPattern
 from projects.document import Row
 from projects.resolver import Effective, effective_values, kit_in_use, surface_assembly
@@ -93,7 +93,23 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
         winter_infiltration_m3_s=winter_leak,
         thermostat=thermostat,
         humidity=humidity_of(look, use),
+        transfer=_transfer(look, title, room, snags),
     )
+
+
+def _transfer(look: Lookups, title: str, room: Row, snags: list[Snag]) -> TransferAir | None:
+    """Air from another room, where both the room and the flow are given."""
+    source, flow = look.row("room", room["air_from"]), room["air_from_m3_s"]
+    if source is None and not flow:
+        return None
+    if source is None or not flow or source["id"] == room["id"]:
+        what = "no room is named that it comes from" if source is None else "no flow is given" if not flow else (
+            "it is said to come from itself")  # fmt: skip
+        snags.append(Snag(DOUBTFUL, "transfer_incomplete", "room", room["id"], "rooms",
+                          f"{title}: air comes in from another room, but {what}; none is counted.",
+                          "name the room and the flow, or take both away"))  # fmt: skip
+        return None
+    return TransferAir(source["id"], flow)
 
 
 def _asked(patterns: tuple[DayPattern, ...] | None) -> list[float]:

@@ -2245,6 +2245,16 @@ export interface components {
              */
             cooling_capacity_w: number | null;
             /**
+             * Air From
+             * @default null
+             */
+            air_from: string | null;
+            /**
+             * Air From M3 S
+             * @default null
+             */
+            air_from_m3_s: number | null;
+            /**
              * Sensor Room
              * @default null
              */
