@@ -197,9 +197,17 @@ class Gbxml(Files):
         self.assertAlmostEqual(window["width_m"] * window["height_m"], 20 * 0.3048**2, places=6)
         archive = [s for s in objects["surface"] if s["room"] == self.numbered("202")["id"]]
         self.assertEqual([(s["role"], s["azimuth_deg"]) for s in archive], [("inner_wall", 0.0)])
+        self.assertEqual([(s["boundary"], s["neighbour"]) for s in archive], [("room", office["id"])])
+        self.assertEqual(walls[("inner_wall", 180.0)]["neighbour"], self.numbered("202")["id"])
         again = self.difference("model.xml", self.model())
         self.assertEqual((again["201"]["state"], again["202"]["state"]), ("unchanged", "unchanged"))
         self.assertEqual(again["a"]["state"], "missing")
+
+    def test_a_wall_to_a_room_that_is_not_taken_loses_nothing(self) -> None:
+        self.assertEqual(self.take("model.xml", self.model(), "201").status_code, 200)
+        office = self.numbered("201")["id"]
+        rows = [s for s in self.document(self.small.project)["objects"]["surface"] if s["room"] == office]
+        self.assertEqual({s["role"]: (s["boundary"], s["neighbour"]) for s in rows}["inner_wall"], ("adiabatic", None))
 
     def test_surfaces_of_a_file_no_longer_follow_the_plan(self) -> None:
         data = self.written("gbxml").replace(b"<Name>Roof</Name>", b"<Name>Lid</Name>")

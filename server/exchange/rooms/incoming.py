@@ -79,13 +79,16 @@ class Comparison:
     def __init__(self, document: Document, incoming: Incoming, whole: bool = True) -> None:
         self.document = document
         self.incoming = incoming
-        self._by_number = {room["number"].strip().casefold(): room for room in document.of("room").values()}
+        self._by_number = {_folded(room["number"]): room for room in document.of("room").values()}
         self._names = {
             kind: {row["name"].strip().casefold(): row["id"] for row in document.of(kind).values()}
             for kind in ("level", "use", "air_system")
         }
         self._new_levels: dict[str, str] = {}
         self._edits: dict[str, list[Change]] = {}
+        # Rooms of the file by number, and the number beyond every surface that names one.
+        self._ids: dict[str, str] = {}
+        self._beyond: dict[str, str] = {}
         self.rows = [*self._rooms(), *(self._missing() if whole else ())]
 
     def changes(self, taken: Collection[str]) -> list[Change]:
@@ -101,7 +104,7 @@ class Comparison:
                 raise Refused("invalid", f"{key}: this row cannot be taken.")
         chosen = [change for key in dict.fromkeys(taken) for change in self._edits[key]]
         used = {(change.get("fields") or {}).get("level") for change in chosen}
-        edits = [*self._level_changes(used), *chosen]
+        edits = [*self._level_changes(used), *self._with_neighbours(chosen)]
         # Rooms that come with surfaces of their own keep them; the plan makes those of the others.
         own = {c["fields"]["room"] for c in edits if c["kind"] == "surface" and c["op"] == "create"}
         drawn = any(
@@ -109,11 +112,27 @@ class Comparison:
         )
         return with_plan(self.document, edits, own) if drawn else edits
 
+    def _with_neighbours(self, chosen: list[Change]) -> list[Change]:
+        """Walls between rooms, where both are there afterwards; a wall to one that is not taken loses nothing."""
+        made = {c["id"] for c in chosen if c["kind"] == "room" and c["op"] == "create"}
+        gone = {c["id"] for c in chosen if c["kind"] == "room" and c["op"] == "delete"}
+        there = (set(self.document.of("room")) | made) - gone
+        walls, others = [], []
+        for change in chosen:
+            neighbour = self._ids.get(self._beyond.get(change["id"], ""))
+            if change["kind"] == "surface" and change["op"] == "create" and neighbour in there:
+                beyond = {"boundary": "room", "neighbour": neighbour}
+                walls.append({**change, "fields": {**change["fields"], **beyond}})
+            else:
+                others.append(change)
+        # After all rooms, so that the one beyond is there.
+        return [*others, *walls]
+
     def _rooms(self) -> Iterable[Difference]:
         seen: dict[str, str] = {}
         for room in self.incoming.rooms:
             self._number_of_label(room)
-            folded = room.number.strip().casefold()
+            folded = _folded(room.number)
             key = room.number or room.place
             if room.fault:
                 yield Difference(key, REFUSED, room.number, room.name, f"{room.place}: {room.fault}")
@@ -179,9 +198,10 @@ class Comparison:
 
     def _edited(self, room: IncomingRoom, fields: dict[str, Any], changed: list[str], old: Row | None) -> list[Change]:
         if old is None:
-            identity = new_id()
+            identity = self._ids[_folded(room.number)] = new_id()
             edits: list[Change] = [{"op": "create", "kind": "room", "id": identity, "fields": dict(fields)}]
             return edits + self._faces(room, identity)
+        self._ids[_folded(room.number)] = old["id"]
         edits = [_set("room", old["id"], {name: fields[name] for name in changed})] if changed else []
         if room.surfaces is not None and self._faces_differ(room, old):
             if old["plan_area_m2"] is not None:
@@ -196,6 +216,8 @@ class Comparison:
         edits: list[Change] = []
         for surface in room.surfaces or ():
             key = new_id()
+            if surface.beyond:
+                self._beyond[key] = _folded(surface.beyond)
             fields = {
                 "room": identity, "name": surface.name, "role": surface.role, "boundary": surface.boundary,
                 "area_m2": surface.area_m2, "tilt_deg": surface.tilt_deg, "azimuth_deg": surface.azimuth_deg,
@@ -254,11 +276,15 @@ class Comparison:
         return edits
 
     def _missing(self) -> Iterable[Difference]:
-        there = {room.number.strip().casefold() for room in self.incoming.rooms}
+        there = {_folded(room.number) for room in self.incoming.rooms}
         for folded, row in self._by_number.items():
             if folded not in there:
                 self._edits[row["number"]] = [{"op": "delete", "kind": "room", "id": row["id"], "fields": {}}]
                 yield Difference(row["number"], MISSING, row["number"], row["name"], "not in the file")
+
+
+def _folded(number: str) -> str:
+    return number.strip().casefold()
 
 
 def _set(kind: str, identity: str, fields: dict[str, Any]) -> Change:
