@@ -29,7 +29,8 @@ const props = defineProps<{
   /** Saves edits of one gesture together; throws when refused. */
   save?: (edits: Edit<R>[]) => Promise<void>;
 }>();
-const emit = defineEmits<{ select: [row: R]; sort: [key: string] }>();
+/** A row chosen by the pointer is chosen at once; by keys it may be one of many passed on the way. */
+const emit = defineEmits<{ select: [row: R, atOnce: boolean]; sort: [key: string] }>();
 defineSlots<{ [name: `cell-${string}`]: (scope: { row: R }) => unknown }>();
 
 const view = useView();
@@ -97,7 +98,7 @@ async function focusCell(): Promise<void> {
   cell?.focus();
 }
 
-async function go(place: Place, extend = false): Promise<void> {
+async function go(place: Place, extend = false, atOnce = false): Promise<void> {
   moveTo(
     {
       row: Math.max(0, Math.min(props.rows.length - 1, place.row)),
@@ -108,7 +109,7 @@ async function go(place: Place, extend = false): Promise<void> {
   const target = props.rows[at.value.row];
   if (target && !extend) {
     chosen = target.id;
-    emit("select", target);
+    emit("select", target, atOnce);
   }
   await focusCell();
 }
@@ -121,7 +122,7 @@ async function choose(event: PointerEvent, index: number, columnIndex: number): 
     await finish(0, 0);
   }
   event.preventDefault();
-  await go({ row: index, column: columnIndex }, event.shiftKey);
+  await go({ row: index, column: columnIndex }, event.shiftKey, true);
   const row = props.rows[index];
   const column = props.columns[columnIndex];
   const target = row && column && !canEdit(row, column) && !event.shiftKey ? column.explain?.(row) : null;
@@ -344,7 +345,9 @@ function copied(row: R, column: Column<R>): string {
           }"
           :style="{ gridTemplateColumns: template, transform: `translateY(${item.start}px)` }"
         >
-          <span v-if="bandAt(item.index)" class="band">{{ bandAt(item.index) }}</span>
+          <span v-if="bandAt(item.index)" class="band" :class="{ top: item.index === 0 }">{{
+            bandAt(item.index)
+          }}</span>
           <div
             v-for="(column, index) in columns"
             :key="column.key"
@@ -518,6 +521,9 @@ function copied(row: R, column: Column<R>): string {
   color: var(--accent);
   background: var(--paper);
   z-index: 2;
+}
+.band.top {
+  top: 0;
 }
 .order {
   font: inherit;

@@ -20,7 +20,7 @@ const view = useView();
 const held = useHeld();
 const mode = ref<"cooling" | "heating">("cooling");
 const ROWS = {
-  most: "rooms and groups",
+  most: "all but uses",
   room: "rooms",
   level: "levels",
   use: "uses",

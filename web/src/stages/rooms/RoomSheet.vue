@@ -97,9 +97,10 @@ const rows = computed(() => {
 /** The roll, the room's surfaces and the rail follow when the cursor rests: moving on is never held up by them. */
 const RESTS_MS = 90;
 let resting: ReturnType<typeof setTimeout> | undefined;
-function rest(id: string): void {
+function rest(room: Room, atOnce: boolean): void {
   clearTimeout(resting);
-  resting = setTimeout(() => view.selectRoom(id), RESTS_MS);
+  if (atOnce) view.selectRoom(room.id);
+  else resting = setTimeout(() => view.selectRoom(room.id), RESTS_MS);
 }
 onBeforeUnmount(() => clearTimeout(resting));
 
@@ -209,7 +210,7 @@ const title = computed(() => columns.value.find((column) => column.key === offer
       :sorted="sorted"
       :band="band ? bandName : undefined"
       @sort="sort"
-      @select="rest($event.id)"
+      @select="rest"
     />
   </div>
 </template>
