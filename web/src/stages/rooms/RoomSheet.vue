@@ -169,6 +169,7 @@ const title = computed(() => columns.value.find((column) => column.key === offer
 <template>
   <div class="sheet">
     <div class="bar">
+      <slot />
       <input v-model="filter" type="search" placeholder="filter" aria-label="Filter the sheet" />
       <label class="soft"
         >by
@@ -223,7 +224,8 @@ const title = computed(() => columns.value.find((column) => column.key === offer
 }
 .bar {
   display: flex;
-  gap: 10px;
+  flex-wrap: wrap;
+  gap: 4px 10px;
   align-items: center;
   padding: 3px 14px;
   min-height: 30px;

@@ -81,11 +81,6 @@ async function remove(): Promise<void> {
         <button :aria-pressed="shows === 'plan'" @click="shows = 'plan'">Plan</button>
         <button :aria-pressed="shows === 'shared'" @click="shows = 'shared'">Shared values</button>
       </span>
-      <span v-if="shows === 'sheet'" class="switch" role="group" aria-label="Columns">
-        <button v-for="(title, key) in SETS" :key="key" :aria-pressed="set === key" @click="set = key">
-          {{ title }}
-        </button>
-      </span>
       <span class="grow" />
       <button class="act" @click="importing = true">Import …</button>
       <select class="act" aria-label="Export rooms" value="" @change="save">
@@ -99,7 +94,13 @@ async function remove(): Promise<void> {
     <div v-if="shows === 'plan'" class="plan"><PlanView :next-number="nextNumber()" /></div>
     <div v-else-if="shows === 'shared'" class="sheet"><SharedValues /></div>
     <div v-else class="sheet">
-      <RoomSheet v-if="rows.length" :set="set" />
+      <RoomSheet v-if="rows.length" :set="set">
+        <span class="switch" role="group" aria-label="Columns">
+          <button v-for="(title, key) in SETS" :key="key" :aria-pressed="set === key" @click="set = key">
+            {{ title }}
+          </button>
+        </span>
+      </RoomSheet>
       <p v-else class="empty">
         No rooms yet. Add room makes the first; type its area, height and use in the sheet, then its walls and
         windows below.
