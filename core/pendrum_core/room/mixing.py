@@ -11,7 +11,7 @@ _DEPTH = 4  # rounds that are remembered
 
 
 class Mixing:
-    """Mixing of the last rounds of arrays (values, R, M), for each of R and M on its own."""
+    """Mixing of the last rounds of a vector."""
 
     def __init__(self) -> None:
         self.results: list[Array] = []
@@ -29,9 +29,6 @@ class Mixing:
         last = self.residuals[-1]
         steps = np.stack([last - earlier for earlier in self.residuals[:-1]])
         moves = np.stack([after - earlier for earlier in self.results[:-1]])
-        normal = np.einsum("akrm,bkrm->rmab", steps, steps)
-        right = np.einsum("akrm,krm->rma", steps, last)
-        size = len(steps)
-        scale = np.trace(normal, axis1=2, axis2=3)[..., None, None]
-        weights = np.linalg.solve(normal + (1e-12 * scale + 1e-30) * np.eye(size), right[..., None])[..., 0]
-        return np.asarray(after - np.einsum("rma,akrm->krm", weights, moves))
+        normal = steps @ steps.T
+        normal += (1e-12 * np.trace(normal) + 1e-30) * np.eye(len(steps))
+        return np.asarray(after - np.linalg.solve(normal, steps @ last) @ moves)

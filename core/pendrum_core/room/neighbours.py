@@ -69,10 +69,10 @@ class Neighbours:
 
     def _vector(self, air: Mapping[str, AirCourse]) -> Array:
         parts = [np.append(air[room.id].summer_c.ravel(), air[room.id].winter_c) for room in self._felt]
-        return np.concatenate(parts)[:, None, None]
+        return np.concatenate(parts)
 
     def _courses(self, vector: Array) -> dict[str, AirCourse]:
-        rows = vector[:, 0, 0].reshape(len(self._felt), -1)
+        rows = vector.reshape(len(self._felt), -1)
         return {
             room.id: AirCourse(row[:-1].reshape(self._shape), float(row[-1]))
             for room, row in zip(self._felt, rows, strict=True)
