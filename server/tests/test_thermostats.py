@@ -114,6 +114,17 @@ class Thermostats(Definitions):
         self.commit(self.small.project, [{"op": "delete", "kind": "room", "id": self.small.ids["room"]}])
         self.assertIsNone(self.row("room", "r2")["sensor_room"])
 
+    def test_a_setback_above_its_set_point_is_told(self) -> None:
+        self.assertNotIn("heating_away_wrong_way", self.codes())
+        self.change("room", "r2", heating_setpoint_c=12, heating_setback_c=15)
+        use = self.row("use", self.row("room", "r2")["use"])
+        self.change("use", use["id"], setpoint_schedule=use["people_schedule"] or self.row("schedule")["id"],
+                    heating_away="setback")  # fmt: skip
+        sentence = self.codes()["heating_away_wrong_way"]
+        self.assertIn("15.0 °C (own), above the set-point of 12.0 °C (own)", sentence)
+        self.change("room", "r2", heating_setback_c=10)
+        self.assertNotIn("heating_away_wrong_way", self.codes())
+
     def test_a_room_that_names_itself_has_its_own_sensor(self) -> None:
         before = self.room("r2")
         self.change("room", "r2", sensor_room="r2")

@@ -65,6 +65,7 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
     thermostat = thermostat_of(look, use, room, values, volume)
     if thermostat is not None:
         _refuse_crossed(title, identity, crossed(look, use, values))
+    snags += _away_snags(title, identity, use, values)
     eye = _eye_m(look, room, height)
     elements, windows, found = look.remembered(
         "faces", f"{identity}/{title}/{eye}", lambda: _faces(look, title, identity, eye)
@@ -125,6 +126,28 @@ def _refuse_crossed(title: str, identity: str, found: tuple[int, tuple[tuple[int
         raise Missing("setpoints_crossed", "room", identity, "uses",
                       f"{title}: the heating set-point is above the cooling set-point from {hours} (standard time) in "
                       f"{month_name[month]}.", "change the set-points or their schedule")  # fmt: skip
+
+
+def _away_snags(title: str, identity: str, use: Row, values: dict[str, Effective]) -> list[Snag]:
+    """A setback above its set-point, or a set-up below it: each may come from another place than the other."""
+    found = []
+    for what, away, name, wrong_way in (
+        ("heating", "setback", "heating_setback_c", 1.0), ("cooling", "setup", "cooling_setup_c", -1.0)
+    ):  # fmt: skip
+        goal, resting = values[f"{what}_setpoint_c"], values[name]
+        on = values["heated" if what == "heating" else "cooled"].value and use[f"{what}_programme"] is None
+        if (
+            on
+            and use["setpoint_schedule"]
+            and use[f"{what}_away"] == away
+            and (resting.value - goal.value) * wrong_way > 0
+        ):
+            side = "above" if wrong_way > 0 else "below"
+            found.append(Snag(DOUBTFUL, f"{what}_away_wrong_way", "room", identity, "rooms",
+                              f"{title}: outside the hours of its set-points {what} would go to {resting.value} °C "
+                              f"({resting.origin}), {side} the set-point of {goal.value} °C ({goal.origin}).",
+                              "change one of the two"))  # fmt: skip
+    return found
 
 
 def _eye_m(look: Lookups, room: Row, height: float) -> float:
