@@ -68,7 +68,8 @@ class PlainRoom:
         if not winter:
             for w in subject.windows:
                 share = w.area_m2 * (1.0 - w.glazing.frame_share) * w.glazing.g_value
-                sun += share * sum(outside.window_sun_w_m2(w))[month, step]
+                courses = outside.window_sun(w)
+                sun += share * (courses.radiant_w_m2 + courses.convective_w_m2)[month, step]
         running = [(g, 0.0 if winter else step_averages(g.pattern)[step]) for g in subject.gains]
         radiant = 0.9 * sun + sum(g.sensible_w * g.radiant_share * f for g, f in running)
         air = 0.1 * sun + sum(g.sensible_w * (1 - g.radiant_share) * f for g, f in running)

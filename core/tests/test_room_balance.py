@@ -16,7 +16,7 @@ from pendrum_core.room.group import (
     TOLERANCE,
     calculate_chunk,
     differs_in_gains_only,
-    group_parts_w,
+    group_day_w,
     recalculate_gains,
 )
 from pendrum_core.room.outdoors import outdoors
@@ -197,7 +197,7 @@ class Groups(unittest.TestCase):
         stacked = np.sum([np.maximum(results.rooms[r.id].total, 0) for r in self.rooms], axis=0)
         self.assertAlmostEqual(group.cooling.sensible_w, stacked.max())
         self.assertLessEqual(group.diversity, 1.0)
-        parts = group_parts_w(list(results.rooms.values()), group.cooling.month, slice(0, None))
+        parts = group_day_w(list(results.rooms.values()), group.cooling.month)
         self.assertAlmostEqual(parts[:, group.cooling.step].sum(), stacked.max(), places=6)
         self.assertEqual(len(group.cooling.parts_w), len(CATEGORIES))
 

@@ -10,7 +10,7 @@ from pendrum_core.air.psychrometrics import humidity_ratio_from_relative
 from pendrum_core.fabric.glazing import angular_curve
 from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.climate import SummerMonth, day_number
-from pendrum_core.model.rooms import CATEGORIES, Blind, Boundary, Element
+from pendrum_core.model.rooms import CATEGORIES, Blind, Boundary, Element, SunWindow
 from pendrum_core.results.envelope import envelope
 from pendrum_core.room.group import calculate_chunk
 from pendrum_core.room.outdoors import outdoors
@@ -26,6 +26,12 @@ def sun_sum(subject, outside=OUTSIDE, month: int = 6) -> float:
     return float(calculate_chunk([subject], outside)[0].parts[SUN, month].sum())
 
 
+def through(window: SunWindow) -> np.ndarray:
+    """All the sun through a window [W/m2]."""
+    sun = OUTSIDE.window_sun(window)
+    return sun.radiant_w_m2 + sun.convective_w_m2
+
+
 class Sun(unittest.TestCase):
     def test_a_blind_always_drawn_scales_the_sun(self) -> None:
         plain = room()
@@ -37,20 +43,18 @@ class Sun(unittest.TestCase):
         plain = room()
         window = replace(plain.windows[0], blind=Blind(1.0, 1.0, "always"))
         found = calculate_chunk([replace(plain, windows=(window,))], OUTSIDE)[0]
-        radiant, convective = OUTSIDE.window_sun_w_m2(window)
-        self.assertEqual(float(np.abs(radiant).max()), 0.0)
-        np.testing.assert_allclose(found.parts[SUN], convective * 4.0 * 0.8 * 0.5, atol=1e-9)
+        sun = OUTSIDE.window_sun(window)
+        self.assertEqual(float(np.abs(sun.radiant_w_m2).max()), 0.0)
+        np.testing.assert_allclose(found.parts[SUN], sun.convective_w_m2 * 4.0 * 0.8 * 0.5, atol=1e-9)
 
     def test_rules_of_drawing(self) -> None:
         window = room().windows[0]
         falls = OUTSIDE.plane(window.tilt_deg, window.azimuth_deg).total
-        bare = sum(OUTSIDE.window_sun_w_m2(window))
-        ruled = sum(OUTSIDE.window_sun_w_m2(replace(window, blind=Blind(0.5, 0.1, "irradiance", 300.0))))
+        bare = through(window)
+        ruled = through(replace(window, blind=Blind(0.5, 0.1, "irradiance", 300.0)))
         np.testing.assert_allclose(ruled, np.where(falls > 300.0, 0.5, 1.0) * bare)
         noon = DayPattern(((720, 0.0), (1440, 1.0)))
-        by_time = sum(
-            OUTSIDE.window_sun_w_m2(replace(window, blind=Blind(0.5, 0.1, "schedule", patterns=(noon,) * 12)))
-        )
+        by_time = through(replace(window, blind=Blind(0.5, 0.1, "schedule", patterns=(noon,) * 12)))
         np.testing.assert_allclose(by_time[:, :72], bare[:, :72])
         np.testing.assert_allclose(by_time[:, 72:], 0.5 * bare[:, 72:])
 
@@ -64,7 +68,7 @@ class Sun(unittest.TestCase):
         sky, ground = diffuse_shares(shading, 2.0, 1.5, 90.0)
         wanted = curve.at(plane.incidence_cosine) * plane.beam * lit
         wanted += curve.hemispherical * (plane.sky_diffuse * sky + plane.ground_reflected * ground)
-        np.testing.assert_allclose(sum(OUTSIDE.window_sun_w_m2(window)), wanted, atol=1e-6)
+        np.testing.assert_allclose(through(window), wanted, atol=1e-6)
 
     def test_a_block_in_the_south_leaves_the_north_alone(self) -> None:
         block = (Obstruction(100.0, 260.0, 200.0, 20.0),)

@@ -16,7 +16,7 @@ from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.model.thermostats import Thermostat
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.control import Day
-from pendrum_core.results.courses import group_parts_w, humidity_lines
+from pendrum_core.results.courses import group_day_w, humidity_lines
 from pendrum_core.run import Memory, calculate
 from projects.document import Document
 
@@ -134,14 +134,14 @@ def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[
     if kind == "room":
         loads = results.rooms[identity]
         unit = "K" if loads.room.floats else "W"
-        parts = loads.parts_at(index, slice(None))
+        parts = loads.parts_on(index)
         extra: dict[str, Any] = {"reference_c": loads.room.cooling_setpoint_c, "unit": unit}
         if loads.control is not None:
             extra["control"] = _control_course(loads.control.summer, index, loads.room.thermostat, "cooling")
         latent = loads.latent_w
     else:
         group = results.groups[identity]
-        parts = group_parts_w([results.rooms[room] for room in group.room_ids], index, slice(0, None))
+        parts = group_day_w([results.rooms[room] for room in group.room_ids], index)
         extra, latent = {"reference_c": None, "unit": "W"}, group.latent_w
     used = [i for i in range(len(CATEGORIES)) if np.abs(parts[i]).max() > 1e-6]
     return (

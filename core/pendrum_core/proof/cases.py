@@ -147,12 +147,13 @@ def solve_with_data(case: dict[str, Any], cooled: bool = True) -> Solved:
         rows.append(to_harmonics(np.array([course])))
         of[names.index(name)], level[names.index(name)] = len(rows) - 1, -room.cooling_setpoint_c
     sun = sum((np.array(w["heat_W"]) for w in case["inputs"]["window_solar"]), np.zeros(144))
+    first, onto_faces = np.zeros(1, dtype=np.int64), 0.9 * sun[None]
     return Solved(
         stack=solved.stack,
         row=solved.row,
         transfers=solved.transfers,
-        signals=Signals(np.stack(rows), of, level, solved.signals.winter_k, solved.signals.sky_k),
-        sun=SunCourses(0.9 * sun[None, None, :], 0.1 * sun[None, None, :]),
+        signals=Signals(tuple(rows), of, level, solved.signals.winter_k, solved.signals.sky_k),
+        sun=SunCourses(1, first, first, np.ones(1), (onto_faces,), (0.1 * sun[None],), (to_harmonics(onto_faces),)),
         gains=solved.gains,
         outside=outside,
         floating=solved.floating,

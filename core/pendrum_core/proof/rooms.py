@@ -35,7 +35,7 @@ def held_entries(name: str, title: str) -> Iterator[Entry]:
     """A room held at its set-point: peak, its time, the day's heat, and the largest difference at any step."""
     case = load_case(name)
     expected = case["expected"]
-    load = courses(solve_with_data(case)).parts[0].sum(axis=0)[0]
+    load = courses(solve_with_data(case)).total[0, 0]
     want, peak = np.array(expected["cooling_load_W"]), expected["peak_W"]
     off = float(np.abs(load - want)[away_from_jumps(case)].max())
     day_wh = expected["daily_energy_Wh"]
@@ -59,7 +59,7 @@ def floating_entries() -> Iterator[Entry]:
     """A room without plant."""
     case = load_case("room_light_free_floating")
     expected = case["expected"]
-    air = courses(solve_with_data(case, cooled=False)).parts[0].sum(axis=0)[0]
+    air = courses(solve_with_data(case, cooled=False)).total[0, 0]
     off = float(np.abs(air - np.array(expected["air_temperature_C"]))[away_from_jumps(case)].max())
     warmest = expected["peak_air_temperature_C"]
     yield Entry(_FLOATING, "Warmest air", warmest, float(air.max()), "temperature", 0.15, _MARCH)

@@ -1,13 +1,16 @@
 """Air temperature of a room over the design days, as its neighbours feel it."""
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
+from pendrum_core.room.harmonics import to_harmonics
 
 Array = NDArray[np.float64]
+Complex = NDArray[np.complex128]
 
 
 @dataclass(frozen=True, eq=False)
@@ -16,6 +19,11 @@ class AirCourse:
 
     summer_c: Array
     winter_c: float
+
+    @cached_property
+    def harmonics(self) -> Complex:
+        """Of the summer days, (months, 73)."""
+        return to_harmonics(self.summer_c)
 
     def away_from(self, other: "AirCourse") -> float:
         """The largest difference of two courses [K]."""

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Room
 from pendrum_core.results.air import AirCourse
 from pendrum_core.results.control import Control
+from pendrum_core.room.terms import Terms, fixed_days, fixed_split
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
@@ -54,20 +55,16 @@ class Heating:
 
 @dataclass(frozen=True)
 class RoomResponse:
-    """How a held room answers to gains; kept so that a change of gains alone is worked out from it.
+    """How a held room answers to a radiant watt on its faces, folded to steps; kept so that a change of gains alone is
+    worked out from it.
 
     Attributes:
-        radiant: load per radiant watt, folded to steps, (73,).
-        face_sum, convected_sum, mean_gain, own_sum: of the room's faces at 361 frequencies (room/balance.py).
-        total_area_m2: of its faces.
+        radiant: load, (73,).
+        lost: heat that goes into the faces, (73,).
     """
 
     radiant: Complex
-    face_sum: Complex
-    convected_sum: Complex
-    mean_gain: Complex
-    own_sum: Complex
-    total_area_m2: float
+    lost: Complex
 
 
 @dataclass(frozen=True)
@@ -75,9 +72,10 @@ class RoomLoads:
     """Results of one room.
 
     Attributes:
-        fixed: (categories other than gains and control, months, 144): heat brought to the air held at the set-point [W],
-            in a floating room the contribution to the air temperature above it [K].
-        gains: (gain categories, different days, 144), the same.
+        terms: what brings heat to the air held at the set-point [W], apart from gains and control; in a floating room
+            what makes its temperature above it [K].
+        held: the sum of that, (months, 144).
+        gains: (gain categories, different days, 144), of the gains.
         day_of: which of those days each month has, (months,).
         total: signed sensible load: the sum of all held parts, or what a thermostat asks of the plant, (months, 144).
         latent_days_w: moisture from people and equipment, (different days, 144) [W].
@@ -92,7 +90,8 @@ class RoomLoads:
     """
 
     room: Room
-    fixed: Array
+    terms: Terms
+    held: Array
     gains: Array
     day_of: Ints
     total: Array
@@ -113,13 +112,16 @@ class RoomLoads:
     def parts(self) -> Array:
         """The whole split in the order of CATEGORIES, (categories, months, 144)."""
         asked = (self.total, self.control.summer.drawn_w) if self.control else None
-        return whole_split(self.fixed, self.gains[:, self.day_of], asked)
+        return whole_split(fixed_split(self.terms, len(self.held)), self.gains[:, self.day_of], asked)
 
-    def parts_at(self, month: int, steps: int | slice) -> Array:
-        """The split at one step or some of a month, (categories,) or (categories, steps)."""
-        place = (month, steps)
-        asked = (self.total[place], self.control.summer.drawn_w[place]) if self.control else None
-        return whole_split(self.fixed[:, month, steps], self.gains[:, self.day_of[month], steps], asked)
+    def parts_on(self, month: int) -> Array:
+        """The split of a month's day, (categories, 144)."""
+        asked = (self.total[month], self.control.summer.drawn_w[month]) if self.control else None
+        return whole_split(fixed_days([self.terms], [month])[0], self.gains[:, self.day_of[month]], asked)
+
+    def parts_at(self, month: int, step: int) -> Array:
+        """The split at one step, (categories,)."""
+        return self.parts_on(month)[:, step]
 
     @property
     def air(self) -> AirCourse:

@@ -45,8 +45,9 @@ def room_detail(room: Room, outside: Outdoors, beyond: Mapping[str, AirCourse] |
     shape = (len(room.windows), *outside.dry_bulb_c.shape)
     radiant, convective = np.zeros(shape), np.zeros(shape)
     for index, window in enumerate(room.windows):
-        courses = outside.window_sun_w_m2(window)
-        radiant[index], convective[index] = (window.sun_area_m2 * course for course in courses)
+        sun = outside.window_sun(window)
+        radiant[index] = window.sun_area_m2 * sun.radiant_w_m2
+        convective[index] = window.sun_area_m2 * sun.convective_w_m2
     direct = convective
     if not room.cooled:
         direct = to_steps(to_harmonics(convective) * solved.transfers.convective[0])

@@ -21,10 +21,11 @@ from pendrum_core.results.loads import (
     whole_split,
 )
 from pendrum_core.room.control import Command, controlled
-from pendrum_core.room.harmonics import spread, step_response, to_harmonics, to_steps
-from pendrum_core.room.loads import Solved, WinterParts, courses, solve, winter
+from pendrum_core.room.harmonics import step_response, to_harmonics, to_steps
+from pendrum_core.room.loads import RoomCourses, Solved, WinterParts, courses, solve, winter
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.sources import gain_courses
+from pendrum_core.room.terms import Terms, fixed_at, fixed_days
 from pendrum_core.room.verify import forward_day
 
 Array = NDArray[np.float64]
@@ -74,10 +75,6 @@ class _Checked:
         """Whether a room's check holds and all its figures are numbers."""
         return bool(max(self.split[index], self.balance[index]) <= TOLERANCE and np.isfinite(total).all())
 
-    def at(self, index: int) -> tuple[float, float]:
-        """Errors of one room."""
-        return float(self.split[index]), float(self.balance[index])
-
     def reason(self, index: int, room: Room) -> str:
         """Why a room is not shown."""
         return (
@@ -104,8 +101,8 @@ def calculate_chunk(
     `beyond` is the air of neighbouring rooms.
     """
     solved = solve(rooms, outside, beyond=beyond)
-    split = courses(solved)
-    total = split.fixed.sum(axis=1) + split.gains.sum(axis=1)[:, split.day_of]
+    found = courses(solved)
+    total = found.total
     cold = winter(solved)
     heating = _heating(solved, cold)
     month, step = _peaks(total)
@@ -115,56 +112,69 @@ def calculate_chunk(
     scale = np.where(solved.floating, 1.0, throughput)
     off = np.abs(check.result - total[np.arange(len(rooms)), month]).max(axis=1) / scale
     checked = _Checked(month, step, off, np.abs(check.closure_w).max(axis=1) / throughput)
-    own_sum = solved.stack.kind_area @ (solved.stack.kinds.face * solved.stack.kinds.own)
-    thermostats = [room.thermostat for room in rooms if room.thermostat is not None]
-    controls = controlled(solved, total, cold, commands) if thermostats else []
+    if any(room.thermostat is not None for room in rooms):
+        controls = controlled(solved, total, cold, commands)
+        return _with_thermostats(solved, found, controls, heating, cold, checked, beyond)
+    parts = _Parts(found.terms, found.held, found.gains, found.day_of, total, found.latent_w)
+    responses = _responses(solved)
     results: list[RoomLoads | Unsound] = []
-    for index, room in enumerate(rooms):
-        parts = _Parts(split.fixed[index], split.gains[index], split.day_of, total[index], split.latent_w[index])
+    for index, (room, course) in enumerate(zip(rooms, _results(rooms, parts, checked), strict=True)):
         air_c = float(cold.air_c[index])
-        if not (checked.sound(index, total[index]) and np.isfinite(heating[index].load_w) and np.isfinite(air_c)):
+        if isinstance(course, Unsound) or not (np.isfinite(heating[index].load_w) and np.isfinite(air_c)):
             results.append(Unsound(room, checked.reason(index, room)))
             continue
-        if not thermostats:
-            response = None if solved.floating[index] else _response(solved, own_sum, index)
-            found = _results(room, parts, checked, index) | {"beyond": _felt(room, beyond)}
-            results.append(RoomLoads(room=room, heating=heating[index], winter_air_c=air_c, response=response, **found))
-            continue
-        control = controls[index]
         results.append(
-            Unsound(
-                room,
-                f"{room.number} {room.name}: its thermostat's day does not settle; an input of it must be extreme.",
+            RoomLoads(
+                room=room, heating=heating[index], winter_air_c=air_c,
+                response=None if solved.floating[index] else responses[index], beyond=_felt(room, beyond), **course,
             )
-            if control is None
-            else replace(
-                _with_thermostat(room, parts, control, heating[index], air_c, checked.at(index)),
-                beyond=_felt(room, beyond),
+        )  # fmt: skip
+    return results
+
+
+def _with_thermostats(
+    solved: Solved,
+    found: RoomCourses,
+    controls: Sequence[Control | None],
+    heating: Sequence[Heating],
+    cold: WinterParts,
+    checked: _Checked,
+    beyond: Mapping[str, AirCourse] | None,
+) -> list[RoomLoads | Unsound]:
+    """Results of rooms whose thermostats decide; `heating` is their winter load at the set-point."""
+    rooms = solved.stack.rooms
+    held = found.total
+    total = np.stack([0.0 - c.summer.plant_w if c else held[i] for i, c in enumerate(controls)])
+    air = np.stack([c.summer.air_c if c else held[i] for i, c in enumerate(controls)])
+    cooled = np.array([room.cooled for room in rooms])
+    month, step = _peaks(np.where(cooled[:, None, None], total, air))
+    parts = _Parts(found.terms, found.held, found.gains, found.day_of, total, found.latent_w, controls)
+    results: list[RoomLoads | Unsound] = []
+    for index, course in enumerate(_results(rooms, parts, replace(checked, month=month, step=step))):
+        room, control, air_c = rooms[index], controls[index], float(cold.air_c[index])
+        if control is None:
+            sentence = (
+                f"{room.number} {room.name}: its thermostat's day does not settle; an input of it must be extreme."
             )
-        )
+            results.append(Unsound(room, sentence))
+        elif isinstance(course, Unsound) or not (np.isfinite(heating[index].load_w) and np.isfinite(air_c)):
+            results.append(Unsound(room, checked.reason(index, room)))
+        else:
+            own = heating[index]
+            results.append(
+                RoomLoads(
+                    room=room,
+                    heating=_warmed_up(room, own, control) if room.heated else Heating(0.0, own.parts_w, 0.0),
+                    winter_air_c=air_c if room.heated else float(control.winter.air_c.min()),
+                    response=None, control=control, beyond=_felt(room, beyond), **course,
+                )
+            )  # fmt: skip
     return results
 
 
 def _felt(room: Room, beyond: Mapping[str, AirCourse] | None) -> dict[str, AirCourse]:
     """The air beyond a room's walls that was known."""
     return {other: beyond[other] for other in room.neighbours if beyond and other in beyond}
-
-
-def _with_thermostat(
-    room: Room, parts: "_Parts", control: Control, held: Heating, held_air_c: float, errors: tuple[float, float]
-) -> RoomLoads:
-    """Results of a room whose thermostat decides; `held` is its winter load at the set-point."""
-    total = 0.0 - control.summer.plant_w
-    month, step = peak_time(total if room.cooled else control.summer.air_c.astype(np.float64))
-    checked = _Checked(np.array([month]), np.array([step]), *(np.array([error]) for error in errors))
-    return RoomLoads(
-        room=room,
-        heating=_warmed_up(room, held, control) if room.heated else Heating(0.0, held.parts_w, 0.0),
-        winter_air_c=held_air_c if room.heated else float(control.winter.air_c.min()),
-        response=None,
-        control=control,
-        **_results(room, replace(parts, total=total, control=control), checked, 0),
-    )
 
 
 def _warmed_up(room: Room, held: Heating, control: Control) -> Heating:
@@ -184,50 +194,77 @@ def _warmed_up(room: Room, held: Heating, control: Control) -> Heating:
 
 @dataclass(frozen=True)
 class _Parts:
-    """The split of one room: fixed categories, gains by day, the day of each month, their sum, moisture by day."""
+    """What rooms' loads are made of: terms and their sum, gains by day, the day of each month, the load, moisture by day."""
 
-    fixed: Array
+    terms: Sequence[Terms]
+    held: Array
     gains: Array
     day_of: Ints
     total: Array
     latent: Array
-    control: Control | None = None
+    controls: Sequence[Control | None] = ()
+
+    def at_peak(self, month: Ints, step: Ints) -> tuple[Array, Array]:
+        """Split of every room at its own peak, (R, categories), and what its terms leave open there, relative (R,)."""
+        every, day = np.arange(len(month)), self.day_of[month]
+        asked = None
+        if self.controls:
+            drawn = [c.summer.drawn_w[m, s] if c else 0.0 for c, m, s in zip(self.controls, month, step, strict=True)]
+            asked = (self.total[every, month, step], np.array(drawn))
+        fixed = fixed_at(self.terms, month.tolist(), step.tolist())
+        left = np.abs(fixed.sum(axis=1) - self.held[every, month, step]) / np.maximum(np.abs(fixed).sum(axis=1), 1.0)
+        return whole_split(fixed.T, self.gains[every, :, day, step].T, asked).T, left
 
 
-def _response(solved: Solved, own_sum: Complex, index: int) -> RoomResponse:
-    row = solved.row
-    return RoomResponse(
-        solved.transfers.radiant[index], row.face_sum[index], row.convected_sum[index], row.mean_gain[index],
-        own_sum[index], float(solved.stack.total_area[index]),
-    )  # fmt: skip
+def _responses(solved: Solved) -> list[RoomResponse]:
+    """Answers of all rooms to radiant heat: by the adjoint row to the air, and summed over the faces into them."""
+    row, stack = solved.row, solved.stack
+    own_sum = stack.kind_area @ (stack.kinds.face * stack.kinds.own)
+    radiation = solved.outside.climate.coefficients.radiation_inside
+    spread_out = (1.0 + radiation * row.mean_gain * row.face_sum) / stack.total_area[:, None]
+    lost = step_response(own_sum * spread_out)
+    return [RoomResponse(*pair) for pair in zip(solved.transfers.radiant, lost, strict=True)]
 
 
-def _results(room: Room, parts: _Parts, checked: _Checked, index: int) -> dict[str, Any]:
-    """What a room's courses give: the fields of RoomLoads that do not rest on its fabric alone."""
-    month, step = int(checked.month[index]), int(checked.step[index])
-    peak, day = float(parts.total[month, step]), parts.day_of[month]
-    asked = (parts.total[month, step], parts.control.summer.drawn_w[month, step]) if parts.control else None
-    split = whole_split(parts.fixed[:, month, step], parts.gains[:, day, step], asked)
-    latent = float(parts.latent[day, step])
-    return {
-        "fixed": parts.fixed,
-        "gains": parts.gains,
-        "day_of": parts.day_of,
-        "total": parts.total,
-        "latent_days_w": parts.latent,
-        "cooling": Peak(max(0.0, peak), latent, month, step, tuple(split.tolist())) if room.cooled else None,
-        "floating_peak_c": None if room.cooled else _hottest_c(room, parts, month, step),
-        "peak_month": month,
-        "peak_step": step,
-        "split_error": float(checked.split[index]),
-        "balance_error": float(checked.balance[index]),
-    }
+def _results(rooms: Sequence[Room], parts: _Parts, checked: _Checked) -> list[dict[str, Any] | Unsound]:
+    """What rooms' courses give: the fields of RoomLoads that do not rest on their fabric alone."""
+    months, steps = checked.month.tolist(), checked.step.tolist()
+    # The parts come by another sum than the whole: what they leave open belongs to the check.
+    split, left = parts.at_peak(checked.month, checked.step)
+    every = np.arange(len(rooms))
+    latent = parts.latent[every, parts.day_of[checked.month], checked.step].tolist()
+    peaks = parts.total[every, checked.month, checked.step]
+    results: list[dict[str, Any] | Unsound] = []
+    for index, room in enumerate(rooms):
+        if not (checked.sound(index, parts.total[index]) and left[index] <= TOLERANCE):
+            results.append(Unsound(room, checked.reason(index, room)))
+            continue
+        peak, month, step = float(peaks[index]), months[index], steps[index]
+        cooling = Peak(max(0.0, peak), latent[index], month, step, tuple(split[index].tolist()))
+        control = parts.controls[index] if parts.controls else None
+        results.append(
+            {
+                "terms": parts.terms[index],
+                "held": parts.held[index],
+                "gains": parts.gains[index],
+                "day_of": parts.day_of,
+                "total": parts.total[index],
+                "latent_days_w": parts.latent[index],
+                "cooling": cooling if room.cooled else None,
+                "floating_peak_c": None if room.cooled else _hottest_c(room, control, peak, month, step),
+                "peak_month": month,
+                "peak_step": step,
+                "split_error": max(float(checked.split[index]), float(left[index])),
+                "balance_error": float(checked.balance[index]),
+            }
+        )
+    return results
 
 
-def _hottest_c(room: Room, parts: _Parts, month: int, step: int) -> float:
-    if parts.control:
-        return float(parts.control.summer.air_c[month, step])
-    return room.cooling_setpoint_c + float(parts.total[month, step])
+def _hottest_c(room: Room, control: Control | None, peak: float, month: int, step: int) -> float:
+    if control:
+        return float(control.summer.air_c[month, step])
+    return room.cooling_setpoint_c + peak
 
 
 def differs_in_gains_only(before: RoomLoads, room: Room, counts_winter_gains: bool = False) -> bool:
@@ -254,41 +291,55 @@ def recalculate_gains(kept: Sequence[RoomLoads], rooms: Sequence[Room], outside:
     found = gain_courses(rooms, [month.month for month in outside.climate.months])
     transfer = np.stack([response.radiant for response in responses])
     gains = to_steps(to_harmonics(found.radiant) * transfer[:, None, None]) + found.convective
+    held = np.stack([loads.held for loads in kept])
     # Summed again rather than corrected: any number of edits leaves no trace in the last digits.
-    total = np.stack([loads.fixed.sum(axis=0) for loads in kept]) + gains.sum(axis=1)[:, found.day_of]
+    total = held + gains.sum(axis=1)[:, found.day_of]
     month, step = _peaks(total)
     day, every = found.day_of[month], np.arange(len(rooms))
     radiant, convective = (course[every, :, day].sum(axis=1) for course in (found.radiant, found.convective))
-    face, convected, mean_gain, own = (
-        np.stack([getattr(r, name) for r in responses])
-        for name in ("face_sum", "convected_sum", "mean_gain", "own_sum")
-    )
-    spreading = spread(to_harmonics(radiant)) / np.array([r.total_area_m2 for r in responses])[:, None]
-    x = spreading * (1.0 + outside.climate.coefficients.radiation_inside * mean_gain * face)
-    forward = to_steps(step_response(convected * x))
-    lost = to_steps(step_response(own * x))
+    harmonics = to_harmonics(radiant)
+    load = to_steps(harmonics * transfer)
+    lost = to_steps(harmonics * np.stack([response.lost for response in responses]))
     throughput = np.maximum((radiant + convective).max(axis=1), 1.0)
-    off = np.abs(forward + convective - gains[every, :, day].sum(axis=1)).max(axis=1) / throughput
-    checked = _Checked(month, step, off, np.abs(radiant - lost - forward).max(axis=1) / throughput)
-    latent = found.latent.sum(axis=1)
+    off = np.abs(load + convective - gains[every, :, day].sum(axis=1)).max(axis=1) / throughput
+    checked = _Checked(month, step, off, np.abs(radiant - lost - load).max(axis=1) / throughput)
+    parts = _Parts([loads.terms for loads in kept], held, gains, found.day_of, total, found.latent.sum(axis=1))
     results: list[RoomLoads | Unsound] = []
-    for i, (loads, room) in enumerate(zip(kept, rooms, strict=True)):
-        if checked.sound(i, total[i]):
-            parts = _Parts(loads.fixed, gains[i], found.day_of, total[i], latent[i])
-            results.append(replace(loads, room=room, **_results(room, parts, checked, i)))
+    for loads, room, course in zip(kept, rooms, _results(rooms, parts, checked), strict=True):
+        if isinstance(course, Unsound):
+            results.append(course)
         else:
-            results.append(Unsound(room, checked.reason(i, room)))
+            results.append(replace(loads, room=room, **(course | {"held": loads.held})))
     return results
 
 
-def group_parts_w(rooms: Sequence[RoomLoads], month: int, steps: slice) -> Array:
-    """Split of a group's coincident load over some steps of a month, (categories, steps) [W]."""
-    total = np.zeros((len(CATEGORIES), len(range(*steps.indices(rooms[0].total.shape[1])))))
-    for loads in rooms:
-        counted = loads.total[month, steps] > 0.0
-        if loads.cooling is not None and counted.any():
-            total += loads.parts_at(month, steps) * counted
-    return total
+def group_day_w(rooms: Sequence[RoomLoads], month: int) -> Array:
+    """Split of a group's coincident load over a month's day, (categories, 144) [W]."""
+    steps = rooms[0].total.shape[1]
+    fixed = fixed_days([loads.terms for loads in rooms], [month] * len(rooms))
+    return _coincident(rooms, month, slice(0, steps), fixed)
+
+
+def group_parts_w(rooms: Sequence[RoomLoads], month: int, step: int) -> Array:
+    """Split of a group's coincident load at a step, (categories,) [W]."""
+    fixed = fixed_at([loads.terms for loads in rooms], [month] * len(rooms), [step] * len(rooms))
+    return _coincident(rooms, month, slice(step, step + 1), fixed[:, :, None])[:, 0]
+
+
+def _coincident(rooms: Sequence[RoomLoads], month: int, steps: slice, fixed: Array) -> Array:
+    """Parts of the rooms that are cooled, at steps where they have a load, added up, (categories, steps) [W]."""
+    total = np.stack([loads.total[month, steps] for loads in rooms])
+    counted = (total > 0.0) & np.array([loads.cooling is not None for loads in rooms])[:, None]
+    gains = np.stack([loads.gains[:, loads.day_of[month], steps] for loads in rooms])
+    split = whole_split((fixed * counted[:, None]).sum(axis=0), (gains * counted[:, None]).sum(axis=0))
+    driven = [i for i, loads in enumerate(rooms) if loads.control is not None]
+    if driven:
+        drawn = np.stack([rooms[i].control.summer.drawn_w[month, steps] for i in driven])  # type: ignore[union-attr]
+        with_control = counted[driven]
+        held = fixed[driven].sum(axis=1) + gains[driven].sum(axis=1)
+        split[CATEGORIES.index("drawn air")] = (drawn * with_control).sum(axis=0)
+        split[CATEGORIES.index("storage")] = ((total[driven] - held - drawn) * with_control).sum(axis=0)
+    return split
 
 
 def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads]) -> GroupLoads:
@@ -317,7 +368,7 @@ def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads])
         floor_area_m2=sum(loads.room.floor_area_m2 for loads in rooms),
         course_w=course,
         latent_w=latent,
-        cooling=peak_of(course, group_parts_w(rooms, month, slice(step, step + 1))[:, 0], latent),
+        cooling=peak_of(course, group_parts_w(rooms, month, step), latent),
         heating=Heating(
             sum(h.load_w for h in heated),
             tuple(float(value) for value in heating_parts),

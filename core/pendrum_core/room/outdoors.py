@@ -1,7 +1,7 @@
 """What the outdoors does to each kind of surface on every design day: computed once per climate."""
 
 from dataclasses import dataclass, field
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -23,6 +23,19 @@ Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
 
 
+@dataclass(frozen=True, eq=False)
+class WindowSun:
+    """Sun through a window per A (1 - frame) g, (months, 144) [W/m2]: onto the faces, and straight to the air."""
+
+    radiant_w_m2: Array
+    convective_w_m2: Array
+
+    @cached_property
+    def harmonics(self) -> Complex:
+        """Of what falls onto the faces, (months, 73)."""
+        return to_harmonics(self.radiant_w_m2)
+
+
 def sky_view(tilt_deg: float) -> float:
     """Share of the sky in the view of a plane, (1 + cos tilt)/2 [-]."""
     return float((1.0 + np.cos(np.radians(tilt_deg))) / 2.0)
@@ -41,7 +54,7 @@ class Outdoors:
     sky: ClearSky
     _planes: dict[tuple[float, float, float], PlaneIrradiance] = field(default_factory=dict)
     _sol_air: dict[tuple[float, float, float, float], Complex] = field(default_factory=dict)
-    _sun: dict[tuple[object, ...], tuple[Array, Array]] = field(default_factory=dict)
+    _sun: dict[tuple[object, ...], WindowSun] = field(default_factory=dict)
 
     def plane(self, tilt_deg: float, azimuth_deg: float, eye_m: float = 0.0) -> PlaneIrradiance:
         """Irradiance on a plane, behind the site's skyline seen from a height.
@@ -99,8 +112,8 @@ class Outdoors:
             window.height_m, window.tilt_deg, window.azimuth_deg,
         )  # fmt: skip
 
-    def window_sun_w_m2(self, window: SunWindow) -> tuple[Array, Array]:
-        """Sun through a window per A (1 - frame) g, (months, 144) [W/m2]: onto the faces, and straight to the air.
+    def window_sun(self, window: SunWindow) -> WindowSun:
+        """Sun through a window.
 
         f(incidence) lit beam + f_hemispherical (sky + ground) past the shading, times the blind's factor while drawn.
         """
@@ -109,7 +122,7 @@ class Outdoors:
             self._sun[key] = self._window_sun(window)
         return self._sun[key]
 
-    def _window_sun(self, window: SunWindow) -> tuple[Array, Array]:
+    def _window_sun(self, window: SunWindow) -> WindowSun:
         plane = self.plane(window.tilt_deg, window.azimuth_deg, window.eye_m)
         curve = angular_curve(window.glazing.panes)
         beam, diffuse = plane.beam, plane.sky_diffuse + plane.ground_reflected
@@ -121,7 +134,7 @@ class Outdoors:
         through = curve.at(plane.incidence_cosine) * beam + curve.hemispherical * diffuse
         plain, blind = self.climate.coefficients.solar_share_to_air, window.blind
         if blind is None:
-            return through * (1.0 - plain), through * plain
+            return WindowSun(through * (1.0 - plain), through * plain)
         drawn = np.ones_like(through)
         if blind.rule == "irradiance":
             drawn = (beam + diffuse > blind.threshold_w_m2).astype(float)
@@ -129,7 +142,7 @@ class Outdoors:
             drawn = np.stack([step_averages(blind.patterns[month.month - 1]) for month in self.climate.months])
         bare, behind = through * (1.0 - drawn), through * drawn * blind.solar_factor
         to_air = bare * plain + behind * blind.air_share
-        return bare + behind - to_air, to_air
+        return WindowSun(bare + behind - to_air, to_air)
 
 
 @lru_cache(maxsize=1024)

@@ -9,41 +9,78 @@ from scipy.sparse import csr_matrix
 
 from pendrum_core.model.rooms import GAIN_CATEGORIES, Gain, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.outdoors import Outdoors, WindowSun
 from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]
+Complex = NDArray[np.complex128]
 Ints = NDArray[np.int64]
 
 
 @dataclass(frozen=True)
 class SunCourses:
-    """Sun through each room's windows (R, months, 144) [W]: onto the faces, and straight to the air."""
+    """Sun through rooms' windows: which room gets how much of which course.
 
-    radiant: Array
-    convective: Array
+    Attributes:
+        rooms: how many rooms there are.
+        room, table, scale: of each entry: the room, the course, and A (1 - frame) g [m2].
+        radiant, convective: the courses per scale, (months, 144) each: onto the faces, and straight to the air [W/m2].
+        harmonics: of the radiant ones, (months, 73) each.
+    """
+
+    rooms: int
+    room: Ints
+    table: Ints
+    scale: Array
+    radiant: tuple[Array, ...]
+    convective: tuple[Array, ...]
+    harmonics: tuple[Complex, ...]
+
+    def _summed(self, courses: tuple[Array, ...]) -> Array:
+        share = csr_matrix((self.scale, (self.room, self.table)), shape=(self.rooms, len(courses)))
+        stacked = np.stack(courses)
+        return np.asarray((share @ stacked.reshape(len(courses), -1)).reshape(self.rooms, *stacked.shape[1:]))
+
+    def whole(self) -> tuple[Array, Array]:
+        """Onto the faces and straight to the air, (R, months, 144) [W]; a single 0 where no room has a window."""
+        if not self.radiant:
+            return np.zeros((1, 1, 1)), np.zeros((1, 1, 1))
+        return self._summed(self.radiant), self._summed(self.convective)
+
+    def on(self, month_of: Ints) -> tuple[Array, Array]:
+        """The same on one day of each room, (R, 144) [W]."""
+        radiant, convective = np.zeros((2, self.rooms, STEPS_PER_DAY))
+        for result, courses in ((radiant, self.radiant), (convective, self.convective)):
+            if courses:
+                months = month_of[self.room].tolist()
+                days = np.stack([courses[t][m] for t, m in zip(self.table.tolist(), months, strict=True)])
+                np.add.at(result, self.room, self.scale[:, None] * days)
+        return radiant, convective
 
 
 def sun_courses(rooms: Sequence[Room], outside: Outdoors) -> SunCourses:
     """Area (1 - frame) g times what the plane, its shading and its blind let through."""
     rows: dict[object, int] = {}
-    tables: list[tuple[Array, Array]] = []
-    entries: list[tuple[int, int, float]] = []
+    tables: list[WindowSun] = []
+    entries: dict[tuple[int, int], float] = {}
     for index, room in enumerate(rooms):
         for window in room.windows:
             key = window.sun_key
             row = rows.get(key)
             if row is None:
                 row = rows[key] = len(tables)
-                tables.append(outside.window_sun_w_m2(window))
-            entries.append((index, row, window.sun_area_m2))
-    shape = (len(rooms), len(outside.climate.months), STEPS_PER_DAY)
-    if not entries:
-        return SunCourses(np.zeros(shape), np.zeros(shape))
-    at, to, scales = zip(*entries, strict=True)
-    share = csr_matrix((scales, (at, to)), shape=(len(rooms), len(tables)))
-    radiant, convective = (np.stack([table[i].ravel() for table in tables]) for i in (0, 1))
-    return SunCourses((share @ radiant).reshape(shape), (share @ convective).reshape(shape))
+                tables.append(outside.window_sun(window))
+            entries[index, row] = entries.get((index, row), 0.0) + window.sun_area_m2
+    at = np.array(list(entries), dtype=np.int64).reshape(-1, 2)
+    return SunCourses(
+        rooms=len(rooms),
+        room=at[:, 0],
+        table=at[:, 1],
+        scale=np.array(list(entries.values()), dtype=np.float64),
+        radiant=tuple(table.radiant_w_m2 for table in tables),
+        convective=tuple(table.convective_w_m2 for table in tables),
+        harmonics=tuple(table.harmonics for table in tables),
+    )
 
 
 @dataclass(frozen=True)

@@ -6,7 +6,7 @@ one kind. Sums over a room's faces are then products of a sparse matrix (rooms x
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
-from functools import lru_cache
+from functools import cached_property, lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -82,18 +82,23 @@ class Signals:
     """Environment temperatures counted from the room's set-point: few different ones, many terms.
 
     Attributes:
-        harmonics: (U, months, 73) [K]; the first row is zero.
-        of: row of `harmonics` for each term, (T,).
+        rows: U courses as harmonics, (months, 73) [K] each; the first is zero.
+        of: row of each term, (T,).
         level_k: constant to add, (T,) [K].
         winter_k: environment minus heating set-point on the winter day, (T,) [K].
         sky_k: by how much of that the clear sky pulls the environment below the outdoor air, (T,) [K].
     """
 
-    harmonics: Complex
+    rows: tuple[Complex, ...]
     of: Ints
     level_k: Array
     winter_k: Array
     sky_k: Array
+
+    @cached_property
+    def harmonics(self) -> Complex:
+        """All rows, (U, months, 73)."""
+        return np.stack(self.rows)
 
     def at(self, terms: slice | Ints) -> Complex:
         """Harmonics of some terms' temperatures, (n, months, 73)."""
@@ -180,7 +185,7 @@ class _Environments:
             return self._row(boundary.patterns, to_harmonics(days)), 0.0, -1.0, winter, -1.0
         if boundary.kind == "room" and boundary.neighbour in self.beyond:
             air = self.beyond[boundary.neighbour]
-            return self._row(("room", boundary.neighbour), to_harmonics(air.summer_c)), 0.0, -1.0, air.winter_c, -1.0
+            return self._row(("room", boundary.neighbour), air.harmonics), 0.0, -1.0, air.winter_c, -1.0
         if boundary.kind == "difference":
             return 0, boundary.cooling_difference_k, 0.0, -boundary.heating_difference_k, 0.0
         return 0, 0.0, 0.0, 0.0, 0.0
@@ -284,5 +289,4 @@ def stack_rooms(
             ]
         ),
     )
-    courses = np.stack(environments.rows)
-    return stack, Signals(courses, signal_of, level_area / area, winter_area / area, sky_area / area)
+    return stack, Signals(tuple(environments.rows), signal_of, level_area / area, winter_area / area, sky_area / area)

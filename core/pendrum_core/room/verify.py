@@ -68,8 +68,9 @@ def forward_day(solved: Solved, month_of: Ints) -> DayCheck:
     hr = solved.outside.climate.coefficients.radiation_inside
     day = solved.gains.day_of[month_of]
     leak, direct = outdoor_air_parts(solved)
-    radiant = solved.sun.radiant[rooms, month_of] + solved.gains.radiant[rooms, :, day].sum(axis=1)
-    convective = solved.sun.convective[rooms, month_of] + solved.gains.convective[rooms, :, day].sum(axis=1)
+    sun_radiant, sun_convective = solved.sun.on(month_of)
+    radiant = sun_radiant + solved.gains.radiant[rooms, :, day].sum(axis=1)
+    convective = sun_convective + solved.gains.convective[rooms, :, day].sum(axis=1)
     convective = convective + (leak + direct + solved.transfer.summer_w)[rooms, month_of]
 
     crossing, face, convected = _driven(solved, month_of)

@@ -26,7 +26,7 @@ class HeldRooms(unittest.TestCase):
     def test_every_source_on_its_own(self) -> None:
         case = load_case("room_light_south_window")
         solved = solve_with_data(case)
-        parts = courses(solved).parts[0, :, 0]
+        parts = courses(solved).parts(0)[:, 0]
         elements = conduction_parts(solved, np.arange(len(solved.stack.area)), len(solved.stack.area))
         names = [element.name for element in solved.stack.rooms[0].elements]
         peak = case["expected"]["peak_W"]
@@ -50,7 +50,7 @@ class FloatingRoom(unittest.TestCase):
         case = load_case("room_light_free_floating")
         expected = case["expected"]
         solved = solve_with_data(case, cooled=False)
-        air = courses(solved).parts[0].sum(axis=0)[0]
+        air = courses(solved).total[0, 0]
         want = np.array(expected["air_temperature_C"])
         keep = away_from_jumps(case)
         for entry in floating_entries():
