@@ -79,12 +79,13 @@ def _layers(look: Lookups, identity: str) -> Layers:
     return with_allowance(equivalent_layers(rows, films), films, assembly["extra_u_value"])
 
 
-def layers_or_missing(look: Lookups, title: str, assembly: Row) -> Layers:
+def layers_or_missing(look: Lookups, title: str, identity: str) -> Layers:
     """Layers of an assembly that a room needs.
 
     Raises:
         Missing: there are none.
     """
+    assembly = look.existing("assembly", identity)
     try:
         return assembly_layers(look, assembly)
     except ValueError as error:
@@ -117,11 +118,28 @@ def ground_contact(look: Lookups, assembly: Row, layers: Layers) -> GroundContac
     )
 
 
-def _ground(look: Lookups, title: str, surface: Row, assembly: Row, layers: Layers, snags: list[Snag]) -> tuple[
-    Boundary, Layers
-]:  # fmt: skip
+def ground_boundary(
+    look: Lookups, title: str, surface: Row, identity: str, layers: Layers, snags: list[Snag]
+) -> tuple[Boundary, Layers]:
+    """What the ground is to a surface, and its layers with the soil that belongs to them.
+
+    Raises:
+        Missing: something about the ground is not given.
+    """
+    assembly = look.existing("assembly", identity)
     procedure = assembly["ground_procedure"]
     tilt, azimuth = surface["tilt_deg"], surface["azimuth_deg"]
+    if procedure in ISO_13370_PARTS:
+        # Remembered, so that rooms on one floor share the layers with the soil.
+        key = f"{identity}/{tilt}/{azimuth}"
+        try:
+            found: tuple[Boundary, Layers] = look.remembered(
+                "ground", key, lambda: _iso_13370(look, identity, tilt, azimuth)
+            )
+        except ValueError as error:
+            raise Missing("ground_incomplete", "assembly", identity, "fabric",
+                          f"{assembly['name']}, on the ground in {title}: {error}.", "enter it") from None  # fmt: skip
+        return found
     months = ground_by_month_c(look)
     resistance = total_resistance(layers)
     common = {"tilt_deg": tilt, "azimuth_deg": azimuth, "by_month_c": months}
@@ -189,47 +207,28 @@ def _outdoors(tilt: float, azimuth: float, absorptance: float, eye_m: float) -> 
     return Boundary("outdoors", tilt, azimuth, absorptance, eye_m=eye_m)
 
 
-def boundary(
-    look: Lookups, title: str, surface: Row, assembly: Row, layers: Layers, eye_m: float, snags: list[Snag]
-) -> tuple[Boundary, Layers]:
-    """What is beyond a surface, and its layers with what belongs to them there.
-
-    Raises:
-        Missing: something about the ground is not given.
-    """
+def boundary(look: Lookups, title: str, surface: Row, absorptance: float, eye_m: float, snags: list[Snag]) -> Boundary:
+    """What is beyond a surface that does not lie on the ground."""
     kind, tilt, azimuth = surface["boundary"], surface["tilt_deg"], surface["azimuth_deg"]
     if kind == "outdoors":
-        return _outdoors(tilt, azimuth, assembly["solar_absorptance"], eye_m), layers
-    if kind == "ground":
-        if assembly["ground_procedure"] in ISO_13370_PARTS:
-            # Remembered, so that rooms on one floor share the layers with the soil.
-            key = f"{assembly['id']}/{tilt}/{azimuth}"
-            try:
-                found: tuple[Boundary, Layers] = look.remembered(
-                    "ground", key, lambda: _iso_13370(look, assembly["id"], tilt, azimuth)
-                )
-            except ValueError as error:
-                raise Missing("ground_incomplete", "assembly", assembly["id"], "fabric",
-                              f"{assembly['name']}, on the ground in {title}: {error}.", "enter it") from None  # fmt: skip
-            return found
-        return _ground(look, title, surface, assembly, layers, snags)
+        return _outdoors(tilt, azimuth, absorptance, eye_m)
     if kind == "fixed":
         return Boundary("temperature", tilt, azimuth, temperature_c=surface["fixed_temperature_c"],
-                        extra_resistance_m2k_w=INNER_FILM_M2K_W), layers  # fmt: skip
+                        extra_resistance_m2k_w=INNER_FILM_M2K_W)  # fmt: skip
     if kind == "scheduled":
         patterns = design_patterns(look, surface["temperature_schedule"])
         return Boundary("pattern", tilt, azimuth, extra_resistance_m2k_w=INNER_FILM_M2K_W,
-                        patterns=patterns.by_month, winter_pattern=patterns.winter), layers  # fmt: skip
+                        patterns=patterns.by_month, winter_pattern=patterns.winter)  # fmt: skip
     if kind == "difference":
         return Boundary(
             "difference", tilt, azimuth, extra_resistance_m2k_w=INNER_FILM_M2K_W,
             cooling_difference_k=surface["cooling_difference_k"], heating_difference_k=surface["heating_difference_k"],
-        ), layers  # fmt: skip
+        )  # fmt: skip
     if kind == "room" and surface["neighbour"] is not None:
         return Boundary("room", tilt, azimuth, extra_resistance_m2k_w=INNER_FILM_M2K_W,
-                        neighbour=surface["neighbour"]), layers  # fmt: skip
+                        neighbour=surface["neighbour"])  # fmt: skip
     if kind == "room":
         snags.append(Snag(DOUBTFUL, "no_neighbour", "surface", surface["id"], "rooms",
                           f"{title}, {surface['name']} is to another room, but no room is named; it is taken to lose nothing.",
                           "choose the room beyond it"))  # fmt: skip
-    return _ADIABATIC, layers
+    return _ADIABATIC

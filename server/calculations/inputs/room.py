@@ -3,25 +3,21 @@
 from calendar import month_name
 from math import isfinite
 
-from calculations.inputs.fabric import boundary, layers_or_missing
+from calculations.inputs.faces import faces_of
 from calculations.inputs.gains import gains_of
 from calculations.inputs.missing import Missing
 from calculations.inputs.thermostat import crossed, humidity_of, thermostat_of
-from calculations.inputs.windows import opening, opening_area
 from calculations.lookups import Lookups
 from pendrum_core.air.infiltration import leakage_flow_m3_s, local_wind_m_s
 from pendrum_core.checks.snag import DOUBTFUL, Snag
-from pendrum_core.model.fabric import Layers
-from pendrum_core.model.rooms import Element, Room, SunWindow, TransferAir, inside_convection
+from pendrum_core.model.rooms import Room, TransferAir
 from pendrum_core.model.schedules import DayPattern
 from projects.document import Row
-from projects.resolver import Effective, effective_values, kit_in_use, surface_assembly
+from projects.resolver import Effective, effective_values
 
 AIR_J_M3K = 1200.0  # heat capacity of room air per volume, at 20 °C near sea level
 FURNITURE_J_M2K = 10_000.0  # per floor area, in the air node
-LEAST_AREA_M2 = 1e-6
 DEFAULT_EYE_M = 1.5
-_CATEGORY = {"outer_wall": "walls", "roof": "roofs", "ground_floor": "floors"}
 
 
 def title_of(room: Row) -> str:
@@ -32,7 +28,7 @@ def title_of(room: Row) -> str:
 def room_or_snags(look: Lookups, identity: str) -> tuple[Room | None, list[Snag], dict[str, Effective]]:
     """A room, what was found on the way, and its effective values; no room where something is missing."""
     row = look.existing("room", identity)
-    values = effective_values(look, row)
+    values = look.remembered("effective", identity, lambda: effective_values(look, look.existing("room", identity)))
     snags: list[Snag] = []
     try:
         return _build(look, row, values, snags), snags, values
@@ -68,7 +64,7 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
     snags += _away_snags(title, identity, use, values)
     eye = _eye_m(look, room, height)
     elements, windows, found = look.remembered(
-        "faces", f"{identity}/{title}/{eye}", lambda: _faces(look, title, identity, eye)
+        "faces", f"{identity}/{title}/{eye}", lambda: faces_of(look, title, identity, eye)
     )
     snags += found
     leak, winter_leak = _infiltration_m3_s(look, use, room, values, volume, surfaces)
@@ -156,61 +152,6 @@ def _eye_m(look: Lookups, room: Row, height: float) -> float:
         return 0.0
     level = look.row("level", room["level"])
     return max(0.0, level["floor_m"] + height / 2.0) if level else DEFAULT_EYE_M
-
-
-def _faces(
-    look: Lookups, title: str, identity: str, eye: float
-) -> tuple[tuple[Element, ...], tuple[SunWindow, ...], list[Snag]]:
-    """Every surface of a room with its openings."""
-    snags: list[Snag] = []
-    elements: list[Element] = []
-    windows: list[SunWindow] = []
-    kit = kit_in_use(look)
-    known: dict[str, Layers] = {}
-    for surface in look.many("surfaces of room", identity):
-        inside = look.many("openings of surface", surface["id"])
-        elements.append(_wall(look, title, surface, inside, kit, known, eye, snags))
-        for row in inside:
-            element, window = opening(look, title, surface, row, kit, eye)
-            elements.append(element)
-            if window is not None:
-                windows.append(window)
-    return tuple(elements), tuple(windows), snags
-
-
-def _wall(
-    look: Lookups, title: str, surface: Row, inside: tuple[Row, ...], kit: Row | None, known: dict[str, Layers],
-    eye: float, snags: list[Snag],
-) -> Element:  # fmt: skip
-    name, identity = surface["name"], surface["id"]
-    taken = sum(opening_area(row) for row in inside)
-    net = surface["area_m2"] - taken
-    if net < 0.0:
-        names = ", ".join(row["name"] for row in inside)
-        raise Missing("openings_larger", "surface", identity, "rooms",
-                      f"{title}, {name}: its openings ({names}) have {taken:.2f} m², the wall only "
-                      f"{surface['area_m2']:.2f} m².", "make the openings smaller or the wall larger")  # fmt: skip
-    found = surface_assembly(look, surface, kit)
-    if found.value is None:
-        raise Missing("no_assembly", "surface", identity, "fabric",
-                      f"{title}, {name} has no assembly, and the fabric kit has none for {surface['role'].replace('_', ' ')}.",
-                      "fill the kit's role, or choose an assembly for the surface")  # fmt: skip
-    layers = known.get(found.value["id"])
-    if layers is None:
-        layers = known[found.value["id"]] = layers_or_missing(look, title, found.value)
-    beyond, layers = boundary(look, title, surface, found.value, layers, eye, snags)
-    outer = surface["boundary"] in ("outdoors", "ground") and surface["role"] in _CATEGORY
-    return Element(
-        id=identity,
-        name=name,
-        category=_CATEGORY[surface["role"]] if outer else "neighbours",
-        # A wall wholly taken up by its openings keeps a sliver: elements of no area have no place in the balance.
-        area_m2=max(net, LEAST_AREA_M2),
-        layers=layers,
-        convection_w_m2k=inside_convection(surface["tilt_deg"], 2.5, 5.0, 0.7),
-        boundary=beyond,
-        construction=found.value["id"],
-    )
 
 
 def _infiltration_m3_s(

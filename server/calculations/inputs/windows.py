@@ -1,6 +1,6 @@
 """Openings: their conduction, and the sun through them."""
 
-from calculations.inputs.fabric import boundary, layers_or_missing
+from calculations.inputs.fabric import boundary
 from calculations.inputs.missing import Missing
 from calculations.inputs.schedules import design_patterns
 from calculations.lookups import Lookups
@@ -57,7 +57,7 @@ def blind_of(look: Lookups, row: Row) -> Blind | None:
 def opening(
     look: Lookups, title: str, surface: Row, row: Row, kit: Row | None, eye_m: float
 ) -> tuple[Element, SunWindow | None]:
-    """The conduction of an opening, and its sun where it faces the outdoors.
+    """The conduction of an opening, a door's still without its layers, and its sun where it faces the outdoors.
 
     Raises:
         Missing: it lies in the ground, or has no construction, or one that cannot be.
@@ -76,20 +76,19 @@ def opening(
                       f"fill the kit's {row['kind']}, or choose one for the opening")  # fmt: skip
     outdoors, construction = surface["boundary"] == "outdoors", found.value
     area, tilt = opening_area(row), surface["tilt_deg"]
-    sun = None
+    sun, layers, absorptance = None, (), 0.0
     if row["kind"] == "window":
         glass = _glass(title, row, construction)
         key = f"{construction['id']}/{glass.u_value}/{glass.name}"
-        layers: Layers = look.remembered("pane", key, lambda: _pane(glass))
+        layers = look.remembered("pane", key, lambda: _pane(glass))
         if outdoors:
             sun = _sun(look, surface, row, glass, area, eye_m, blind_of(look, construction))
     else:
-        layers = layers_or_missing(look, title, construction)
+        absorptance = construction["solar_absorptance"]
         if outdoors and construction["glass_share"] > 0.0:
             pane = Glazing(construction["name"], 1.5, construction["glass_g_value"], 0.0, 2)
             sun = _sun(look, surface, row, pane, area * construction["glass_share"], eye_m, None)
-    absorbing = construction if row["kind"] == "door" else construction | {"solar_absorptance": 0.0}
-    beyond, layers = boundary(look, title, surface, absorbing, layers, eye_m, [])
+    beyond = boundary(look, title, surface, absorptance, eye_m, [])
     element = Element(
         row["id"], row["name"], "windows" if row["kind"] == "window" else "doors", area, layers,
         inside_convection(tilt, 2.5, 5.0, 0.7), beyond, construction["id"],
