@@ -1,0 +1,123 @@
+"""Faces of a room in two steps: what they are and what is beyond them, then their layers.
+
+The first step rests on surfaces, openings, kit and glazing; a layer that changes leaves it standing, and only the faces
+that have that layer are made anew.
+"""
+
+from calculations.inputs.fabric import boundary, ground_boundary, layers_or_missing
+from calculations.inputs.missing import Missing
+from calculations.inputs.windows import opening, opening_area
+from calculations.lookups import Lookups
+from pendrum_core.checks.snag import Snag
+from pendrum_core.model.fabric import Layers
+from pendrum_core.model.rooms import Boundary, Element, SunWindow, inside_convection
+from projects.document import Row
+from projects.resolver import kit_in_use, surface_assembly
+
+LEAST_AREA_M2 = 1e-6
+_CATEGORY = {"outer_wall": "walls", "roof": "roofs", "ground_floor": "floors"}
+_UNKNOWN = Boundary("adiabatic")
+
+
+class _Face:
+    """An element that waits for its layers; it remembers the last one made."""
+
+    def __init__(self, bare: Element, on_ground: Row | None) -> None:
+        self._bare = bare
+        self._on_ground = on_ground
+        self._made: Element | None = None
+
+    def built(self, look: Lookups, title: str, known: dict[str, Layers], snags: list[Snag]) -> Element:
+        """The element; `known` are the layers of assemblies that this room has met already.
+
+        Raises:
+            Missing: its assembly has no layers, or something about the ground is not given.
+        """
+        assembly = self._bare.construction
+        layers = known.get(assembly)
+        if layers is None:
+            layers = known[assembly] = layers_or_missing(look, title, assembly)
+        if self._on_ground is not None:
+            beyond, layers = ground_boundary(look, title, self._on_ground, assembly, layers, snags)
+            return _with(self._bare, beyond, layers)
+        made = self._made
+        if made is None or made.layers is not layers:
+            made = self._made = _with(self._bare, self._bare.boundary, layers)
+        return made
+
+
+def _with(bare: Element, beyond: Boundary, layers: Layers) -> Element:
+    # Said out field by field: `replace` takes three times as long, and a building has thousands.
+    return Element(
+        bare.id, bare.name, bare.category, bare.area_m2, layers, bare.convection_w_m2k, beyond, bare.construction
+    )
+
+
+_Drawn = tuple[tuple[Element | _Face, ...], tuple[SunWindow, ...], list[Snag]]
+
+
+def faces_of(
+    look: Lookups, title: str, identity: str, eye_m: float
+) -> tuple[tuple[Element, ...], tuple[SunWindow, ...], list[Snag]]:
+    """Every surface of a room with its openings.
+
+    Raises:
+        Missing: one of them lacks something without which the room cannot be calculated.
+    """
+    drawn: _Drawn = look.remembered(
+        "drawn faces", f"{identity}/{title}/{eye_m}", lambda: _drawn(look, title, identity, eye_m)
+    )
+    faces, windows, found = drawn
+    known: dict[str, Layers] = {}
+    snags = list(found)
+    elements = tuple(face if isinstance(face, Element) else face.built(look, title, known, snags) for face in faces)
+    return elements, windows, snags
+
+
+def _drawn(look: Lookups, title: str, identity: str, eye_m: float) -> _Drawn:
+    snags: list[Snag] = []
+    faces: list[Element | _Face] = []
+    windows: list[SunWindow] = []
+    kit = kit_in_use(look)
+    for surface in look.many("surfaces of room", identity):
+        inside = look.many("openings of surface", surface["id"])
+        faces.append(_wall(look, title, surface, inside, kit, eye_m, snags))
+        for row in inside:
+            element, window = opening(look, title, surface, row, kit, eye_m)
+            faces.append(element if element.layers else _Face(element, None))
+            if window is not None:
+                windows.append(window)
+    return tuple(faces), tuple(windows), snags
+
+
+def _wall(
+    look: Lookups, title: str, surface: Row, inside: tuple[Row, ...], kit: Row | None, eye_m: float, snags: list[Snag]
+) -> _Face:
+    name, identity = surface["name"], surface["id"]
+    taken = sum(opening_area(row) for row in inside)
+    net = surface["area_m2"] - taken
+    if net < 0.0:
+        names = ", ".join(row["name"] for row in inside)
+        raise Missing("openings_larger", "surface", identity, "rooms",
+                      f"{title}, {name}: its openings ({names}) have {taken:.2f} m², the wall only "
+                      f"{surface['area_m2']:.2f} m².", "make the openings smaller or the wall larger")  # fmt: skip
+    assembly = surface_assembly(look, surface, kit).value
+    if assembly is None:
+        raise Missing("no_assembly", "surface", identity, "fabric",
+                      f"{title}, {name} has no assembly, and the fabric kit has none for {surface['role'].replace('_', ' ')}.",
+                      "fill the kit's role, or choose an assembly for the surface")  # fmt: skip
+    on_ground = surface["boundary"] == "ground"
+    beyond = _UNKNOWN if on_ground else boundary(look, title, surface, assembly["solar_absorptance"], eye_m, snags)
+    outer = surface["boundary"] in ("outdoors", "ground") and surface["role"] in _CATEGORY
+    bare = Element(
+        id=identity,
+        name=name,
+        category=_CATEGORY[surface["role"]] if outer else "neighbours",
+        # A wall wholly taken up by its openings keeps a sliver: elements of no area have no place in the balance.
+        area_m2=max(net, LEAST_AREA_M2),
+        layers=(),
+        convection_w_m2k=inside_convection(surface["tilt_deg"], 2.5, 5.0, 0.7),
+        boundary=beyond,
+        construction=assembly["id"],
+    )
+    return _Face(bare, surface if on_ground else None)
