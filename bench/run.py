@@ -25,9 +25,9 @@ def measure(rooms: int) -> dict[str, float]:
     import django
 
     django.setup()
-    from config.collector import calm_collector
+    from config.memory import calm_memory
 
-    calm_collector()
+    calm_memory()
     from django.core.management import call_command
     from django.test import Client
 

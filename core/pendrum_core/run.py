@@ -19,6 +19,7 @@ from pendrum_core.room.follow import follow
 from pendrum_core.room.group import (
     LEAST_AT_ONCE,
     MOST_AT_ONCE,
+    Together,
     Unsound,
     calculate_chunk,
     differs_in_gains_only,
@@ -95,11 +96,12 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
         failures.append(Failure("room", room.id, reason))
     rooms = {room.id: memory.rooms[room.id] for room in building.rooms if room.id in memory.rooms}
     rooms |= _led(rooms, memory, outside, failures)
+    together = Together(rooms)
     groups: dict[str, GroupLoads] = {}
     for group in building.groups:
         members = tuple(rooms[room] for room in group.room_ids if room in rooms)
         if members:
-            groups[group.id] = _group(group, members, memory)
+            groups[group.id] = _group(group, members, together, memory)
     systems = _systems(building, rooms, outside, memory, failures)
     duties = _heating_duties(rooms, systems)
     circuits, emitters = _circuits(building, rooms, duties, systems, failures)
@@ -174,10 +176,10 @@ def _same(now: tuple[RoomLoads, ...], before: tuple[RoomLoads, ...]) -> bool:
     return len(now) == len(before) and all(a is b for a, b in zip(now, before, strict=True))
 
 
-def _group(group: Group, members: tuple[RoomLoads, ...], memory: Memory) -> GroupLoads:
+def _group(group: Group, members: tuple[RoomLoads, ...], together: Together, memory: Memory) -> GroupLoads:
     kept = memory.groups.get(group.id)
     if kept is None or kept[0] != group or not _same(members, kept[1]):
-        kept = (group, members, group_loads(group.id, group.name, group.kind, members))
+        kept = (group, members, group_loads(group, members, together))
         memory.groups[group.id] = kept
     return kept[2]
 

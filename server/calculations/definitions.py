@@ -18,7 +18,7 @@ from pendrum_core.model.fabric import films_m2k_w
 from pendrum_core.model.schedules import DayPattern, daily_sum
 from pendrum_core.people.activity import REFERENCE_C
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.results.envelope import envelope as envelope_of
+from pendrum_core.results.envelope import Envelope, Envelopes
 from pendrum_core.results.fabric import assembly_values, glazing_curve
 from pendrum_core.schedule.pattern import step_averages
 from pendrum_core.water.hot_water import daily_heat_j
@@ -167,9 +167,7 @@ def _steps(days: tuple[DayPattern, ...]) -> list[list[list[float | None]]]:
     return [[[until, value if isfinite(value) else None] for until, value in day.steps] for day in days]
 
 
-def envelope_record(results: BuildingResults) -> Record:
-    """The building's envelope by construction."""
-    found = envelope_of([loads.room for loads in results.rooms.values()], results.outdoors.air_heat_j_m3k)
+def _envelope_record(found: Envelope) -> Record:
     return {
         "lines": [dict(vars(line)) | {"u_value": line.u_value} for line in found.lines],
         "transmission_w_k": found.transmission_w_k,
@@ -185,6 +183,7 @@ class EnvelopeMaker:
     def __init__(self) -> None:
         self._key: list[tuple[Any, ...]] | None = None
         self._record: Record = {}
+        self._envelopes = Envelopes()
 
     def make(self, results: BuildingResults) -> Record:
         """The building's envelope by construction."""
@@ -196,7 +195,8 @@ class EnvelopeMaker:
             and all(a[0] is b[0] and a[1:] == b[1:] for a, b in zip(key, self._key, strict=True))
         )
         if not same:
-            self._key, self._record = key, envelope_record(results)
+            found = self._envelopes.of(rooms, results.outdoors.air_heat_j_m3k)
+            self._key, self._record = key, _envelope_record(found)
         return self._record
 
 

@@ -44,6 +44,7 @@ class Lookups:
             self._tables[name] = _index(document, kind, column, before, name)
         self._months = _months(document, before)
         self._tables["months"] = {"": self._months}
+        self._tables["every"] = document.rows
         self._tables["levels"] = {"": len(document.of("level"))}
         self._old: dict[_Key, _Entry] = before._kept if before else {}
         self._kept: dict[_Key, _Entry] = {}
@@ -72,6 +73,11 @@ class Lookups:
         """Rows that belong to something."""
         return self._look(index, identity) or ()
 
+    def every(self, kind: str) -> dict[str, Row]:
+        """All rows of a kind by id."""
+        found: dict[str, Row] = self._look("every", kind) or {}
+        return found
+
     def months(self) -> tuple[Row, ...]:
         """Design months, January first."""
         return self._look("months", "") or ()
@@ -80,11 +86,12 @@ class Lookups:
         """How many levels there are."""
         return int(self._look("levels", ""))
 
-    def remembered(self, what: str, identity: str, build: Callable[[], Any]) -> Any:
+    def remembered(self, what: str, identity: str, build: Callable[[], Any], compare: bool = False) -> Any:
         """What `build` makes, or what it made before where everything that it looked at is the same.
 
         `build` must look up every row it uses itself, here: what is handed to it from outside is not seen, unless it
-        is part of `identity`.
+        is part of `identity`. With `compare` a result that equals the one before is the one before: what rests on it
+        then stands as well.
         """
         key = (what, identity)
         entry = self._current(key)
@@ -99,6 +106,9 @@ class Lookups:
                 self._frames[-1].parts.update(failed.parts)
                 raise
             frame = self._frames.pop()
+            before = self._old.get(key) if compare else None
+            if before is not None and before.result == result:
+                result = before.result
             rows = tuple((table, looked, value) for (table, looked), value in frame.rows.items())
             entry = _Entry(rows, tuple(frame.parts.items()), result)
             self._kept[key] = entry

@@ -12,7 +12,7 @@ from pendrum_core.model.building import Building, Group
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import Section
 from projects.document import Document, Row
-from projects.resolver import Effective
+from projects.resolver import Effective, kit_in_use
 from projects.starter import STARTER_SITE
 
 
@@ -62,7 +62,7 @@ class Snapshots:
         self._look = look
         snags.extend(_duplicate_numbers(document))
         snags.extend(_starter_site(document))
-        snags.extend(_empty_roles(document))
+        snags.extend(look.remembered("roles", "", lambda: _empty_roles(look)))
         for use in document.of("use"):
             snags.extend(look.remembered("use snags", use, lambda i=use: use_snags(look, i)))
         project = document.one("project")
@@ -87,23 +87,25 @@ class Snapshots:
         return kept[1]
 
 
-def _empty_roles(document: Document) -> Iterable[Snag]:
+def _empty_roles(look: Lookups) -> list[Snag]:
     """Roles of the kit that something in the building relies on and that are empty."""
-    kit = document.of("kit").get(document.one("project")["kit"] or "")
+    kit = kit_in_use(look)
+    snags = []
     used: dict[str, int] = {}
-    for surface in document.of("surface").values():
+    for surface in look.every("surface").values():
         if surface["assembly"] is None:
             used[surface["role"]] = used.get(surface["role"], 0) + 1
-    for row in document.of("opening").values():
+    for row in look.every("opening").values():
         if row["glazing" if row["kind"] == "window" else "assembly"] is None:
             used[row["kind"]] = used.get(row["kind"], 0) + 1
     for role, count in used.items():
         if kit is None or kit[role] is None:
             what = role.replace("_", " ")
             identity = kit["id"] if kit else ""
-            yield Snag(STOPS, f"kit_{role}", "kit", identity, "fabric",
-                       f"The fabric kit has nothing for {what}; {count} in the building rely on it.",
-                       f"choose one for {what}")  # fmt: skip
+            snags.append(Snag(STOPS, f"kit_{role}", "kit", identity, "fabric",
+                              f"The fabric kit has nothing for {what}; {count} in the building rely on it.",
+                              f"choose one for {what}"))  # fmt: skip
+    return snags
 
 
 def _duplicate_numbers(document: Document) -> list[Snag]:
@@ -138,7 +140,9 @@ def _groups(document: Document, rooms: dict[str, Room]) -> Iterable[Group]:
     if everything:
         yield Group("building", "Building, together", "building", everything)
     for kind, column in (("level", "level"), ("use", "use"), ("air_system", "air_system")):
+        members: dict[str, list[str]] = {}
+        for room in rooms:
+            members.setdefault(document.of("room")[room][column], []).append(room)
         for row in document.of(kind).values():
-            members = tuple(r for r in rooms if document.of("room")[r][column] == row["id"])
-            if members:
-                yield Group(row["id"], row["name"], kind, members)
+            if row["id"] in members:
+                yield Group(row["id"], row["name"], kind, tuple(members[row["id"]]))

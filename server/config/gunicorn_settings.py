@@ -3,7 +3,7 @@
 import os
 import threading
 
-from config.collector import calm_collector
+from config.memory import calm_memory
 
 bind = os.environ.get("PENDRUM_BIND", "127.0.0.1:8734")
 workers = 1
@@ -15,7 +15,7 @@ control_socket_disable = True
 
 def post_worker_init(worker: object) -> None:
     """Import the slow libraries beside the first request, not in it."""
-    calm_collector()
+    calm_memory()
     threading.Thread(target=_warm_up, daemon=True).start()
 
 

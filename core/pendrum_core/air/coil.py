@@ -13,6 +13,7 @@ from pendrum_core.air.psychrometrics import (
 from pendrum_core.quantities.constants import CP_WATER
 
 Array = NDArray[np.float64]
+_ROUNDS, _REACHED_K = 12, 1e-10
 
 
 def mix(share: ArrayLike, t1: ArrayLike, w1: ArrayLike, t2: ArrayLike, w2: ArrayLike) -> tuple[Array, Array]:
@@ -45,8 +46,8 @@ class CoilState:
     condensate_j_kg: Array
 
 
-def _leaving(dew_point_c: Array, h_in: Array, w_in: Array, bypass: float, pressure_pa: float) -> tuple[Array, Array]:
-    w_adp = saturation_humidity_ratio(dew_point_c, pressure_pa)
+def _leaving(dew_point_c: Array, w_adp: Array, h_in: Array, w_in: Array, bypass: float) -> tuple[Array, Array]:
+    """State off a coil whose apparatus is at a dew point, where saturated air holds `w_adp`."""
     h_adp = enthalpy_j_kg(dew_point_c, w_adp)
     w = w_adp + bypass * (w_in - w_adp)
     return dry_bulb_from_enthalpy_c(h_adp + bypass * (h_in - h_adp), w), w
@@ -71,7 +72,7 @@ def coil_at_dew_point(
 ) -> CoilState:
     """A wet coil at a given apparatus dew point: (leaving - ADP)/(entering - ADP) = bypass, for h and w."""
     t, w, adp = (np.asarray(value, dtype=float) for value in (entering_c, entering_w, dew_point_c))
-    t_out, w_out = _leaving(adp, enthalpy_j_kg(t, w), w, bypass, pressure_pa)
+    t_out, w_out = _leaving(adp, saturation_humidity_ratio(adp, pressure_pa), enthalpy_j_kg(t, w), w, bypass)
     return _state(t, w, t_out, w_out, adp)
 
 
@@ -88,9 +89,13 @@ def coil_to_temperature(
     active = t > target
     h_in = enthalpy_j_kg(t, w)
     adp = np.where(active, (target - bypass * t) / (1.0 - bypass), target)
-    for _ in range(5):
-        reached, _w = _leaving(adp, h_in, w, bypass, pressure_pa)
-        adp = adp - np.where(active, (reached - target) / (1.0 - bypass), 0.0)
-    wet = active & (saturation_humidity_ratio(adp, pressure_pa) < w)
-    w_out = np.where(wet, _leaving(adp, h_in, w, bypass, pressure_pa)[1], w)
+    for _ in range(_ROUNDS):
+        w_adp = saturation_humidity_ratio(adp, pressure_pa)
+        reached, w_wet = _leaving(adp, w_adp, h_in, w, bypass)
+        off = np.where(active, reached - target, 0.0)
+        if not np.abs(off).max(initial=0.0) > _REACHED_K:
+            break
+        adp = adp - off / (1.0 - bypass)
+    wet = active & (w_adp < w)
+    w_out = np.where(wet, w_wet, w)
     return _state(t, w, np.where(active, target, t), w_out, np.where(wet, adp, np.nan))

@@ -25,9 +25,13 @@ _WATER = (-5.8002206e3, 1.3914993, -4.8640239e-2, 4.1764768e-5, -1.4452093e-8, 6
 def saturation_pressure_pa(temperature_c: ArrayLike) -> Array:
     """Saturation pressure of water vapour [Pa] over ice below 0.01 °C and over water above (eqs. 5, 6)."""
     t = np.asarray(temperature_c, dtype=float) + KELVIN
-    ice = _ICE[0] / t + _ICE[1] + t * (_ICE[2] + t * (_ICE[3] + t * (_ICE[4] + t * _ICE[5]))) + _ICE[6] * np.log(t)
-    water = _WATER[0] / t + _WATER[1] + t * (_WATER[2] + t * (_WATER[3] + t * _WATER[4])) + _WATER[5] * np.log(t)
-    return np.asarray(np.exp(np.where(t < 273.16, ice, water)))
+    log = np.log(t)
+    exponent = _WATER[0] / t + _WATER[1] + t * (_WATER[2] + t * (_WATER[3] + t * _WATER[4])) + _WATER[5] * log
+    frozen = t < 273.16
+    if frozen.any():
+        ice = _ICE[0] / t + _ICE[1] + t * (_ICE[2] + t * (_ICE[3] + t * (_ICE[4] + t * _ICE[5]))) + _ICE[6] * log
+        exponent = np.where(frozen, ice, exponent)
+    return np.asarray(np.exp(exponent))
 
 
 def saturation_humidity_ratio(temperature_c: ArrayLike, pressure_pa: float) -> Array:

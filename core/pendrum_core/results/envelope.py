@@ -59,34 +59,70 @@ class Envelope:
         return self.capacity_j_k / total / 3600.0 if total > 0.0 else 0.0
 
 
+@dataclass(frozen=True)
+class _Share:
+    """One room's part: construction, category, boundary, area and conductance of each face that counts; capacity."""
+
+    elements: tuple[Element, ...]
+    faces: tuple[tuple[tuple[str, str, str], float, float], ...]
+    capacity_j_k: float
+
+
+class Envelopes:
+    """Envelopes of one building again and again; what a room brings is kept while its elements are the same."""
+
+    def __init__(self) -> None:
+        self._shares: dict[str, _Share] = {}
+
+    def of(self, rooms: Sequence[Room], air_heat_j_m3k: float) -> Envelope:
+        """Areas, U A and heat capacity of the rooms together."""
+        result = Envelope()
+        lines: dict[tuple[str, str, str], EnvelopeLine] = {}
+        # What was found for some layers holds for this call: they are told apart by identity.
+        capacities: dict[int, float] = {}
+        losses: dict[tuple[int, str, float, float], float] = {}
+        shares: dict[str, _Share] = {}
+        for room in rooms:
+            share = self._shares.get(room.id)
+            if share is None or share.elements is not room.elements:
+                share = _share(room, capacities, losses)
+            shares[room.id] = share
+            result.air_w_k += (room.infiltration_m3_s + room.direct_outdoor_air_m3_s) * air_heat_j_m3k
+            result.capacity_j_k += room.capacity_j_k + share.capacity_j_k
+            for place, area, conductance in share.faces:
+                line = lines.get(place)
+                if line is None:
+                    line = lines[place] = EnvelopeLine(*place)
+                line.area_m2 += area
+                line.conductance_w_k += conductance
+        self._shares = shares
+        result.lines = sorted(lines.values(), key=lambda line: -line.conductance_w_k)
+        return result
+
+
 def envelope(rooms: Sequence[Room], air_heat_j_m3k: float) -> Envelope:
-    """Areas, U A and heat capacity of the rooms together."""
-    result = Envelope()
-    lines: dict[tuple[str, str, str], EnvelopeLine] = {}
-    capacities: dict[int, float] = {}
-    losses: dict[tuple[int, str, float, float], float] = {}
-    for room in rooms:
-        result.air_w_k += (room.infiltration_m3_s + room.direct_outdoor_air_m3_s) * air_heat_j_m3k
-        result.capacity_j_k += room.capacity_j_k
-        for element in room.elements:
-            b = element.boundary
-            key = id(element.layers)
-            if key not in capacities:
-                capacities[key] = _inner_capacity(element.layers)
-            result.capacity_j_k += capacities[key] * element.area_m2
-            if b.kind in ("adiabatic", "difference"):
-                continue
-            place = (key, b.kind, b.tilt_deg, b.extra_resistance_m2k_w)
-            if place not in losses:
-                losses[place] = element_u_value(element)
-            line = lines.setdefault(
-                (element.construction, element.category, b.kind),
-                EnvelopeLine(element.construction, element.category, b.kind),
-            )
-            line.area_m2 += element.area_m2
-            line.conductance_w_k += losses[place] * element.area_m2
-    result.lines = sorted(lines.values(), key=lambda line: -line.conductance_w_k)
-    return result
+    """Areas, U A and heat capacity of rooms together, once."""
+    return Envelopes().of(rooms, air_heat_j_m3k)
+
+
+def _share(room: Room, capacities: dict[int, float], losses: dict[tuple[int, str, float, float], float]) -> _Share:
+    capacity = 0.0
+    faces: dict[tuple[str, str, str], tuple[float, float]] = {}
+    for element in room.elements:
+        b = element.boundary
+        key = id(element.layers)
+        if key not in capacities:
+            capacities[key] = _inner_capacity(element.layers)
+        capacity += capacities[key] * element.area_m2
+        if b.kind in ("adiabatic", "difference"):
+            continue
+        place = (key, b.kind, b.tilt_deg, b.extra_resistance_m2k_w)
+        if place not in losses:
+            losses[place] = element_u_value(element)
+        line = (element.construction, element.category, b.kind)
+        area, conductance = faces.get(line, (0.0, 0.0))
+        faces[line] = (area + element.area_m2, conductance + losses[place] * element.area_m2)
+    return _Share(room.elements, tuple((line, *sums) for line, sums in faces.items()), capacity)
 
 
 def _inner_capacity(layers: Layers) -> float:

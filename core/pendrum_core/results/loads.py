@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Room
 from pendrum_core.results.air import AirCourse
 from pendrum_core.results.control import Control
-from pendrum_core.room.terms import Terms, fixed_days, fixed_split
+from pendrum_core.room.terms import Ensemble, Terms, fixed_split
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
@@ -117,7 +117,7 @@ class RoomLoads:
     def parts_on(self, month: int) -> Array:
         """The split of a month's day, (categories, 144)."""
         asked = (self.total[month], self.control.summer.drawn_w[month]) if self.control else None
-        return whole_split(fixed_days([self.terms], [month])[0], self.gains[:, self.day_of[month]], asked)
+        return whole_split(Ensemble([self.terms]).days(np.array([month]))[0], self.gains[:, self.day_of[month]], asked)
 
     def parts_at(self, month: int, step: int) -> Array:
         """The split at one step, (categories,)."""

@@ -2,11 +2,13 @@
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, fields, replace
+from functools import cached_property
 from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
+from pendrum_core.model.building import Group
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, GAIN_CATEGORIES, Room
 from pendrum_core.results.air import AirCourse
 from pendrum_core.results.control import Control
@@ -25,7 +27,7 @@ from pendrum_core.room.harmonics import step_response, to_harmonics, to_steps
 from pendrum_core.room.loads import RoomCourses, Solved, WinterParts, courses, solve, winter
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.sources import gain_courses
-from pendrum_core.room.terms import Terms, fixed_at, fixed_days
+from pendrum_core.room.terms import Ensemble, Terms
 from pendrum_core.room.verify import forward_day
 
 Array = NDArray[np.float64]
@@ -211,7 +213,7 @@ class _Parts:
         if self.controls:
             drawn = [c.summer.drawn_w[m, s] if c else 0.0 for c, m, s in zip(self.controls, month, step, strict=True)]
             asked = (self.total[every, month, step], np.array(drawn))
-        fixed = fixed_at(self.terms, month.tolist(), step.tolist())
+        fixed = Ensemble(self.terms).at(month, step)
         left = np.abs(fixed.sum(axis=1) - self.held[every, month, step]) / np.maximum(np.abs(fixed).sum(axis=1), 1.0)
         return whole_split(fixed.T, self.gains[every, :, day, step].T, asked).T, left
 
@@ -315,15 +317,28 @@ def recalculate_gains(kept: Sequence[RoomLoads], rooms: Sequence[Room], outside:
 
 def group_day_w(rooms: Sequence[RoomLoads], month: int) -> Array:
     """Split of a group's coincident load over a month's day, (categories, 144) [W]."""
-    steps = rooms[0].total.shape[1]
-    fixed = fixed_days([loads.terms for loads in rooms], [month] * len(rooms))
-    return _coincident(rooms, month, slice(0, steps), fixed)
+    fixed = Ensemble([loads.terms for loads in rooms]).days(np.full(len(rooms), month))
+    return _coincident(rooms, month, slice(0, rooms[0].total.shape[1]), fixed)
 
 
-def group_parts_w(rooms: Sequence[RoomLoads], month: int, step: int) -> Array:
-    """Split of a group's coincident load at a step, (categories,) [W]."""
-    fixed = fixed_at([loads.terms for loads in rooms], [month] * len(rooms), [step] * len(rooms))
-    return _coincident(rooms, month, slice(step, step + 1), fixed[:, :, None])[:, 0]
+class Together:
+    """All rooms of a building, from which the parts of its groups are told; the terms are laid end to end once."""
+
+    def __init__(self, rooms: Mapping[str, RoomLoads]) -> None:
+        self._rooms = rooms
+        self._place = {identity: index for index, identity in enumerate(rooms)}
+
+    @cached_property
+    def _terms(self) -> Ensemble:
+        return Ensemble([loads.terms for loads in self._rooms.values()])
+
+    def parts_w(self, rooms: Sequence[RoomLoads], month: int, step: int) -> Array:
+        """Split of the coincident load of some of them at a step, (categories,) [W]."""
+        place = np.array([self._place[loads.room.id] for loads in rooms])
+        order = np.argsort(place)
+        some = [rooms[index] for index in order.tolist()]
+        fixed = self._terms.at(np.full(len(some), month), np.full(len(some), step), place[order])
+        return _coincident(some, month, slice(step, step + 1), fixed[:, :, None])[:, 0]
 
 
 def _coincident(rooms: Sequence[RoomLoads], month: int, steps: slice, fixed: Array) -> Array:
@@ -342,7 +357,7 @@ def _coincident(rooms: Sequence[RoomLoads], month: int, steps: slice, fixed: Arr
     return split
 
 
-def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads]) -> GroupLoads:
+def group_loads(group: Group, rooms: Sequence[RoomLoads], together: Together) -> GroupLoads:
     """Add rooms to a group; at least one room."""
     course, latent = np.zeros_like(rooms[0].total), np.zeros_like(rooms[0].total)
     cooled = [loads for loads in rooms if loads.cooling is not None]
@@ -361,14 +376,14 @@ def group_loads(group_id: str, name: str, kind: str, rooms: Sequence[RoomLoads])
     heating_parts = np.array([heating.parts_w for heating in heated]).reshape(-1, len(CATEGORIES)).sum(axis=0)
     month, step = peak_time(course)
     return GroupLoads(
-        id=group_id,
-        name=name,
-        kind=kind,
+        id=group.id,
+        name=group.name,
+        kind=group.kind,
         room_ids=tuple(loads.room.id for loads in rooms),
         floor_area_m2=sum(loads.room.floor_area_m2 for loads in rooms),
         course_w=course,
         latent_w=latent,
-        cooling=peak_of(course, group_parts_w(rooms, month, step), latent),
+        cooling=peak_of(course, together.parts_w(rooms, month, step), latent),
         heating=Heating(
             sum(h.load_w for h in heated),
             tuple(float(value) for value in heating_parts),

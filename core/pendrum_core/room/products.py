@@ -4,6 +4,7 @@ import numpy as np
 from numba import njit
 from numpy.typing import NDArray
 
+Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
 Ints = NDArray[np.int64]
 
@@ -15,6 +16,27 @@ def _add(to, of, transfer, signals, out):
         for month in range(out.shape[1]):
             for k in range(out.shape[2]):
                 out[row, month, k] += transfer[term, k] * signals[signal, month, k]
+
+
+@njit(cache=True, nogil=True)
+def _add_at(terms, to, transfer, days, of, turn, step, out):
+    for index in range(len(terms)):
+        term, row, day, at = terms[index], to[index], of[index], step[index]
+        value = 0.0
+        for k in range(transfer.shape[1]):
+            one = transfer[term, k] * days[day, k]
+            value += one.real * turn[at, k].real - one.imag * turn[at, k].imag
+        out[row] += value
+
+
+def add_products_at(
+    terms: Ints, to: Ints, transfer: Complex, days: Complex, of: Ints, turn: Complex, step: Ints, out: Array
+) -> None:
+    """Add the real part of transfer times day times turn, summed over the harmonics, to `out`.
+
+    For each of `terms` (J,): the row of `out`, the day (D, 73) and the step, whose weights are `turn` (144, 73).
+    """
+    _add_at(terms, to, transfer, days, of, turn, step, out)
 
 
 def summed_products(to: Ints, of: Ints, transfer: Complex, signals: Complex, rows: int) -> Complex:

@@ -6,6 +6,7 @@ peak, of a day or of all days are worked out from those by the same sums as the 
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,7 +15,7 @@ from scipy.sparse import csr_matrix
 from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.room.harmonics import HARMONICS, to_steps
-from pendrum_core.room.products import summed_products
+from pendrum_core.room.products import add_products_at, summed_products
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
@@ -98,66 +99,79 @@ class TermStack:
         ]
 
 
-class _Days:
-    """Rooms with a month each: their terms end to end, and the different days that they work on."""
+class Ensemble:
+    """Rooms' terms end to end, for telling the split of many of them at once."""
 
-    def __init__(self, rooms: Sequence[Terms], month_of: Sequence[int]) -> None:
-        signals: dict[tuple[int, int], int] = {}
-        days: list[Complex] = []
-        courses: dict[tuple[int, int], int] = {}
-        direct: list[Array] = []
-        of: list[int] = []
-        entries: list[tuple[int, float, int]] = []
-        for index, (terms, month) in enumerate(zip(rooms, month_of, strict=True)):
-            for signal in terms.signals:
-                key = (id(signal), month)
-                if key not in signals:
-                    signals[key] = len(days)
-                    days.append(signal[month])
-                of.append(signals[key])
-            for category, factor, course in terms.direct:
-                key = (id(course), month)
-                if key not in courses:
-                    courses[key] = len(direct)
-                    direct.append(course[month])
-                entries.append((index * FIXED + category, factor, courses[key]))
+    def __init__(self, rooms: Sequence[Terms]) -> None:
         self.count = len(rooms)
-        sizes = [len(terms.category) for terms in rooms]
-        categories = np.concatenate([terms.category for terms in rooms])
-        self.row = np.repeat(np.arange(self.count), sizes) * FIXED + categories
-        self.transfer = np.concatenate([terms.transfer for terms in rooms])
-        self.of = np.array(of, dtype=np.int64)
-        self.days = np.stack(days) if days else np.zeros((1, HARMONICS), dtype=complex)
-        self.direct = np.stack(direct) if direct else np.zeros((1, STEPS_PER_DAY))
-        self.direct_row: Ints = np.array([row for row, _, _ in entries], dtype=np.int64)
-        self.direct_factor: Array = np.array([factor for _, factor, _ in entries], dtype=np.float64)
-        self.direct_of: Ints = np.array([place for _, _, place in entries], dtype=np.int64)
-        self.steady = np.stack([terms.steady for terms in rooms])
+        self._size: Ints = np.array([len(terms.category) for terms in rooms], dtype=np.int64)
+        self._start: Ints = np.cumsum(self._size) - self._size
+        self._category = np.concatenate([terms.category for terms in rooms])
+        self._transfer = np.concatenate([terms.transfer for terms in rooms])
+        self._signals, self._of = _different([signal for terms in rooms for signal in terms.signals])
+        entries = [(index, *entry) for index, terms in enumerate(rooms) for entry in terms.direct]
+        self._courses, self._direct_of = _different([course for _, _, _, course in entries])
+        self._direct_room: Ints = np.array([room for room, _, _, _ in entries], dtype=np.int64)
+        self._direct_category: Ints = np.array([category for _, category, _, _ in entries], dtype=np.int64)
+        self._direct_factor: Array = np.array([factor for _, _, factor, _ in entries], dtype=np.float64)
+        self._steady = np.stack([terms.steady for terms in rooms])
+
+    def at(self, month_of: Ints, step_of: Ints, some: Ints | None = None) -> Array:
+        """Split of some rooms, ascending (or all), at a step of a month each, by FIXED_CATEGORIES, (n, FIXED)."""
+        terms, room, direct, direct_room, result = self._chosen(some)
+        if len(room):
+            days, of = _at_months(self._signals, self._of[terms], month_of[room])
+            row = room * FIXED + self._category[terms]
+            add_products_at(terms, row, self._transfer, days, of, _TURN, step_of[room], result.reshape(-1))
+        if len(direct_room):
+            courses, of = _at_months(self._courses, self._direct_of[direct], month_of[direct_room])
+            found = courses[of, step_of[direct_room]] * self._direct_factor[direct]
+            np.add.at(result.reshape(-1), direct_room * FIXED + self._direct_category[direct], found)
+        return result
+
+    def days(self, month_of: Ints) -> Array:
+        """Split of all rooms over a day of a month each, by FIXED_CATEGORIES, (rooms, FIXED, 144)."""
+        terms, room, direct, direct_room, steady = self._chosen(None)
+        result = np.repeat(steady.reshape(-1, 1), STEPS_PER_DAY, axis=1)
+        used, to = np.unique(room * FIXED + self._category[terms], return_inverse=True)
+        if len(used):
+            days, of = _at_months(self._signals, self._of[terms], month_of[room])
+            result[used] += to_steps(summed_products(to.ravel(), of, self._transfer, days[:, None], len(used))[:, 0])
+        if len(direct_room):
+            courses, of = _at_months(self._courses, self._direct_of[direct], month_of[direct_room])
+            found = courses[of] * self._direct_factor[direct, None]
+            np.add.at(result, direct_room * FIXED + self._direct_category[direct], found)
+        return result.reshape(self.count, FIXED, STEPS_PER_DAY)
+
+    def _chosen(self, some: Ints | None) -> tuple[Ints, Ints, Ints, Ints, Array]:
+        """Terms and direct entries of some rooms, the place among those of the room of each, and their constants."""
+        every = np.arange(self.count)
+        if some is None or len(some) == self.count:
+            room, direct = np.repeat(every, self._size), np.arange(len(self._direct_room))
+            return np.arange(len(room)), room, direct, self._direct_room, self._steady.copy()
+        size = self._size[some]
+        terms = np.arange(size.sum()) + np.repeat(self._start[some] - np.cumsum(size) + size, size)
+        place = np.full(self.count, -1)
+        place[some] = np.arange(len(some))
+        direct = np.flatnonzero(place[self._direct_room] >= 0)
+        room = np.repeat(np.arange(len(some)), size)
+        return terms, room, direct, place[self._direct_room[direct]], self._steady[some]
 
 
-def fixed_at(rooms: Sequence[Terms], month_of: Sequence[int], step_of: Sequence[int]) -> Array:
-    """Split of rooms at a step of a month each, by FIXED_CATEGORIES, (rooms, FIXED)."""
-    days = _Days(rooms, month_of)
-    step = np.asarray(step_of, dtype=np.int64)
-    result = days.steady.ravel().copy()
-    driven = days.transfer * days.days[days.of] * _TURN[step[days.row // FIXED]]
-    np.add.at(result, days.row, driven.real.sum(axis=1))
-    at_once = days.direct[days.direct_of, step[days.direct_row // FIXED]]
-    np.add.at(result, days.direct_row, days.direct_factor * at_once)
-    return result.reshape(days.count, FIXED)
+def _different(arrays: list[Any]) -> tuple[list[Any], Ints]:
+    """The different objects among arrays, and which of them each is."""
+    keys = [id(array) for array in arrays]
+    unique = dict(zip(keys, arrays, strict=True))
+    place = {key: index for index, key in enumerate(unique)}
+    return list(unique.values()), np.array([place[key] for key in keys], dtype=np.int64)
 
 
-def fixed_days(rooms: Sequence[Terms], month_of: Sequence[int]) -> Array:
-    """Split of rooms over a day of a month each, by FIXED_CATEGORIES, (rooms, FIXED, 144)."""
-    days = _Days(rooms, month_of)
-    used, to = np.unique(days.row, return_inverse=True)
-    harmonics = summed_products(to.ravel(), days.of, days.transfer, days.days[:, None], len(used))
-    result = np.repeat(days.steady.reshape(-1, 1), STEPS_PER_DAY, axis=1)
-    result[used] += to_steps(harmonics[:, 0])
-    np.add.at(result, days.direct_row, days.direct_factor[:, None] * days.direct[days.direct_of])
-    return result.reshape(days.count, FIXED, STEPS_PER_DAY)
+def _at_months(arrays: list[Any], of: Ints, month_of: Ints) -> tuple[Any, Ints]:
+    """The days of arrays in the months that are asked for, and which of them is that of array `of` in its month."""
+    months, place = np.unique(month_of, return_inverse=True)
+    return np.stack([array[month] for month in months.tolist() for array in arrays]), place.ravel() * len(arrays) + of
 
 
 def fixed_split(room: Terms, months: int) -> Array:
     """Split of a room over all days, by FIXED_CATEGORIES, (FIXED, months, 144)."""
-    return np.ascontiguousarray(fixed_days([room] * months, range(months)).transpose(1, 0, 2))
+    return np.ascontiguousarray(Ensemble([room] * months).days(np.arange(months)).transpose(1, 0, 2))

@@ -28,7 +28,9 @@ def title_of(room: Row) -> str:
 def room_or_snags(look: Lookups, identity: str) -> tuple[Room | None, list[Snag], dict[str, Effective]]:
     """A room, what was found on the way, and its effective values; no room where something is missing."""
     row = look.existing("room", identity)
-    values = look.remembered("effective", identity, lambda: effective_values(look, look.existing("room", identity)))
+    values = look.remembered(
+        "effective", identity, lambda: effective_values(look, look.existing("room", identity)), compare=True
+    )
     snags: list[Snag] = []
     try:
         return _build(look, row, values, snags), snags, values
