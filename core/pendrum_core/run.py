@@ -240,16 +240,19 @@ def _heating_duties(rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSys
 def _duties(
     building: Building, circuit: Circuit, room_duties: Mapping[str, float], systems: Mapping[str, AirSystemResult]
 ) -> dict[str, float]:
-    warm, cold_margin = 1.0 + building.heating_margin, 1.0 + building.cooling_margin
     duties: dict[str, float] = {}
     for section in circuit.sections:
         if section.end is None:
             continue
+        margins = building.margins_of(section.end)
+        warm = 1.0 + margins.heating
         if section.end in systems:
             system = systems[section.end]
             month, step = system.peak
             cold = max(0.0, float(system.coil_total_w[month, step]))
-            duties[section.end] = system.winter.duty_w * warm if circuit.kind == "heating" else cold * cold_margin
+            duties[section.end] = (
+                system.winter.duty_w * warm if circuit.kind == "heating" else cold * (1.0 + margins.cooling)
+            )
         elif section.end in room_duties and circuit.kind == "heating":
             duties[section.end] = room_duties[section.end] * warm
     return duties

@@ -48,6 +48,10 @@ def _origin(reference: str, document: Document) -> tuple[str, str, str]:
         origin = values[name].origin if name in values else "use"
         if origin == "own":
             return "own", stage, f"room/{identity}"
+        if origin in ("zone", "air_system"):
+            title = "Zone" if origin == "zone" else "Air system"
+            row = document.of(origin)[room[origin]]
+            return f"{title} › {row['name']}", "rooms" if origin == "zone" else "air", f"{origin}/{row['id']}"
         if origin == "level":
             return f"Level › {document.of('level')[room['level']]['name']}", stage, f"level/{room['level']}"
         if origin == "project":

@@ -15,6 +15,8 @@ from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.control import flat_out_h
 from pendrum_core.results.kit import kit_list
 from pendrum_core.results.loads import GroupLoads, Peak, RoomLoads
+from pendrum_core.results.margins import group_with_margin, room_with_margin
+from pendrum_core.results.outdoor_air import OutdoorAirPart, outdoor_air_part, serving
 from projects.document import Document
 from projects.resolver import Effective
 
@@ -22,7 +24,7 @@ Record = dict[str, Any]
 Payload = dict[str, dict[str, Record]]
 
 
-def _peak(peak: Peak | None, months: tuple[int, ...]) -> Record | None:
+def _peak(peak: Peak | None, months: tuple[int, ...], air: OutdoorAirPart | None) -> Record | None:
     if peak is None:
         return None
     return {
@@ -32,19 +34,23 @@ def _peak(peak: Peak | None, months: tuple[int, ...]) -> Record | None:
         "month": months[peak.month],
         "step": peak.step,
         "parts_w": list(peak.parts_w),
+        "outdoor_air": air and {"sensible_w": air.sensible_w, "latent_w": air.latent_w},
     }
 
 
-def _room(loads: RoomLoads, results: BuildingResults, months: tuple[int, ...]) -> Record:
+def _room(loads: RoomLoads, results: BuildingResults, months: tuple[int, ...], system_of: dict[str, str]) -> Record:
+    cooling, heating = room_with_margin(results, loads)
+    at = (loads.peak_month, loads.peak_step)
+    air = outdoor_air_part(results, system_of, (loads.room.id,), *at) if loads.cooling else None
     return {
         "volume_m3": loads.room.volume_m3,
-        "cooling": _peak(loads.cooling, months),
+        "cooling": _peak(loads.cooling, months, air),
         "heating_w": loads.heating.load_w,
         "heating_parts_w": list(loads.heating.parts_w),
         "heating_simple_w": loads.heating.simple_w,
         "heating_duty_w": results.heating_duty_w[loads.room.id],
-        "cooling_with_margin_w": loads.cooling and loads.cooling.sensible_w * (1.0 + results.building.cooling_margin),
-        "heating_with_margin_w": loads.heating.load_w * (1.0 + results.building.heating_margin),
+        "cooling_with_margin_w": cooling,
+        "heating_with_margin_w": heating,
         "floating_peak_c": loads.floating_peak_c,
         "floating_month": months[loads.peak_month],
         "floating_step": loads.peak_step,
@@ -85,20 +91,22 @@ def _moisture(moisture: RoomMoisture, months: tuple[int, ...]) -> Record:
     }
 
 
-def _group(group: GroupLoads, results: BuildingResults, months: tuple[int, ...]) -> Record:
+def _group(group: GroupLoads, results: BuildingResults, months: tuple[int, ...], system_of: dict[str, str]) -> Record:
+    cooling, heating = group_with_margin(results, group)
+    air = outdoor_air_part(results, system_of, group.room_ids, group.cooling.month, group.cooling.step)
     return {
         "name": group.name,
         "kind": group.kind,
         "room_ids": list(group.room_ids),
         "floor_area_m2": group.floor_area_m2,
-        "cooling": _peak(group.cooling, months),
+        "cooling": _peak(group.cooling, months, air),
         "heating_w": group.heating.load_w,
         "heating_parts_w": list(group.heating.parts_w),
         "heating_simple_w": group.heating.simple_w,
         "sum_of_peaks_w": group.sum_of_peaks_w,
         "diversity": group.diversity,
-        "cooling_with_margin_w": group.cooling.sensible_w * (1.0 + results.building.cooling_margin),
-        "heating_with_margin_w": group.heating.load_w * (1.0 + results.building.heating_margin),
+        "cooling_with_margin_w": cooling,
+        "heating_with_margin_w": heating,
     }
 
 
@@ -188,19 +196,24 @@ class PayloadMaker:
 
     def __init__(self) -> None:
         self._envelope = EnvelopeMaker()
-        self._rooms: dict[str, tuple[RoomLoads, float, RoomMoisture | None, Record]] = {}
+        self._rooms: dict[str, tuple[Any, ...]] = {}
         self._effective: dict[str, tuple[dict[str, Effective], Record]] = {}
 
     def make(self, snapshot: Snapshot, results: BuildingResults) -> Payload:
         """All records by kind and id."""
         months = tuple(day_number(month) for month in results.building.climate.months)
+        system_of = serving(results)
         systems, airflows, duct_sections = _systems(results, months)
         circuits, pipe_sections = _circuits(results)
         snags = [*snapshot.snags, *result_snags(results, snapshot.yardsticks_w_m2)]
         return {
-            "room": {room: self._room_record(loads, results, months) for room, loads in results.rooms.items()},
+            "room": {
+                room: self._room_record(loads, results, months, system_of) for room, loads in results.rooms.items()
+            },
             "effective": {room: self._effective_record(room, values) for room, values in snapshot.effective.items()},
-            "group": {identity: _group(group, results, months) for identity, group in results.groups.items()},
+            "group": {
+                identity: _group(group, results, months, system_of) for identity, group in results.groups.items()
+            },
             "air_system": systems,
             "airflow": airflows,
             "duct_section": duct_sections,
@@ -219,13 +232,16 @@ class PayloadMaker:
             self._effective[room] = kept
         return kept[1]
 
-    def _room_record(self, loads: RoomLoads, results: BuildingResults, months: tuple[int, ...]) -> Record:
-        kept = self._rooms.get(loads.room.id)
-        building = results.building
-        rests_on = (results.heating_duty_w[loads.room.id], building.cooling_margin, building.heating_margin)
+    def _room_record(
+        self, loads: RoomLoads, results: BuildingResults, months: tuple[int, ...], system_of: dict[str, str]
+    ) -> Record:
+        identity = loads.room.id
+        kept = self._rooms.get(identity)
+        system = results.systems.get(system_of.get(identity, ""))
+        rests_on = (results.heating_duty_w[identity], results.building.margins_of(identity), system and id(system))
         moisture = results.moisture.get(loads.room.id)
         if kept is None or kept[0] is not loads or kept[1] != rests_on or kept[2] is not moisture:
-            kept = (loads, rests_on, moisture, _room(loads, results, months))
+            kept = (loads, rests_on, moisture, _room(loads, results, months, system_of), system)
             self._rooms[loads.room.id] = kept
         return kept[3]
 

@@ -4,11 +4,11 @@ from collections.abc import Iterable
 
 from calculations.inputs.climate import climate
 from calculations.inputs.room import room_or_snags
-from calculations.inputs.systems import air_systems, circuits, section
+from calculations.inputs.systems import air_systems, circuits, margins_of_room, margins_of_system, section
 from calculations.inputs.use_checks import use_snags
 from calculations.lookups import Lookups
 from pendrum_core.checks.snag import DOUBTFUL, STOPS, Snag
-from pendrum_core.model.building import Building, Group
+from pendrum_core.model.building import Building, Group, Margins
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import Section
 from projects.document import Document, Row
@@ -72,8 +72,9 @@ class Snapshots:
             groups=tuple(_groups(document, rooms)),
             systems=tuple(air_systems(document, rooms, effective, self._section)),
             circuits=tuple(circuits(document, self._section)),
-            heating_margin=project["heating_margin"],
-            cooling_margin=project["cooling_margin"],
+            margins=Margins(project["heating_margin"], project["cooling_margin"]),
+            room_margins={room: margins_of_room(effective[room]) for room in rooms},
+            system_margins={key: margins_of_system(project, row) for key, row in document.of("air_system").items()},
         )
         look.forget_before()
         return Snapshot(building, snags, effective, _yardsticks(document, rooms), look)
@@ -139,7 +140,7 @@ def _groups(document: Document, rooms: dict[str, Room]) -> Iterable[Group]:
     everything = tuple(rooms)
     if everything:
         yield Group("building", "Building, together", "building", everything)
-    for kind, column in (("level", "level"), ("use", "use"), ("air_system", "air_system")):
+    for kind, column in (("level", "level"), ("zone", "zone"), ("use", "use"), ("air_system", "air_system")):
         members: dict[str, list[str]] = {}
         for room in rooms:
             members.setdefault(document.of("room")[room][column], []).append(room)

@@ -67,6 +67,11 @@ _ON = {
     "AHU-1 workshops": (14.0, ("0.02", "0.03", "0.05", "0.06", "0.10", "0.11", "1.03", "1.04", "1.08", "1.11")),
     "AHU-2 gallery": (15.0, ("1.01", "1.02", "1.06")),
 }
+_ZONES = {
+    "Clay and dye": ("0.03", "0.05", "0.11"),
+    "Wood and print": ("0.06", "0.10", "1.03", "1.08", "1.11"),
+    "Steady air": ("1.01", "1.02", "1.06"),
+}
 _COLD = {"0.13": 4.0}  # held at this temperature by its own unit
 _COOL_NEIGHBOURS = {"0.08", "0.09"}  # their temperature is found by balance with the rooms around them
 # Share of the outer wall that is glazed where a room differs from its use's ordinary one.
@@ -205,6 +210,8 @@ def _rooms(draft: Draft, data: dict[str, Any], uses: dict[str, str], fabric: dic
     for name, (supply_c, numbers) in _ON.items():
         of_room |= dict.fromkeys(numbers, draft.add("air_system", name=name, supply_c=supply_c))
     ids: dict[str, str] = {}
+    zones = {name: draft.add("zone", name=name) for name in _ZONES}
+    zone_of = {number: zones[name] for name, numbers in _ZONES.items() for number in numbers}
     levels = []
     for position, level in enumerate(data["levels"]):
         level_id = draft.add("level", name=level["name"] + " level", position=position, floor_m=level["floor_m"],
@@ -215,7 +222,7 @@ def _rooms(draft: Draft, data: dict[str, Any], uses: dict[str, str], fabric: dic
             outline = checked_outline([tuple(p) for p in room["outline_m"]])
             area = round(area_m2(outline), 3)
             ids[number] = draft.add(
-                "room", number=number, name=room["name"], level=level_id, use=uses[room["use"]], floor_area_m2=area,
+                "room", number=number, name=room["name"], level=level_id, zone=zone_of.get(number), use=uses[room["use"]], floor_area_m2=area,
                 plan_area_m2=area, outline_m=outline, air_system=of_room.get(number),
                 occupied=room["use"] not in ("Store", "Cold store", "Plant"),
             )  # fmt: skip

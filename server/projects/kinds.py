@@ -70,12 +70,14 @@ KINDS: dict[str, KindInfo] = {
     "use": KindInfo(models.Use, schemas.UseFields, references=dict.fromkeys(_USE_SCHEDULES, "schedule"), unique="name"),
     "use_item": KindInfo(models.UseItem, schemas.UseItemFields, "use", {"use": "use", "schedule": "schedule"}),
     "level": KindInfo(models.Level, schemas.LevelFields),
+    "zone": KindInfo(models.Zone, schemas.ZoneFields, unique="name"),
     "air_system": KindInfo(models.AirSystem, schemas.AirSystemFields),
     "room": KindInfo(
         models.Room,
         schemas.RoomFields,
         references={
             "level": "level",
+            "zone": "zone",
             "use": "use",
             "air_system": "air_system",
             "sensor_room": "room",

@@ -326,7 +326,23 @@ class Level(Part, Shared):
     height_m = models.FloatField(null=True)
 
 
-class AirSystem(Part):
+class Zone(Part, Shared):
+    """Rooms that go together, wherever they are: they may share set-points, and their loads are added up."""
+
+    name = models.CharField(max_length=120)
+
+
+class Margins(models.Model):
+    """What is added to loads; the nearest of room, air system and project counts."""
+
+    heating_margin = models.FloatField(null=True)
+    cooling_margin = models.FloatField(null=True)
+
+    class Meta:
+        abstract = True
+
+
+class AirSystem(Part, Margins):
     """A constant-volume air system."""
 
     name = models.CharField(max_length=120)
@@ -344,12 +360,13 @@ class AirSystem(Part):
     velocity_limit_m_s = models.FloatField()
 
 
-class Room(Part, Shared):
-    """A room. Nullable values are inherited from its use or level; a value here is the room's own."""
+class Room(Part, Shared, Margins):
+    """A room. Nullable values are inherited from its zone, use or level; a value here is the room's own."""
 
     number = models.CharField(max_length=20)
     name = models.CharField(max_length=120)
     level = models.ForeignKey(Level, null=True, on_delete=models.PROTECT, related_name="+")
+    zone = models.ForeignKey(Zone, null=True, on_delete=models.SET_NULL, related_name="+")
     use = models.ForeignKey(Use, null=True, on_delete=models.PROTECT, related_name="+")
     air_system = models.ForeignKey(AirSystem, null=True, on_delete=models.SET_NULL, related_name="+")
     floor_area_m2 = models.FloatField(null=True)

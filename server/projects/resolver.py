@@ -1,4 +1,4 @@
-"""Inheritance in one place: project, level and use pass values on to a room, and the kit gives assemblies by role."""
+"""Inheritance in one place: project, level, use and zone pass values on to a room, the kit gives assemblies by role."""
 
 from typing import Any, NamedTuple, Protocol
 
@@ -6,16 +6,18 @@ from projects.document import Row
 
 # Fields that a room takes from its use where it has none of its own.
 FROM_USE = ("people_per_m2", "lights_w_m2", "equipment_w_m2", "heated", "cooled")
-# Fields that the building, its levels and its uses may say as well; the nearest to the room counts.
+# Fields that the building, its levels, uses and zones may say as well; the nearest to the room counts.
 SHARED = (
     "infiltration_ach", "minimum_air_changes", "heating_setpoint_c", "cooling_setpoint_c",
     "heating_setback_c", "cooling_setup_c", "warm_up_h", "pull_down_h",
 )  # fmt: skip
+# Fields that the building and its air systems may say as well.
+MARGINS = ("heating_margin", "cooling_margin")
 _POWERS = {"lights_w_m2": "lights", "equipment_w_m2": "equipment"}
 
 
 class Effective(NamedTuple):
-    """A value with its origin: "own", "use", "level", "project", "kit" or "" where there is none."""
+    """A value with its origin: "own", "zone", "use", "level", "air_system", "project", "kit" or "" where there is none."""
 
     value: Any
     origin: str
@@ -56,8 +58,10 @@ def effective_values(rows: Rows, room: Row) -> dict[str, Effective]:
     project = rows.one("project")
     area = room["floor_area_m2"]
     height = [("own", room), ("level", level), ("project", project)]
-    chain = [height[0], ("use", use), *height[1:]]
+    chain = [height[0], ("zone", rows.row("zone", room["zone"])), ("use", use), *height[1:]]
+    margins = [height[0], ("air_system", rows.row("air_system", room["air_system"])), height[-1]]
     result = {field: _nearest(field, chain) for field in SHARED}
+    result |= {field: _nearest(field, margins) for field in MARGINS}
     result["height_m"] = _nearest("height_m", height)
     for field in FROM_USE:
         if use is None:

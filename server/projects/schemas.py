@@ -46,8 +46,15 @@ class Holiday(Kind):
     name: Annotated[str, Field(max_length=80)] = ""
 
 
+class MarginFields(Kind):
+    """What a room or an air system adds to loads in place of the project's margins."""
+
+    heating_margin: Share | None = None
+    cooling_margin: Share | None = None
+
+
 class SharedFields(Kind):
-    """What the building, a level and a use may each say for the rooms below them; the nearest that says it counts."""
+    """What the building, a level, a use and a zone may each say for the rooms below them; the nearest that says it counts."""
 
     infiltration_ach: AirChanges | None = None
     minimum_air_changes: LeastAirChanges | None = None
@@ -438,13 +445,18 @@ class LevelFields(SharedFields):
     height_m: Annotated[float, Field(ge=0.5, le=100)] | None = 3.0
 
 
+class ZoneFields(SharedFields):
+    name: Name
+
+
 Coordinate = Annotated[float, Field(ge=-100_000, le=100_000)]
 
 
-class RoomFields(SharedFields):
+class RoomFields(SharedFields, MarginFields):
     number: Annotated[str, Field(min_length=1, max_length=20)]
     name: Name
     level: Ref = None
+    zone: Ref = None
     use: Ref = None
     air_system: Ref = None
     floor_area_m2: Annotated[float, Field(ge=0.1, le=100_000)] | None = None
@@ -504,7 +516,7 @@ class OpeningFields(Kind):
     shading: Ref = None
 
 
-class AirSystemFields(Kind):
+class AirSystemFields(MarginFields):
     name: Name
     supply_c: Annotated[float, Field(ge=5, le=30)] = 14.0
     winter_supply_c: Annotated[float, Field(ge=10, le=50)] = 20.0

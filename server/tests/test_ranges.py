@@ -21,6 +21,7 @@ _SMALLEST: dict[str, dict[str, Any]] = {
     "use_item": {"use": "u", "name": "Kiln"},
     "use": {"name": "U"},
     "level": {"name": "L"},
+    "zone": {"name": "Z"},
     "room": {"number": "1", "name": "R"},
     "surface": {"room": "r", "name": "W", "role": "outer_wall", "boundary": "outdoors", "area_m2": 10},
     "opening": {"surface": "s", "name": "O", "width_m": 1, "height_m": 1},

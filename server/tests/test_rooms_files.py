@@ -99,9 +99,9 @@ class Tables(Files):
         self.set(self.small.project, "room", "a", name="=1+1")
         book = load_workbook(io.BytesIO(self.written("xlsx")))
         sheet = book["Rooms"]
-        self.assertEqual([v.type for v in sheet.data_validations.dataValidation], ["list"] * 6)
+        self.assertEqual([v.type for v in sheet.data_validations.dataValidation], ["list"] * 7)
         self.assertIn("'=1+1", [cell.value for cell in sheet["B"]])
-        self.assertEqual(sheet["G1"].value, "Floor area [m²]")
+        self.assertEqual(sheet["H1"].value, "Floor area [m²]")
         self.assertIn("'=1+1", self.written("csv").decode("utf-8-sig"))
         self.assertEqual(self.difference("rooms.csv", self.written("csv"))["a"]["state"], "unchanged")
 

@@ -7,6 +7,7 @@ electrically at their terminals. Room humidity is found so that coil, outdoor ai
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,7 +16,7 @@ from pendrum_core.air.airflow import RoomAirflow, size_airflow
 from pendrum_core.air.coil import CoilState, coil_to_temperature, mix
 from pendrum_core.air.fan import FanResult, size_fan
 from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, SystemOutdoorAir, system_outdoor_air
-from pendrum_core.air.psychrometrics import specific_heat_j_kgk, specific_volume_m3_kg
+from pendrum_core.air.psychrometrics import enthalpy_j_kg, specific_heat_j_kgk, specific_volume_m3_kg
 from pendrum_core.duct.network import DuctResult, air, size_tree
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem
@@ -104,6 +105,14 @@ class AirSystemResult:
     peak: tuple[int, int]
     winter: WinterCoil
     converged: bool
+
+    @cached_property
+    def outdoor_air_j_kg(self) -> tuple[Array, Array]:
+        """What outdoor air brings to the coil above the return air, per kg of supply air: sensible, latent (12, 144)."""
+        p = self.path
+        dry = enthalpy_j_kg(p.outdoor_c, p.return_w)
+        sensible = self.outdoor_share * (dry - enthalpy_j_kg(p.return_c, p.return_w))
+        return sensible, self.outdoor_share * (enthalpy_j_kg(p.outdoor_c, p.outdoor_w) - dry)
 
 
 def _supply_course(

@@ -1,6 +1,7 @@
 """A whole building as the core takes it."""
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field
 
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import Room
@@ -18,11 +19,19 @@ class Group:
 
 
 @dataclass(frozen=True)
+class Margins:
+    """What is added to heating and to cooling loads, shares of them [-]."""
+
+    heating: float = 0.0
+    cooling: float = 0.0
+
+
+@dataclass(frozen=True)
 class Building:
     """Everything that is calculated together.
 
-    Rooms that cannot be calculated are left out by the caller and stand among its snags. The margins [-] are added to
-    what emitters and coils must give; loads themselves stay without.
+    Rooms that cannot be calculated are left out by the caller and stand among its snags. Margins are added to what
+    emitters and coils must give, loads themselves stay without; rooms and systems that name none have the building's.
     """
 
     climate: Climate
@@ -30,5 +39,10 @@ class Building:
     groups: tuple[Group, ...] = ()
     systems: tuple[AirSystem, ...] = ()
     circuits: tuple[Circuit, ...] = ()
-    heating_margin: float = 0.0
-    cooling_margin: float = 0.0
+    margins: Margins = Margins()
+    room_margins: Mapping[str, Margins] = field(default_factory=dict)
+    system_margins: Mapping[str, Margins] = field(default_factory=dict)
+
+    def margins_of(self, identity: str) -> Margins:
+        """Margins of a room or a system."""
+        return self.room_margins.get(identity) or self.system_margins.get(identity) or self.margins

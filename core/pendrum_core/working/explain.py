@@ -4,6 +4,12 @@ from collections.abc import Callable
 
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.working.air import coil_total, duct_section, fan_static, room_airflow
+from pendrum_core.working.beside import (
+    group_outdoor_air,
+    room_cooling_with_margin,
+    room_heating_with_margin,
+    room_outdoor_air,
+)
 from pendrum_core.working.groups import group_cooling, group_heating
 from pendrum_core.working.node import Node
 from pendrum_core.working.rooms import (
@@ -21,6 +27,10 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "room_heating_simple": room_heating_simple,
     "room_latent": room_latent,
     "room_cooling_per_area": room_cooling_per_area,
+    "room_outdoor_air": room_outdoor_air,
+    "room_cooling_with_margin": room_cooling_with_margin,
+    "room_heating_with_margin": room_heating_with_margin,
+    "group_outdoor_air": group_outdoor_air,
     "group_cooling": group_cooling,
     "group_heating": group_heating,
     "room_airflow": room_airflow,

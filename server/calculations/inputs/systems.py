@@ -3,10 +3,11 @@
 from collections import defaultdict
 from collections.abc import Callable, Iterable
 
+from pendrum_core.model.building import Margins
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
 from projects.document import Document, Row
-from projects.resolver import Effective
+from projects.resolver import MARGINS, Effective
 
 MakeSection = Callable[[Row, str | None], Section]
 
@@ -44,13 +45,23 @@ def air_systems(
                     document.of("room")[room.id]["pinned_flow_m3_s"],
                 )
             )  # fmt: skip
-        inputs = {column: row[column] for column in row}
+        inputs = {column: row[column] for column in row if column not in MARGINS}
         yield AirSystem(
             terminals=tuple(terminals),
             ventilation=document.one("project")["ventilation"],
             sections=tuple(make(s, s["room"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])),
             **inputs,
         )
+
+
+def margins_of_room(values: dict[str, Effective]) -> Margins:
+    """What is added to a room's loads."""
+    return Margins(*(values[field].value for field in MARGINS))
+
+
+def margins_of_system(project: Row, row: Row) -> Margins:
+    """What is added to a system's coils: its own, else the project's."""
+    return Margins(*(project[field] if row[field] is None else row[field] for field in MARGINS))
 
 
 def circuits(document: Document, make: MakeSection) -> Iterable[Circuit]:

@@ -22,6 +22,7 @@ _ALL = (
     Column("level", "Level", "level"),
     Column("use", "Use", "use"),
     Column("air_system", "Air system", "air_system"),
+    Column("zone", "Zone", "zone"),
     Column("occupied", "Occupied", "yesno"),
     Column("floor_area_m2", "Floor area", "number", "area"),
     Column("height_m", "Height", "number", "length"),
@@ -38,9 +39,11 @@ _ALL = (
     Column("cooling_setup_c", "Set up to", "number", "temperature"),
     Column("warm_up_h", "Warm-up", "number", "time"),
     Column("pull_down_h", "Pull-down", "number", "time"),
+    Column("heating_margin", "Heating margin", "number", "percent"),
+    Column("cooling_margin", "Cooling margin", "number", "percent"),
     Column("heating_capacity_w", "Heating at most", "number", "load"),
     Column("cooling_capacity_w", "Cooling at most", "number", "load"),
     Column("pinned_flow_m3_s", "Pinned supply", "number", "airflow"),
 )
 COLUMNS = {column.field: column for column in _ALL}
-REFERENCES = ("level", "use", "air_system")
+REFERENCES = ("level", "zone", "use", "air_system")

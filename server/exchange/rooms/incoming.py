@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 from calculations.plan import with_plan
-from exchange.rooms.columns import COLUMNS, Column
+from exchange.rooms.columns import COLUMNS, REFERENCES, Column
 from projects.changes import Change, plan_changes
 from projects.document import Document, Row
 from projects.errors import Refused
@@ -82,7 +82,7 @@ class Comparison:
         self._by_number = {_folded(room["number"]): room for room in document.of("room").values()}
         self._names = {
             kind: {row["name"].strip().casefold(): row["id"] for row in document.of(kind).values()}
-            for kind in ("level", "use", "air_system")
+            for kind in REFERENCES
         }
         self._new_levels: dict[str, str] = {}
         self._edits: dict[str, list[Change]] = {}
@@ -174,7 +174,7 @@ class Comparison:
     def _resolved(self, room: IncomingRoom) -> dict[str, Any]:
         """Fields with references by id."""
         fields: dict[str, Any] = {"number": room.number, "name": room.name or room.number, **room.fields}
-        for kind in ("level", "use", "air_system"):
+        for kind in REFERENCES:
             wanted = fields.get(kind)
             if wanted is None:
                 continue
@@ -261,7 +261,7 @@ class Comparison:
         }  # fmt: skip
 
     def _shown(self, name: str, value: Any) -> Any:
-        if name in ("level", "use", "air_system") and value is not None:
+        if name in REFERENCES and value is not None:
             row = self.document.of(name).get(value)
             return row["name"] if row else next((n for n, i in self._new_levels.items() if i == value), value)
         return f"{len(value)} corners" if name == "outline_m" and value else value

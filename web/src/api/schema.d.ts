@@ -2055,8 +2055,63 @@ export interface components {
              */
             height_m: number | null;
         };
+        /** ZoneFields */
+        ZoneFields: {
+            /**
+             * Infiltration Ach
+             * @default null
+             */
+            infiltration_ach: number | null;
+            /**
+             * Minimum Air Changes
+             * @default null
+             */
+            minimum_air_changes: number | null;
+            /**
+             * Heating Setpoint C
+             * @default null
+             */
+            heating_setpoint_c: number | null;
+            /**
+             * Cooling Setpoint C
+             * @default null
+             */
+            cooling_setpoint_c: number | null;
+            /**
+             * Heating Setback C
+             * @default null
+             */
+            heating_setback_c: number | null;
+            /**
+             * Cooling Setup C
+             * @default null
+             */
+            cooling_setup_c: number | null;
+            /**
+             * Warm Up H
+             * @default null
+             */
+            warm_up_h: number | null;
+            /**
+             * Pull Down H
+             * @default null
+             */
+            pull_down_h: number | null;
+            /** Name */
+            name: string;
+        };
         /** AirSystemFields */
         AirSystemFields: {
+            /**
+             * Heating Margin
+             * @default null
+             */
+            heating_margin: number | null;
+            /**
+             * Cooling Margin
+             * @default null
+             */
+            cooling_margin: number | null;
             /** Name */
             name: string;
             /**
@@ -2123,6 +2178,16 @@ export interface components {
         /** RoomFields */
         RoomFields: {
             /**
+             * Heating Margin
+             * @default null
+             */
+            heating_margin: number | null;
+            /**
+             * Cooling Margin
+             * @default null
+             */
+            cooling_margin: number | null;
+            /**
              * Infiltration Ach
              * @default null
              */
@@ -2171,6 +2236,11 @@ export interface components {
              * @default null
              */
             level: string | null;
+            /**
+             * Zone
+             * @default null
+             */
+            zone: string | null;
             /**
              * Use
              * @default null

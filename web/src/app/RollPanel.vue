@@ -13,8 +13,9 @@ const filter = ref("");
 const box = ref<HTMLElement | null>(null);
 
 type Line = { key: string; title: string; room?: Room; cool: number; heat: number };
-const kindOf: Record<string, "level" | "use" | "air_system"> = {
+const kindOf: Record<string, "level" | "zone" | "use" | "air_system"> = {
   level: "level",
+  zone: "zone",
   use: "use",
   system: "air_system",
 };
@@ -35,7 +36,12 @@ const lines = computed<Line[]>(() => {
   const named = [...groups].map(([id, rooms]) => ({ id, rooms, row: doc.get(kind, id) }));
   named.sort((a, b) => order(a.row) - order(b.row) || (a.row?.name ?? "~").localeCompare(b.row?.name ?? "~"));
   return named.flatMap(({ id, rooms, row }) => [
-    { key: id || "none", title: row?.name ?? `on no ${view.grouping}`, cool: 0, heat: 0 },
+    {
+      key: id || "none",
+      title: row?.name ?? `${kind === "zone" || kind === "level" ? "in" : "on"} no ${view.grouping}`,
+      cool: 0,
+      heat: 0,
+    },
     ...rooms
       .sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true }))
       .map((room) => {

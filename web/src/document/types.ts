@@ -17,6 +17,7 @@ export type Kit = Stored<Schemas["KitFields"]>;
 export type Schedule = Stored<Schemas["ScheduleFields"]>;
 export type Use = Stored<Schemas["UseFields"]>;
 export type Level = Stored<Schemas["LevelFields"]>;
+export type Zone = Stored<Schemas["ZoneFields"]>;
 export type Room = Stored<Schemas["RoomFields"]>;
 export type Surface = Stored<Schemas["SurfaceFields"]>;
 export type Opening = Stored<Schemas["OpeningFields"]>;
@@ -40,6 +41,7 @@ export interface Kinds {
   use: Use;
   use_item: UseItem;
   level: Level;
+  zone: Zone;
   room: Room;
   surface: Surface;
   opening: Opening;

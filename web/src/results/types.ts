@@ -7,6 +7,8 @@ export interface Peak {
   month: number;
   step: number;
   parts_w: number[];
+  /** What outdoor air by air systems brings to their coils then; null where none does. */
+  outdoor_air: { sensible_w: number; latent_w: number } | null;
 }
 
 export interface RoomResult {
@@ -17,7 +19,7 @@ export interface RoomResult {
   /** Losses at the set-point by U-values, for comparison. */
   heating_simple_w: number;
   heating_duty_w: number;
-  /** With the project's margins; everything else is without. */
+  /** With the room's margins; everything else is without. */
   cooling_with_margin_w: number | null;
   heating_with_margin_w: number;
   floating_peak_c: number | null;
@@ -51,7 +53,7 @@ export interface RoomResult {
 
 export interface GroupResult {
   name: string;
-  kind: "building" | "level" | "use" | "air_system";
+  kind: "building" | "level" | "zone" | "use" | "air_system";
   room_ids: string[];
   floor_area_m2: number;
   cooling: Peak;
@@ -59,7 +61,7 @@ export interface GroupResult {
   heating_parts_w: number[];
   heating_simple_w: number;
   sum_of_peaks_w: number;
-  /** With the project's margins; everything else is without. */
+  /** Every room with its margins; everything else is without. */
   cooling_with_margin_w: number;
   heating_with_margin_w: number;
   diversity: number;

@@ -2,9 +2,12 @@
 import type { AirSystem } from "@/document/types";
 import Field from "@/parts/Field.vue";
 import { fieldSaver } from "@/parts/saving";
+import { useDocument } from "@/document/store";
 
 const props = defineProps<{ system: AirSystem }>();
+const doc = useDocument();
 type Key = keyof AirSystem & string;
+const MARGINS = { heating_margin: "on heating", cooling_margin: "on cooling" } as const;
 const GROUPS: { title: string; fields: [Key, string, string][] }[] = [
   { title: "Air", fields: [["supply_c", "Coldest supply air", "temperature"], ["winter_supply_c", "Supply air in winter", "temperature"], ["bypass_factor", "Coil bypass factor", "ratio"]] },
   { title: "Pressure drops in the unit", fields: [["filter_drop_pa", "Filter", "pressure"], ["coil_drop_pa", "Coils", "pressure"], ["other_drop_pa", "Everything else", "pressure"]] },
@@ -33,6 +36,16 @@ const GROUPS: { title: string; fields: [Key, string, string][] }[] = [
           :save="fieldSaver('air_system', () => props.system.id, key, label)"
         />
       </template>
+      <h2>Margins of its rooms and coils</h2>
+      <Field
+        v-for="(label, key) in MARGINS"
+        :key="key"
+        :label="label"
+        :value="system[key]"
+        :inherited="doc.project?.[key]"
+        :editor="{ type: 'number', quantity: 'percent' }"
+        :save="fieldSaver('air_system', () => props.system.id, key, `${system.name}: margin ${label}`)"
+      />
     </section>
     <p class="soft">
       Constant volume: every room's airflow is fixed at its design value. The supply temperature follows the

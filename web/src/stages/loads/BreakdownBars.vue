@@ -114,9 +114,35 @@ const scale = computed(() => 100 / (1 + low.value));
       class="line"
     >
       <span>With the margin</span><span /><span class="num"
-        ><Figure :value="withMargin" quantity="load"
+        ><Figure
+          :value="withMargin"
+          quantity="load"
+          :explain="row.isRoom ? { quantity: `room_${mode}_with_margin`, subject: row.id } : null"
       /></span>
     </div>
+    <template v-if="mode === 'cooling' && !follows && row.peak">
+      <div v-if="row.peak.latent_w > 0.5" class="line" data-test="latent">
+        <span>Latent</span><span class="hint">people and equipment, then</span
+        ><span class="num"
+          ><Figure
+            :value="row.peak.latent_w"
+            quantity="load"
+            :explain="row.isRoom ? { quantity: 'room_latent', subject: row.id } : null"
+        /></span>
+      </div>
+      <div v-if="row.peak.outdoor_air" class="line" data-test="outdoor-air">
+        <span>Outdoor air</span
+        ><span class="hint"
+          >on the coil, sensible <Figure :value="row.peak.outdoor_air.sensible_w" quantity="load" />, latent
+          <Figure :value="row.peak.outdoor_air.latent_w" quantity="load" /></span
+        ><span class="num"
+          ><Figure
+            :value="row.peak.outdoor_air.sensible_w + row.peak.outdoor_air.latent_w"
+            quantity="load"
+            :explain="{ quantity: `${row.isRoom ? 'room' : 'group'}_outdoor_air`, subject: row.id }"
+        /></span>
+      </div>
+    </template>
     <div v-if="parts.length && !follows && heldTotal != null" class="line" data-test="held">
       <span>Held before</span><span /><span class="num"><Figure :value="heldTotal" quantity="load" /></span>
     </div>

@@ -2,7 +2,7 @@
 import { useDocument } from "@/document/store";
 import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
-import type { LoadRow } from "./rows";
+import { outdoorAir, type LoadRow } from "./rows";
 
 defineProps<{ rows: LoadRow[]; when: (row: LoadRow) => string }>();
 const doc = useDocument();
@@ -13,6 +13,7 @@ const COLUMNS = [
   ["cooling", "load"],
   ["with margin", "load"],
   ["latent", "load"],
+  ["outdoor air", "load"],
   ["heating", "load"],
   ["with margin", "load"],
   ["supply", "airflow"],
@@ -23,7 +24,10 @@ const COLUMNS = [
   <!-- On the screen the grid stands for it; a grid that scrolls cannot be printed. -->
   <section class="paper" aria-hidden="true">
     <h1>{{ doc.project?.name }}: loads</h1>
-    <p>Version {{ doc.version }}. Sensible peaks; the margin is a column of its own.</p>
+    <p>
+      Version {{ doc.version }}. Sensible peaks; the margin is a column of its own, outdoor air is a load of
+      the systems’ coils.
+    </p>
     <table>
       <thead>
         <tr>
@@ -43,6 +47,7 @@ const COLUMNS = [
           <td class="num">{{ shown(row.peak?.sensible_w, "load") }}</td>
           <td class="num">{{ shown(row.with_margin.cooling_w, "load") }}</td>
           <td class="num">{{ shown(row.peak?.latent_w, "load") }}</td>
+          <td class="num">{{ shown(outdoorAir(row), "load") }}</td>
           <td class="num">{{ shown(row.heating_w, "load") }}</td>
           <td class="num">{{ shown(row.with_margin.heating_w, "load") }}</td>
           <td class="num">{{ shown(row.flow_m3_s, "airflow") }}</td>

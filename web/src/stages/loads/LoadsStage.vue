@@ -12,7 +12,7 @@ import { computed, ref } from "vue";
 import { useRouter } from "vue-router";
 import BreakdownBars from "./BreakdownBars.vue";
 import LoadsPaper from "./LoadsPaper.vue";
-import { loadRows, type LoadRow } from "./rows";
+import { loadRows, outdoorAir, type LoadRow } from "./rows";
 
 const doc = useDocument();
 const results = useResults();
@@ -23,6 +23,7 @@ const ROWS = {
   most: "all but uses",
   room: "rooms",
   level: "levels",
+  zone: "zones",
   use: "uses",
   air_system: "air systems",
 };
@@ -88,6 +89,7 @@ const columns = computed<Column<LoadRow>[]>(() => [
   { key: "per_area", title: "by area", quantity: "power_per_area", width: 58, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null),
     explain: (r) => (r.peak ? explained("room_cooling_per_area")(r) : null) },
   { key: "latent", title: "latent", quantity: "load", width: 52, value: (r) => r.peak?.latent_w, explain: (r) => (r.peak ? explained("room_latent")(r) : null) },
+  { key: "air", title: "outd. air", quantity: "load", width: 62, value: outdoorAir, explain: (r) => (outdoorAir(r) === null ? null : { quantity: `${r.isRoom ? "room" : "group"}_outdoor_air`, subject: r.id }) },
   { key: "heating", title: "heating", quantity: "load", width: 78, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: both("heating") },
   ...sinceHeld.value.slice(1),
   { key: "supply", title: "supply", quantity: "airflow", width: 70, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.isRoom && r.flow_m3_s ? { quantity: "room_airflow", subject: r.id } : null) },
@@ -109,12 +111,12 @@ const peaks = computed(() => {
   const id = view.selectedRoom;
   const room = doc.get("room", id);
   const ids = room
-    ? [room.id, room.level, room.use, room.air_system, "building"]
+    ? [room.id, room.level, room.zone, room.use, room.air_system, "building"]
     : [
         "building",
         ...results
           .rows("group")
-          .filter(([, g]) => g.kind === "level" || g.kind === "air_system")
+          .filter(([, g]) => g.kind !== "use" && g.kind !== "building")
           .map(([key]) => key),
       ];
   return ids.flatMap((key) => all.value.filter((row) => row.id === key));
@@ -212,8 +214,11 @@ const building = computed(() => results.get("group", "building"));
             Rooms' own peaks add to <Figure :value="building.sum_of_peaks_w" quantity="load" />; together they
             reach <Figure :value="building.cooling.sensible_w" quantity="load" />: diversity
             {{ building.diversity.toFixed(2) }}. Loads are without margin<template
-              v-if="doc.project?.cooling_margin || doc.project?.heating_margin"
-              >; with the project's, cooling
+              v-if="
+                building.cooling_with_margin_w > building.cooling.sensible_w ||
+                building.heating_with_margin_w > building.heating_w
+              "
+              >; with them, cooling
               <Figure :value="building.cooling_with_margin_w" quantity="load" />
               and heating
               <Figure :value="building.heating_with_margin_w" quantity="load" /></template

@@ -7,7 +7,7 @@ import { useView } from "@/view/store";
 /** A row of the loads grid: a room, or rooms together. */
 export interface LoadRow {
   id: string;
-  kind: "room" | "level" | "use" | "air_system" | "building";
+  kind: "room" | "level" | "zone" | "use" | "air_system" | "building";
   isRoom: boolean;
   number: string;
   name: string;
@@ -16,14 +16,20 @@ export interface LoadRow {
   heating_w: number;
   heating_parts_w: number[];
   heating_simple_w: number;
-  /** With the project's margins. */
+  /** With the margins of the room, or of each of the rooms. */
   with_margin: { cooling_w: number | null; heating_w: number };
   flow_m3_s: number | null;
   floating: { month: number; step: number; text: string } | null;
   prior: { cooling_w?: number; heating_w?: number; flow_m3_s?: number };
 }
 
-/** Rooms by number, then levels, uses, systems and the building. */
+/** What outdoor air by air systems brings to their coils at the peak [W]. */
+export function outdoorAir(row: LoadRow): number | null {
+  const air = row.peak?.outdoor_air;
+  return air ? air.sensible_w + air.latent_w : null;
+}
+
+/** Rooms by number, then levels, zones, uses, systems and the building. */
 export function loadRows(): LoadRow[] {
   const doc = useDocument();
   const results = useResults();
@@ -82,7 +88,7 @@ export function loadRows(): LoadRow[] {
       },
     };
   });
-  const kinds = ["level", "use", "air_system", "building"];
+  const kinds = ["level", "zone", "use", "air_system", "building"];
   const order = (row: LoadRow) => kinds.indexOf(row.kind);
   return [...rooms, ...groups.sort((a, b) => order(a) - order(b))];
 }

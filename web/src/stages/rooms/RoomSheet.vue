@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
-import type { Change, Level, Project, Room, Use } from "@/document/types";
+import type { AirSystem, Change, Level, Project, Room, Use, Zone } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Edit } from "@/parts/grid";
 import { gridSaver } from "@/parts/saving";
@@ -15,11 +15,16 @@ const doc = useDocument();
 const results = useResults();
 const view = useView();
 const filter = ref("");
-const band = ref<"" | "level" | "use" | "air_system">("");
+const band = ref<"" | "level" | "zone" | "use" | "air_system">("");
 const sorted = ref<{ key: string; down: boolean } | null>(null);
 const grid = ref<{ clear: () => Promise<void>; fillDown: () => Promise<void>; wide: number } | null>(null);
 /** Something that passes values on to rooms. */
-type Giver = { kind: "use"; row: Use } | { kind: "level"; row: Level } | { kind: "project"; row: Project };
+type Giver =
+  | { kind: "zone"; row: Zone }
+  | { kind: "use"; row: Use }
+  | { kind: "level"; row: Level }
+  | { kind: "air_system"; row: AirSystem }
+  | { kind: "project"; row: Project };
 /** An edit that made a room differ from what gave the value, while the others could have it as well. */
 const offer = ref<{
   room: Room;
@@ -35,6 +40,7 @@ const names = (room: Room) => [
   room.number,
   room.name,
   doc.get("level", room.level)?.name,
+  doc.get("zone", room.zone)?.name,
   doc.get("use", room.use)?.name,
   doc.get("air_system", room.air_system)?.name,
 ];
@@ -105,7 +111,7 @@ function rest(room: Room, atOnce: boolean): void {
 onBeforeUnmount(() => clearTimeout(resting));
 
 const saveRooms = gridSaver<Room>("room", "Room");
-/** Fields that a use, a level and the building have by the same name. */
+/** Fields that a zone, a use, a level or a system, and the building have by the same name. */
 const SHARED = new Set<string>([
   "infiltration_ach",
   "minimum_air_changes",
@@ -115,6 +121,8 @@ const SHARED = new Set<string>([
   "cooling_setup_c",
   "warm_up_h",
   "pull_down_h",
+  "heating_margin",
+  "cooling_margin",
 ]);
 
 /** The field of what gives a value that stands for a column of the sheet. */
@@ -130,9 +138,10 @@ function fieldOf(giver: Giver, key: string): string | null {
 }
 
 function giverOf(room: Room, origin: unknown): Giver | null {
-  const [use, level] = [doc.get("use", room.use), doc.get("level", room.level)];
-  if (origin === "use" && use) return { kind: "use", row: use };
-  if (origin === "level" && level) return { kind: "level", row: level };
+  for (const kind of ["zone", "use", "level", "air_system"] as const) {
+    const row = origin === kind ? doc.get(kind, room[kind]) : undefined;
+    if (row) return { kind, row } as Giver;
+  }
   return origin === "project" && doc.project ? { kind: "project", row: doc.project } : null;
 }
 const named = (giver: Giver) => (giver.kind === "project" ? "the building" : giver.row.name);
@@ -176,6 +185,7 @@ const title = computed(() => columns.value.find((column) => column.key === offer
         <select v-model="band" aria-label="Rooms in bands">
           <option value="">number</option>
           <option value="level">level</option>
+          <option value="zone">zone</option>
           <option value="use">use</option>
           <option value="air_system">air system</option>
         </select></label

@@ -1,21 +1,22 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
-import type { Change, Level, Project, Use } from "@/document/types";
+import type { Change, Level, Project, Use, Zone } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column, Edit } from "@/parts/grid";
-import { computed } from "vue";
+import { computed, ref } from "vue";
 import { useRoute } from "vue-router";
-import { addLevel } from "./levels";
+import { addLevel, addZone } from "./levels";
 
 /** Something that passes values on to rooms. */
 type Giver =
   | { id: string; kind: "project"; row: Project }
   | { id: string; kind: "level"; row: Level }
+  | { id: string; kind: "zone"; row: Zone }
   | { id: string; kind: "use"; row: Use };
 
 const doc = useDocument();
 const route = useRoute();
-const BANDS = { project: "Building", level: "Levels", use: "Uses" };
+const BANDS = { project: "Building", level: "Levels", use: "Uses", zone: "Zones" };
 const at = computed(() => String(route.query["at"] ?? "").split("/")[1]);
 
 const rows = computed<Giver[]>(() => [
@@ -28,21 +29,36 @@ const rows = computed<Giver[]>(() => [
     .rows("use")
     .sort((a, b) => a.name.localeCompare(b.name))
     .map((row) => ({ id: row.id, kind: "use" as const, row })),
+  ...doc
+    .rows("zone")
+    .sort((a, b) => a.name.localeCompare(b.name, "en", { numeric: true }))
+    .map((row) => ({ id: row.id, kind: "zone" as const, row })),
 ]);
+const chosen = ref<Giver | null>(null);
+/** What is chosen and may go: zones, and levels without rooms. */
+const removable = computed(() => {
+  const it = chosen.value && rows.value.find((row) => row.id === chosen.value!.id);
+  if (it?.kind === "zone") return it;
+  return it?.kind === "level" && !counts.value.get(it.id) && doc.rows("level").length > 1 ? it : null;
+});
+async function remove(giver: Giver): Promise<void> {
+  if (giver.kind === "project") return;
+  await doc.attempt(`Remove ${giver.row.name}`, [{ op: "delete", kind: giver.kind, id: giver.id }]);
+}
 
 const counts = computed(() => {
   const found = new Map<string, number>();
   for (const room of doc.rows("room"))
-    for (const id of [room.level, room.use]) if (id) found.set(id, (found.get(id) ?? 0) + 1);
+    for (const id of [room.level, room.zone, room.use]) if (id) found.set(id, (found.get(id) ?? 0) + 1);
   return found;
 });
 
-type Key = Exclude<keyof Level & keyof Use & keyof Project, "id" | "name">;
+type Key = Exclude<keyof Level & keyof Use & keyof Zone & keyof Project, "id" | "name">;
 
-/** A value that a level or a use may leave to the building; then the building's shows, in italics. */
+/** A value that a level, a use or a zone may leave to the building; then the building's shows, in italics. */
 function passed(key: Key | "height_m", title: string, quantity: string, width: number): Column<Giver> {
   const own = (giver: Giver) => (giver.row as Record<string, unknown>)[key] as number | null | undefined;
-  const has = (giver: Giver) => key !== "height_m" || giver.kind !== "use";
+  const has = (giver: Giver) => key !== "height_m" || giver.kind === "level" || giver.kind === "project";
   return {
     key,
     title,
@@ -61,7 +77,7 @@ const columns: Column<Giver>[] = [
     title: "Given by",
     width: 160,
     value: (giver) => giver.row.name,
-    editable: (giver) => giver.kind === "level",
+    editable: (giver) => giver.kind === "level" || giver.kind === "zone",
     editor: { type: "text" },
   },
   {
@@ -111,9 +127,17 @@ function save(edits: Edit<Giver>[]): Promise<void> {
 <template>
   <div class="shared">
     <p class="soft bar">
-      A room takes each value from the nearest that says it: itself, its use, its level, the building. Italics
-      are the building's; type over them, Delete steps back.
-      <button class="act" @click="addLevel">Add level</button>
+      <span
+        >A room takes each value from the nearest that says it: itself, its zone, its use, its level, the
+        building. Italics are the building's; type over them, Delete steps back.</span
+      >
+      <span class="acts">
+        <button v-if="removable" class="act" @click="remove(removable)">
+          Remove {{ removable.row.name }}
+        </button>
+        <button class="act" @click="addZone">Add zone</button>
+        <button class="act" @click="addLevel">Add level</button>
+      </span>
     </p>
     <DataGrid
       label="Shared values"
@@ -125,6 +149,7 @@ function save(edits: Edit<Giver>[]): Promise<void> {
       :frozen="1"
       ranges
       :band="(giver) => BANDS[giver.kind]"
+      @select="(giver) => (chosen = giver)"
     />
   </div>
 </template>
@@ -144,6 +169,11 @@ function save(edits: Edit<Giver>[]): Promise<void> {
   padding: 4px 14px;
   font-family: var(--narrow);
   border-bottom: 1px solid var(--hair);
+}
+.acts {
+  display: flex;
+  gap: 6px;
+  white-space: nowrap;
 }
 .cells {
   flex: 1;

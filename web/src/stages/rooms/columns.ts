@@ -46,7 +46,7 @@ function yesNo(key: "heated" | "cooled", title: string): Column<Room> {
 export function roomColumns(set: ColumnSet): Column<Room>[] {
   const doc = useDocument();
   const results = useResults();
-  const choice = (key: "use" | "level" | "air_system", title: string): Column<Room> => ({
+  const choice = (key: "use" | "level" | "zone" | "air_system", title: string): Column<Room> => ({
     key,
     title,
     width: 128,
@@ -57,6 +57,7 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
   const sets: Record<ColumnSet, Column<Room>[]> = {
     geometry: [
       choice("level", "Level"),
+      choice("zone", "Zone"),
       { key: "floor_area_m2", title: "Floor", quantity: "area", width: 86, value: (row) => row.floor_area_m2, editor: { type: "number", quantity: "area" } },
       inherited("height_m", "Height", "length", 90),
       { key: "volume", title: "Volume", quantity: "volume", width: 96, value: (row) => results.get("room", row.id)?.volume_m3 },
@@ -76,6 +77,8 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
       inherited("pull_down_h", "Pull-down", "time", 82),
       { key: "heating_capacity_w", title: "Heating at most", quantity: "load", width: 116, value: (row) => row.heating_capacity_w, editor: { type: "number", quantity: "load", clearable: true } },
       { key: "cooling_capacity_w", title: "Cooling at most", quantity: "load", width: 116, value: (row) => row.cooling_capacity_w, editor: { type: "number", quantity: "load", clearable: true } },
+      inherited("heating_margin", "Heating +", "percent", 86),
+      inherited("cooling_margin", "Cooling +", "percent", 86),
       { key: "sensor_room", title: "Sensor in", width: 128, value: (row) => row.sensor_room, text: (row) => (row.sensor_room ? doc.get("room", row.sensor_room)?.number ?? "–" : "itself"),
         editor: { type: "choice", clearable: true, empty: "itself", choices: doc.rows("room").map((r) => ({ value: r.id, label: `${r.number} ${r.name}` })) } },
     ],

@@ -5,6 +5,17 @@ export function levelHeight(level: { height_m?: number | null }): number {
   return level.height_m ?? useDocument().project?.height_m ?? 3;
 }
 
+/** A new zone without rooms; rooms choose it in the sheet. */
+export async function addZone(): Promise<void> {
+  const doc = useDocument();
+  const taken = new Set(doc.rows("zone").map((zone) => zone.name));
+  let count = taken.size + 1;
+  while (taken.has(`Zone ${count}`)) count += 1;
+  await doc.attempt("New zone", [
+    { op: "create", kind: "zone", id: newId(), fields: { name: `Zone ${count}` } },
+  ]);
+}
+
 /** A new level on top of the others. */
 export async function addLevel(): Promise<void> {
   const doc = useDocument();
