@@ -122,7 +122,8 @@ const scale = computed(() => 100 / (1 + low.value));
     </div>
     <template v-if="mode === 'cooling' && !follows && row.peak">
       <div v-if="row.peak.latent_w > 0.5" class="line" data-test="latent">
-        <span>Latent</span><span class="hint">people and equipment, then</span
+        <span>Latent</span
+        ><span class="hint" title="Moisture of people and equipment at that time">moisture</span
         ><span class="num"
           ><Figure
             :value="row.peak.latent_w"
@@ -132,9 +133,7 @@ const scale = computed(() => 100 / (1 + low.value));
       </div>
       <div v-if="row.peak.outdoor_air" class="line" data-test="outdoor-air">
         <span>Outdoor air</span
-        ><span class="hint"
-          >on the coil, sensible <Figure :value="row.peak.outdoor_air.sensible_w" quantity="load" />, latent
-          <Figure :value="row.peak.outdoor_air.latent_w" quantity="load" /></span
+        ><span class="hint" title="A load of the air system's coil, not of the room">on the coil</span
         ><span class="num"
           ><Figure
             :value="row.peak.outdoor_air.sensible_w + row.peak.outdoor_air.latent_w"

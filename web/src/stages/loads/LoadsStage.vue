@@ -79,21 +79,20 @@ const heldAt = computed(() => {
 });
 
 const columns = computed<Column<LoadRow>[]>(() => [
-  { key: "number", title: "No.", width: 42, value: (r) => r.number },
+  { key: "number", title: "No.", width: 44, value: (r) => r.number },
   { key: "name", title: "Room", width: 100, value: (r) => r.name },
-  { key: "area", title: "area", quantity: "area", width: 64, value: (r) => r.area_m2 },
-  { key: "cooling", title: "cooling", quantity: "load", width: 84, value: (r) => r.peak?.sensible_w, prior: (r) => r.prior?.cooling_w,
+  { key: "cooling", title: "cooling", quantity: "load", width: 76, value: (r) => r.peak?.sensible_w, prior: (r) => r.prior?.cooling_w,
     text: undefined, explain: (r) => (r.peak ? both("cooling")(r) : null) },
   ...sinceHeld.value.slice(0, 1),
-  { key: "when", title: "when", width: 74, value: when, text: when },
-  { key: "per_area", title: "by area", quantity: "power_per_area", width: 58, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null),
+  { key: "when", title: "when", width: 84, value: when, text: when },
+  { key: "per_area", title: "by area", quantity: "power_per_area", width: 62, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null),
     explain: (r) => (r.peak ? explained("room_cooling_per_area")(r) : null) },
-  { key: "latent", title: "latent", quantity: "load", width: 52, value: (r) => r.peak?.latent_w, explain: (r) => (r.peak ? explained("room_latent")(r) : null) },
-  { key: "air", title: "outd. air", quantity: "load", width: 62, value: outdoorAir, explain: (r) => (outdoorAir(r) === null ? null : { quantity: `${r.isRoom ? "room" : "group"}_outdoor_air`, subject: r.id }) },
-  { key: "heating", title: "heating", quantity: "load", width: 78, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: both("heating") },
+  { key: "latent", title: "latent", quantity: "load", width: 60, value: (r) => r.peak?.latent_w, explain: (r) => (r.peak ? explained("room_latent")(r) : null) },
+  { key: "air", title: "outdoor", quantity: "load", width: 66, value: outdoorAir, explain: (r) => (outdoorAir(r) === null ? null : { quantity: `${r.isRoom ? "room" : "group"}_outdoor_air`, subject: r.id }) },
+  { key: "heating", title: "heating", quantity: "load", width: 72, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: both("heating") },
   ...sinceHeld.value.slice(1),
-  { key: "supply", title: "supply", quantity: "airflow", width: 70, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.isRoom && r.flow_m3_s ? { quantity: "room_airflow", subject: r.id } : null) },
-  { key: "sources", title: "sources at peak", width: 88, value: () => null },
+  { key: "supply", title: "supply", quantity: "airflow", width: 64, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.isRoom && r.flow_m3_s ? { quantity: "room_airflow", subject: r.id } : null) },
+  { key: "sources", title: "sources at peak", width: 80, value: () => null },
 ]); // prettier-ignore
 
 const router = useRouter();
@@ -203,7 +202,12 @@ const building = computed(() => results.get("group", "building"));
             </thead>
             <tbody>
               <tr v-for="row in peaks" :key="row.id">
-                <td>{{ row.name }}</td>
+                <td>
+                  {{ row.name
+                  }}<small v-if="row.kind === 'use' || row.kind === 'zone'" class="soft">
+                    {{ row.kind }}</small
+                  >
+                </td>
                 <td class="num"><Figure bare :value="row.peak?.sensible_w" quantity="load" /></td>
                 <td>{{ when(row) }}</td>
                 <td class="num"><Figure bare :value="row.heating_w" quantity="load" /></td>
@@ -266,7 +270,15 @@ const building = computed(() => results.get("group", "building"));
   padding: 1px 4px;
   white-space: nowrap;
 }
-.peaks .soft {
+.peaks td:first-child {
+  max-width: 106px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.peaks small {
+  margin-left: 4px;
+}
+.peaks p.soft {
   margin-top: 8px;
   font-size: 12px;
   font-family: var(--narrow);

@@ -64,8 +64,10 @@ function passed(key: Key | "height_m", title: string, quantity: string, width: n
     title,
     quantity,
     width,
-    value: (giver) => (has(giver) ? (own(giver) ?? doc.project?.[key]) : null),
-    origin: (giver) => (!has(giver) ? "" : own(giver) == null ? "building" : "own"),
+    // A zone that says nothing leaves it to each room's use: there is no one value to show.
+    value: (giver) =>
+      has(giver) ? (own(giver) ?? (giver.kind === "zone" ? null : doc.project?.[key])) : null,
+    origin: (giver) => (!has(giver) ? "" : own(giver) == null && giver.kind !== "zone" ? "building" : "own"),
     editable: has,
     editor: { type: "number", quantity, clearable: true },
   };
