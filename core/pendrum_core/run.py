@@ -6,7 +6,7 @@ from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 from functools import partial
 
-from pendrum_core.air.moisture import RoomMoisture, room_moisture
+from pendrum_core.air.moisture import room_moistures
 from pendrum_core.air.system import AirSystemResult, RoomDemand, size_system
 from pendrum_core.model.building import Building, Group
 from pendrum_core.model.climate import Climate
@@ -103,10 +103,11 @@ def calculate(building: Building, memory: Memory | None = None) -> BuildingResul
         if members:
             groups[group.id] = _group(group, members, together, memory)
     systems = _systems(building, rooms, outside, memory, failures)
+    serving = {room: system for system in systems.values() for room in system.airflows}
     duties = _heating_duties(rooms, systems)
     circuits, emitters = _circuits(building, rooms, duties, systems, failures)
     return BuildingResults(
-        building, outside, rooms, groups, systems, duties, _moisture(rooms, systems, outside), circuits, emitters,
+        building, outside, rooms, groups, systems, duties, room_moistures(rooms, serving, outside), circuits, emitters,
         tuple(failures), count,
     )  # fmt: skip
 
@@ -216,16 +217,6 @@ def _sized(system: AirSystem, members: tuple[RoomLoads, ...], outside: Outdoors)
         return size_system(system, demands, outside)
     except ValueError as error:
         return Failure("air_system", system.id, str(error))
-
-
-def _moisture(
-    rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult], outside: Outdoors
-) -> dict[str, RoomMoisture]:
-    """Moisture of the rooms of which some humidity is asked."""
-    serving = {room: system for system in systems.values() for room in system.airflows}
-    asked = {room_id: loads for room_id, loads in rooms.items() if loads.room.humidity is not None}
-    found = {room_id: room_moisture(loads, serving.get(room_id), outside) for room_id, loads in asked.items()}
-    return {room_id: moisture for room_id, moisture in found.items() if moisture is not None}
 
 
 def _heating_duties(rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> dict[str, float]:

@@ -74,6 +74,11 @@ def _no_extract(document: Document, snag: Snag) -> Mend:
     return Mend(f"Switch the extract off in {use['name']}", (_set("use", use["id"], drawn_air="none"),))
 
 
+def _held(document: Document, snag: Snag) -> Mend:
+    what = snag.code.removesuffix("_never_away")
+    return Mend(f"Hold the {what} set-point", (_set("use", snag.id, **{f"{what}_away": "hold"}),))
+
+
 _MENDS: dict[str, Callable[[Document, Snag], Mend | None]] = {
     "duplicate_number": _free_number,
     "cooled_without_system": lambda _, snag: Mend("Say that it is not cooled", (_set("room", snag.id, cooled=False),)),
@@ -93,6 +98,12 @@ _MENDS: dict[str, Callable[[Document, Snag], Mend | None]] = {
         "Say that it loses nothing", (_set("surface", snag.id, boundary="adiabatic"),)
     ),
     "airflow_short": _sized_airflows,
+    "ventilation_below_need": lambda _, snag: Mend(
+        "Let its airflow be sized", (_set("room", snag.id, pinned_flow_m3_s=None),)
+    ),
+    "people_without_air": lambda _, snag: Mend("Say that nobody is in it", (_set("room", snag.id, occupied=False),)),
+    "heating_never_away": _held,
+    "cooling_never_away": _held,
     "duct_beyond_limits": _sized_section,
     "pipe_beyond_limits": _sized_section,
     "emitter_without_duty": _no_pipe,

@@ -46,6 +46,27 @@ class Mends(ApiTest):
                 "loses nothing",
                 [self.to("surface", i["surface"], role="inner_wall", boundary="room", assembly=i["wall"])],
             ),
+            ("ventilation_below_need", "airflow be sized", [self.to("room", i["room"], pinned_flow_m3_s=0.001)]),
+            (
+                "people_without_air",
+                "nobody is in it",
+                [self.to("use", i["use"], air_per_person_m3_s=0.0, air_per_area_m3_s_m2=0.0)],
+            ),
+            (
+                "heating_never_away",
+                "Hold the heating",
+                [
+                    create(
+                        "schedule",
+                        "on",
+                        name="Day and night",
+                        kind="on_off",
+                        base="a",
+                        patterns=[{"id": "a", "name": "Day", "steps": [[1440, 1]]}],
+                    ),
+                    self.to("use", i["use"], setpoint_schedule="on", heating_away="setback"),
+                ],
+            ),
             ("airflow_short", "airflows be sized", [self.to("room", i["room"], pinned_flow_m3_s=0.001)]),
             ("duct_beyond_limits", "be sized", [self.to("duct_section", i["duct"], pinned_diameter_m=0.05)]),
             ("pipe_beyond_limits", "be sized", [self.to("pipe_section", i["pipe"], pinned_diameter_m=0.006)]),

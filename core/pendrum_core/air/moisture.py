@@ -1,9 +1,11 @@
 """Moisture of room air: a quasi-steady balance at every step, and what keeping it within limits takes.
 
-Supply, leaks and untreated outdoor air bring and carry moisture off; people and equipment add it. Room air is mixed:
-w = (sum of m_i w_i + G) / sum of m_i, with G the latent gains over the vapour's enthalpy.
+Supply, leaks, untreated and drawn-in outdoor air and air from other rooms bring and carry moisture off; people and
+equipment add it. Room air is mixed: w = (sum of m_i w_i + G) / sum of m_i, with G the latent gains over the vapour's
+enthalpy. Rooms that give each other air are solved together, round after round.
 """
 
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
@@ -16,13 +18,14 @@ from pendrum_core.air.psychrometrics import (
     specific_volume_m3_kg,
 )
 from pendrum_core.air.system import AirSystemResult
-from pendrum_core.model.rooms import Room
 from pendrum_core.quantities.constants import CP_VAPOUR, H_VAPORISATION_0C
 from pendrum_core.results.loads import RoomLoads
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]
+_MOST_ROUNDS, _AT_REST = 500, 1e-10
+_LEAST_K = 1e-3  # between outdoors and the room, for telling a flow from its heat
 LEAK_C = 20.0  # volume of leaking and untreated air is taken at this temperature
 
 
@@ -53,31 +56,112 @@ def vapour_j_kg(room_c: float) -> float:
     return H_VAPORISATION_0C + CP_VAPOUR * room_c
 
 
-def _outdoor_kg_s(room: Room, outside: Outdoors) -> float:
-    return (room.infiltration_m3_s + room.direct_outdoor_air_m3_s) / _volume(outside)
+@dataclass(frozen=True)
+class _Air:
+    """Dry air that reaches a room at every step, (months, 144) [kg/s], and the moisture that comes without other rooms.
+
+    Attributes:
+        total: all of it.
+        brought: outdoor, supply and drawn-in air's moisture and the gains' [kg/s].
+        given: from another room, or 0; and which.
+    """
+
+    total: Array
+    brought: Array
+    given: float
+    giver: str
+
+
+def room_moistures(
+    rooms: Mapping[str, RoomLoads], system_of: Mapping[str, AirSystemResult], outside: Outdoors
+) -> dict[str, RoomMoisture]:
+    """Moisture of the rooms of which some humidity is asked; nothing of one that no air reaches."""
+    asked = [identity for identity, loads in rooms.items() if loads.room.humidity is not None]
+    airs = _airs(asked, rooms, system_of, outside)
+    humidity = _humidity_ratios(airs, outside)
+    return {
+        identity: _within_limits(rooms[identity], humidity[identity], airs[identity], rooms, system_of, outside)
+        for identity in asked
+        if identity in humidity
+    }
+
+
+def _airs(
+    asked: Sequence[str], rooms: Mapping[str, RoomLoads], system_of: Mapping[str, AirSystemResult], outside: Outdoors
+) -> dict[str, _Air]:
+    """The air of rooms, of those that give them air, and so on."""
+    airs: dict[str, _Air] = {}
+    waiting = list(asked)
+    while waiting:
+        identity = waiting.pop()
+        if identity not in airs:
+            air = airs[identity] = _air_of(rooms[identity], system_of.get(identity), rooms, outside)
+            waiting += [air.giver] if air.given else []
+    return airs
+
+
+def _humidity_ratios(airs: Mapping[str, _Air], outside: Outdoors) -> dict[str, Array]:
+    """Humidity ratio of rooms that some air reaches, (months, 144) [kg/kg]."""
+    moved = {identity: air for identity, air in airs.items() if air.total.min() > 0.0}
+    found = {identity: np.array(outside.humidity_ratio) for identity in moved}
+    for _ in range(_MOST_ROUNDS):
+        apart = 0.0
+        for identity, air in moved.items():
+            given = air.given * found.get(air.giver, outside.humidity_ratio) if air.given else 0.0
+            following = (air.brought + given) / air.total
+            apart = max(apart, float(np.abs(following - found[identity]).max()))
+            found[identity] = following
+        if apart < _AT_REST:
+            break
+    return found
+
+
+def _air_of(
+    loads: RoomLoads, system: AirSystemResult | None, rooms: Mapping[str, RoomLoads], outside: Outdoors
+) -> _Air:
+    room, volume = loads.room, _volume(outside)
+    shape = outside.humidity_ratio.shape
+    fresh = np.full(shape, (room.infiltration_m3_s + room.direct_outdoor_air_m3_s) / volume)
+    if loads.control is not None:
+        fresh = fresh + _drawn_m3_s(loads, outside) / volume
+    supplied = system.airflows[room.id].mass_kg_s if system else 0.0
+    supply_w: Array | float = system.path.coil.leaving_w if system else 0.0
+    giver = room.transfer.room if room.transfer is not None and room.transfer.room in rooms else ""
+    given = room.transfer.flow_m3_s / volume if room.transfer is not None and giver else 0.0
+    gains = loads.latent_w / vapour_j_kg(room.cooling_setpoint_c)
+    return _Air(fresh + supplied + given, fresh * outside.humidity_ratio + supplied * supply_w + gains, given, giver)
+
+
+def _drawn_m3_s(loads: RoomLoads, outside: Outdoors) -> Array:
+    """Outdoor air drawn in while the room is warm: its heat over what a cubic metre brings."""
+    assert loads.control is not None and loads.room.thermostat is not None
+    device = loads.room.thermostat.drawn_air
+    if device is None:
+        return np.zeros(outside.dry_bulb_c.shape)
+    summer = loads.control.summer
+    apart = outside.dry_bulb_c - summer.air_c
+    flow = np.divide(
+        summer.drawn_w, apart * outside.air_heat_j_m3k, out=np.zeros_like(apart), where=np.abs(apart) > _LEAST_K
+    )
+    return np.clip(flow, 0.0, device.flow_m3_s)
 
 
 def _volume(outside: Outdoors) -> float:
     return float(specific_volume_m3_kg(LEAK_C, 0.0, outside.pressure_pa))
 
 
-def room_moisture(loads: RoomLoads, system: AirSystemResult | None, outside: Outdoors) -> RoomMoisture | None:
-    """Moisture of a room with limits; None where nothing is asked or no air moves."""
+def _within_limits(
+    loads: RoomLoads, w: Array, air: _Air, rooms: Mapping[str, RoomLoads], system_of: Mapping[str, AirSystemResult],
+    outside: Outdoors,
+) -> RoomMoisture:  # fmt: skip
+    """What a room's humidity is against its limits."""
     room, limits = loads.room, loads.room.humidity
-    if limits is None:
-        return None
+    assert limits is not None
     air_c = np.full(loads.total.shape, room.cooling_setpoint_c)
     if loads.control is not None:
         air_c = loads.control.summer.air_c.astype(np.float64)
     elif loads.cooling is None:
         air_c = room.cooling_setpoint_c + loads.total
-    fresh = _outdoor_kg_s(room, outside)
-    supplied = system.airflows[room.id].mass_kg_s if system else 0.0
-    if fresh + supplied <= 0.0:
-        return None
-    supply_w: Array | float = system.path.coil.leaving_w if system else 0.0
-    gains = loads.latent_w / vapour_j_kg(room.cooling_setpoint_c)
-    w = (fresh * outside.humidity_ratio + supplied * supply_w + gains) / (fresh + supplied)
     relative = np.minimum(1.0, relative_humidity(air_c, w, outside.pressure_pa))
     months = outside.climate.months
     held = np.stack([step_averages(limits.patterns[month.month - 1]) for month in months]) > 0.0
@@ -86,9 +170,9 @@ def room_moisture(loads: RoomLoads, system: AirSystemResult | None, outside: Out
     drying = 0.0
     if limits.high is not None:
         over = w - humidity_ratio_from_relative(air_c, limits.high, outside.pressure_pa)
-        carried = (fresh + supplied) * vapour_j_kg(room.cooling_setpoint_c)
+        carried = air.total * vapour_j_kg(room.cooling_setpoint_c)
         drying = max(0.0, float((np.where(held, over, 0.0) * carried).max()))
-    winter, added = _winter(room, limits.low, loads.winter_air_c, supplied, system, outside)
+    winter, added = _winter(loads, air, rooms, system_of.get(room.id), outside)
     return RoomMoisture(
         relative, float(looked_at[month, step]), int(month), int(step), drying, winter, added,
         added * vapour_j_kg(loads.winter_air_c),
@@ -96,14 +180,28 @@ def room_moisture(loads: RoomLoads, system: AirSystemResult | None, outside: Out
 
 
 def _winter(
-    room: Room, low: float | None, air_c: float, supplied: float, system: AirSystemResult | None, outside: Outdoors
+    loads: RoomLoads, air: _Air, rooms: Mapping[str, RoomLoads], system: AirSystemResult | None, outside: Outdoors
 ) -> tuple[float, float]:
-    """Relative humidity on the winter day without people, and the water needed [kg/s]: outdoor air is saturated."""
-    leak = (room.winter_leak_m3_s + room.direct_outdoor_air_m3_s) / _volume(outside)
-    fresh = leak + (supplied * system.outdoor_share if system else 0.0)
-    outdoor_w = float(saturation_humidity_ratio(outside.climate.winter_dry_bulb_c, outside.pressure_pa))
-    relative = min(1.0, float(relative_humidity(air_c, outdoor_w, outside.pressure_pa)))
-    if low is None:
+    """Relative humidity on the winter day without people, and the water needed [kg/s]: outdoor air is saturated.
+
+    Air from another room has the moisture of outdoors, or what that room is kept at.
+    """
+    room, air_c = loads.room, loads.winter_air_c
+    assert room.humidity is not None
+    supplied = system.airflows[room.id].mass_kg_s * system.outdoor_share if system else 0.0
+    fresh = (room.winter_leak_m3_s + room.direct_outdoor_air_m3_s) / _volume(outside) + supplied
+    dry = float(saturation_humidity_ratio(outside.climate.winter_dry_bulb_c, outside.pressure_pa))
+    given_w = max(dry, _kept_at(rooms[air.giver], outside)) if air.given else dry
+    whole = fresh + air.given
+    mixed = (fresh * dry + air.given * given_w) / whole if whole > 0.0 else dry
+    relative = min(1.0, float(relative_humidity(air_c, mixed, outside.pressure_pa)))
+    if room.humidity.low is None:
         return relative, 0.0
-    wanted = float(humidity_ratio_from_relative(air_c, low, outside.pressure_pa))
-    return relative, fresh * max(0.0, wanted - outdoor_w)
+    wanted = float(humidity_ratio_from_relative(air_c, room.humidity.low, outside.pressure_pa))
+    return relative, whole * max(0.0, wanted - mixed)
+
+
+def _kept_at(loads: RoomLoads, outside: Outdoors) -> float:
+    """Humidity ratio that a room is kept at in winter; 0 where nothing is asked of it."""
+    low = loads.room.humidity.low if loads.room.humidity is not None else None
+    return 0.0 if low is None else float(humidity_ratio_from_relative(loads.winter_air_c, low, outside.pressure_pa))

@@ -3,6 +3,7 @@
 from collections.abc import Iterator, Mapping
 
 from pendrum_core.checks.comfort import comfort_snags
+from pendrum_core.checks.fresh_air import fresh_air_snags
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
 from pendrum_core.results.building import BuildingResults
 
@@ -19,6 +20,7 @@ def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[f
         stage = _FAILED_STAGE[failure.kind]
         yield Snag(STOPS, "not_calculated", failure.kind, failure.id, stage, failure.reason, "change the value named")
     yield from _room_snags(results)
+    yield from fresh_air_snags(results)
     yield from comfort_snags(results)
     yield from _yardstick_snags(results, yardsticks_w_m2)
     yield from _system_snags(results)
@@ -60,6 +62,14 @@ def _yardstick_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tup
         if loads is None or loads.cooling is None:
             continue
         found = loads.cooling.sensible_w / loads.room.floor_area_m2
+        inside = sum(g.sensible_w for g in loads.room.gains if g.category != "people") / loads.room.floor_area_m2
+        if inside > high > 0.0:
+            yield Snag(
+                DOUBTFUL, "gains_implausible", "room", room_id, "uses",
+                f"{loads.room.number} {loads.room.name}: its lights and equipment alone give {inside:.0f} W/m², more than "
+                f"the {high:.0f} W/m² of cooling that are ordinary for its use.",
+                "check their power, how much of it is used, and what is vented",
+            )  # fmt: skip
         if not low <= found <= high:
             yield Snag(
                 NOTE, "yardstick", "room", room_id, "rooms",

@@ -4,6 +4,7 @@ from calculations.inputs.schedules import design_patterns
 from calculations.lookups import Lookups
 from pendrum_core.checks.snag import DOUBTFUL, Snag
 from pendrum_core.model.schedules import step_averages
+from projects.document import Row
 
 _MONTHS = (0, 6)
 
@@ -31,4 +32,24 @@ def use_snags(look: Lookups, identity: str) -> list[Snag]:
                 f"{use['name']}: more than a tenth of its people are there for {missed:.1f} h of the day outside the hours of "
                 "its set-points.", "widen the hours, or change the schedule of people",
             ))  # fmt: skip
+    if use["setpoint_schedule"] is not None:
+        found += _never_away(look, use, away)
     return found
+
+
+def _never_away(look: Lookups, use: Row, away: list[str]) -> list[Snag]:
+    """A setback that is asked for and never comes: the set-points apply at every hour of every design day."""
+    held = design_patterns(look, use["setpoint_schedule"], "highest")
+    always = {
+        "heating": bool((step_averages(held.winter) > 0.0).all()),
+        "cooling": all((step_averages(day) > 0.0).all() for day in held.by_month),
+    }
+    return [
+        Snag(
+            DOUBTFUL, f"{what}_never_away", "use", use["id"], "uses",
+            f"{use['name']}: {what} should change outside the hours of its set-points, but they apply all day.",
+            "choose a schedule with hours off, or hold the set-point",
+        )
+        for what in away
+        if always[what]
+    ]  # fmt: skip

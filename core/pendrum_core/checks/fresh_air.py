@@ -1,0 +1,78 @@
+"""Snags of the air that rooms get: too little of it, more given away than comes in, supply that condenses."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from pendrum_core.air.psychrometrics import dew_point_c
+from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
+from pendrum_core.model.climate import day_number
+from pendrum_core.quantities.times import MONTHS, clock
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.loads import RoomLoads
+
+_LEAST_M3_S = 1e-4
+_NOTICED_K = 0.5
+
+
+def fresh_air_snags(results: BuildingResults) -> Iterator[Snag]:
+    """Rooms with too little air, and systems whose supply air is below the dew point of the rooms."""
+    flows = {room: flow for system in results.systems.values() for room, flow in system.airflows.items()}
+    given: dict[str, float] = {}
+    for loads in results.rooms.values():
+        transfer = loads.room.transfer
+        if transfer is not None:
+            given[transfer.room] = given.get(transfer.room, 0.0) + transfer.flow_m3_s
+    for room_id, loads in results.rooms.items():
+        name = f"{loads.room.number} {loads.room.name}"
+        flow = flows.get(room_id)
+        if flow is not None and flow.design_m3_s < flow.ventilation_m3_s - _LEAST_M3_S:
+            yield Snag(
+                DOUBTFUL, "ventilation_below_need", "room", room_id, "rooms",
+                f"{name}: its pinned {flow.design_m3_s * 1000.0:.0f} L/s are below the {flow.ventilation_m3_s * 1000.0:.0f} L/s "
+                "of outdoor air that it needs.", "let the airflow be sized, or pin a larger one",
+            )  # fmt: skip
+        if _peopled(loads) and (flow.ventilation_m3_s if flow else loads.room.direct_outdoor_air_m3_s) <= 0.0:
+            yield Snag(
+                NOTE, "people_without_air", "room", room_id, "uses",
+                f"{name} has people but no ventilation is asked for it; only leaks bring outdoor air.",
+                "give its use outdoor air per person or per area, or say that it is not occupied",
+            )  # fmt: skip
+        arriving = _arriving_m3_s(loads) + (flow.design_m3_s if flow else 0.0)
+        if given.get(room_id, 0.0) > arriving + _LEAST_M3_S:
+            yield Snag(
+                DOUBTFUL, "more_given_than_gets", "room", room_id, "rooms",
+                f"{name} gives {given[room_id] * 1000.0:.0f} L/s to other rooms, but only {arriving * 1000.0:.0f} L/s come in.",
+                "bring it more air, or let others take less",
+            )  # fmt: skip
+    yield from _condensing(results)
+
+
+def _peopled(loads: RoomLoads) -> bool:
+    return any(gain.category == "people" and gain.sensible_w > 0.0 for gain in loads.room.gains)
+
+
+def _arriving_m3_s(loads: RoomLoads) -> float:
+    """Air that comes into a room by itself: leaks, untreated and transferred air, and what is drawn in."""
+    room = loads.room
+    drawn = room.thermostat.drawn_air if room.thermostat else None
+    return (
+        room.infiltration_m3_s + room.direct_outdoor_air_m3_s + room.transfer_m3_s + (drawn.flow_m3_s if drawn else 0.0)
+    )
+
+
+def _condensing(results: BuildingResults) -> Iterator[Snag]:
+    for system in results.building.systems:
+        found = results.systems.get(system.id)
+        if found is None:
+            continue
+        below = dew_point_c(found.path.return_w, results.outdoors.pressure_pa) - found.path.supply_c
+        month, step = (int(i) for i in np.unravel_index(int(below.argmax()), below.shape))
+        if below[month, step] > _NOTICED_K:
+            when = f"{MONTHS[day_number(results.building.climate.months[month]) - 1]} {clock(step)}"
+            yield Snag(
+                NOTE, "supply_below_dew_point", "air_system", system.id, "air",
+                f"{system.name}: supply air of {found.path.supply_c[month, step]:.1f} °C is {below[month, step]:.1f} K below the "
+                f"dew point of the rooms' air ({when}); outlets that are not insulated would drip.",
+                "a higher supply temperature, drier rooms, or outlets made for it",
+            )  # fmt: skip
