@@ -99,17 +99,23 @@ class PlainRoom:
     def run(
         self, month: int, plant: Callable[[int, float, float], float], days: int = 40, winter: bool = False,
         radiant_weight: float = 0.0, drawn: Callable[[int, float], float] = lambda _, air_c: 0.0,
+        radiant_plant: float = 0.0,
     ) -> tuple[np.ndarray, np.ndarray, np.ndarray]:  # fmt: skip
         """The last of some days: plant power, mean and last air temperature of every step, (144,) each.
 
         `plant(step, sensed, answer)` is told the sensed temperature without plant and what one watt adds to it;
-        `drawn(step, air_c)` gives the heat of drawn-in air at the air temperature before.
+        `drawn(step, air_c)` gives the heat of drawn-in air at the air temperature before; `radiant_plant` is the share
+        of the plant's heat that falls onto the faces.
         """
         inverse = np.linalg.inv(self.matrix + np.diag(self.heat / self.dt))
         weights = np.zeros(len(self.heat))
         weights[-1] = 1.0 - radiant_weight
         weights[self.size : -1] = radiant_weight * self.area / self.area.sum()
-        answer = float(weights @ inverse[:, -1])
+        watt = np.zeros(len(self.heat))
+        watt[-1] = 1.0 - radiant_plant
+        watt[self.size : -1] = radiant_plant / self.area.sum()
+        to_plant = inverse @ watt
+        answer = float(weights @ to_plant)
         start = self.subject.heating_setpoint_c if winter else self.subject.cooling_setpoint_c
         temperature = np.full(len(self.heat), start)
         powers, means, ends = np.zeros(144), np.zeros(144), np.zeros(144)
@@ -123,7 +129,7 @@ class PlainRoom:
                     now[-1] += drawn(step, temperature[-1])
                     free = inverse @ (now + self.heat / self.dt * temperature)
                     given = plant(step, float(weights @ free), answer)
-                    temperature = free + inverse[:, -1] * given
+                    temperature = free + to_plant * given
                     power += given / per_step
                     mean += temperature[-1] / per_step
                 powers[step], means[step], ends[step] = power, mean, temperature[-1]

@@ -37,11 +37,16 @@ class AgainstOtherMeans(unittest.TestCase):
         self.assertLess(np.abs(found.total[month] - want).max(), 0.02 * want.max())
 
     def test_steady_winter_solved_directly(self) -> None:
-        subject = room()
-        c = CLIMATE.coefficients
+        for share in (0.0, 0.3, 0.8):
+            with self.subTest(radiant_share=share):
+                self.check_winter(replace(room(), heating_radiant_share=share))
+
+    def check_winter(self, subject: Room) -> None:
+        """Faces and the emitter's power by one linear system; the emitter's radiant share falls onto the faces by area."""
+        share, c = subject.heating_radiant_share, CLIMATE.coefficients
         area = np.array([e.area_m2 for e in subject.elements])
         n = len(area)
-        matrix, right = np.zeros((n, n)), np.zeros(n)
+        matrix, right = np.zeros((n + 1, n + 1)), np.zeros(n + 1)
         for i, e in enumerate(subject.elements):
             b = e.boundary
             te = {
@@ -52,11 +57,13 @@ class AgainstOtherMeans(unittest.TestCase):
             outer = 1.0 / c.outside if b.kind == "outdoors" else b.extra_resistance_m2k_w
             u = 0.0 if te is None else 1.0 / (total_resistance(e.layers) + outer)
             matrix[i, i] += u + e.convection_w_m2k + c.radiation_inside
-            matrix[i] -= c.radiation_inside * area / area.sum()
+            matrix[i, :n] -= c.radiation_inside * area / area.sum()
+            matrix[i, n] = -share / area.sum()
             right[i] = u * (te or 0.0) + e.convection_w_m2k * 20.0
-        faces = np.linalg.solve(matrix, right)
-        lost = sum(e.area_m2 * e.convection_w_m2k * (20.0 - faces[i]) for i, e in enumerate(subject.elements))
-        lost += subject.infiltration_m3_s * OUTSIDE.air_heat_j_m3k * 29.0
+        hc = np.array([e.convection_w_m2k for e in subject.elements])
+        matrix[n, :n], matrix[n, n] = area * hc, 1.0 - share
+        right[n] = 20.0 * (area * hc).sum() + subject.infiltration_m3_s * OUTSIDE.air_heat_j_m3k * 29.0
+        lost = np.linalg.solve(matrix, right)[n]
         found = calculate_chunk([subject], OUTSIDE)[0].heating
         self.assertAlmostEqual(found.load_w / lost, 1.0, delta=1e-9)
         self.assertAlmostEqual(sum(found.parts_w), found.load_w, places=6)

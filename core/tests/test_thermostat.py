@@ -20,7 +20,7 @@ from pendrum_core.room.control import rises
 from pendrum_core.room.group import Unsound, calculate_chunk
 from pendrum_core.room.outdoors import outdoors
 from pendrum_core.run import Memory, calculate
-from pendrum_core.schedule.pattern import CONSTANT_ONE, DayPattern
+from pendrum_core.schedule.pattern import CONSTANT_ONE, DayPattern, step_averages
 
 ONE_MONTH = replace(CLIMATE, months=(MONTHS[6],))
 OUTSIDE = outdoors(ONE_MONTH)
@@ -63,6 +63,21 @@ def keeps(low: np.ndarray, high: np.ndarray, most: float = math.inf):
 
 
 class AgainstThePlainMarch(unittest.TestCase):
+    def test_an_emitter_that_radiates(self) -> None:
+        """Limited power at a setback: the share on the faces comes back late, and some of it goes out through them."""
+        low, high = [float(x) for x in step_averages(between(7, 18, 20.0, 16.0))], [math.inf] * 144
+        for weight in (0.0, 0.5):
+            with self.subTest(weight=weight):
+                subject = replace(room(), heating_radiant_share=0.5)
+                found = result(subject, heating_capacity_w=1500.0, radiant_weight=weight)
+                plain = PlainRoom(subject, OUTSIDE)
+                want = plain.run(JULY, keeps(low, high, 1500.0), winter=True, radiant_weight=weight, radiant_plant=0.5)
+                self.compare(found, want, winter=True)
+                in_air = result(
+                    replace(subject, heating_radiant_share=0.0), heating_capacity_w=1500.0, radiant_weight=weight
+                )
+                self.assertGreater(np.abs(found.control.winter.air_c - in_air.control.winter.air_c).max(), 0.3)
+
     def compare(self, found: RoomLoads, want: tuple, winter: bool = False, kelvin: float = 0.1) -> None:
         """Temperatures everywhere, closely away from the steps in which the plant starts or a set-point jumps; power there.
 

@@ -199,7 +199,7 @@ def _thermostats(draft: Draft, uses: dict[str, str]) -> None:
                            **weekly(_steps([(8, 0), (21, 1), (24, 0)]), _steps([(10, 0), (17, 1), (24, 0)])))  # fmt: skip
     for name in ("Wet workshop", "Dry workshop", "Meeting"):
         draft.set("use", uses[name], setpoint_schedule=open_hours, heating_away="setback", heating_setback_c=16.0,
-                  cooling_away="off", warm_up_h=3.0, pull_down_h=2.0)  # fmt: skip
+                  cooling_away="off", warm_up_h=3.0, pull_down_h=2.0, heating_radiant_share=0.3)  # fmt: skip
     draft.set("use", uses["Gallery"], humidity_low=0.4, humidity_high=0.6, sensing="operative")
     draft.set("use", uses["Drying loft"], drawn_air="extract", drawn_air_ach=12.0, drawn_air_above_c=32.0,
               drawn_air_band_k=3.0)  # fmt: skip

@@ -278,6 +278,7 @@ class Use(Part, Shared):
     cooling_programme = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
     warm_up = models.CharField(max_length=10, default="solved")
     reheat_w_m2 = models.FloatField(default=11.0)
+    heating_radiant_share = models.FloatField(default=0.0)
     sensing = models.CharField(max_length=10, default="air")
     radiant_weight = models.FloatField(default=0.5)
     drawn_air = models.CharField(max_length=8, default="none")

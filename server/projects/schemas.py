@@ -379,6 +379,7 @@ class UseFields(SharedFields):
     warm_up_h: WarmUp | None = 2.0
     pull_down_h: WarmUp | None = 1.0
     reheat_w_m2: Annotated[float, Field(ge=0, le=200)] = 11.0
+    heating_radiant_share: Annotated[float, Field(ge=0, le=0.9)] = 0.0
     sensing: Literal["air", "operative", "mixed"] = "air"
     radiant_weight: Share = 0.5
     drawn_air: Literal["none", "windows", "extract"] = "none"

@@ -174,6 +174,7 @@ class Room:
         thermostat: None where the air is held at its set-points day and night.
         humidity: None where nothing is asked of it.
         transfer: air from another room; None where none comes in.
+        heating_radiant_share: of the heat of its emitter, onto all faces by area [-].
     """
 
     id: str
@@ -195,6 +196,7 @@ class Room:
     thermostat: Thermostat | None = None
     humidity: HumidityLimits | None = None
     transfer: TransferAir | None = None
+    heating_radiant_share: float = 0.0
 
     @cached_property
     def neighbours(self) -> frozenset[str]:

@@ -11,12 +11,13 @@ from pendrum_core.model.thermostats import DrawnAir, Thermostat
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.results.control import Control, Day
 from pendrum_core.room.harmonics import OMEGA_RAD_S, step_response, to_harmonics, to_steps
-from pendrum_core.room.kernel import Kernel, kernel
-from pendrum_core.room.loads import Solved, WinterParts, mean_surface_k
+from pendrum_core.room.kernel import Kernel, RadiantPlant, kernel, radiant_kernel
+from pendrum_core.room.loads import Solved, WinterParts, mean_surface_k, radiant_shares
 from pendrum_core.room.march import Drawn, Marched, Task, Windows, march
 from pendrum_core.schedule.pattern import DayPattern, step_averages
 
 Array = NDArray[np.float64]
+Complex = NDArray[np.complex128]
 Single = NDArray[np.float32]
 _STEPS_PER_HOUR = STEPS_PER_DAY // 24
 OPERATIVE = 0.5  # share of the mean surface temperature, ISO 7726 at low air speed
@@ -119,12 +120,36 @@ def _drawn(
     )
 
 
+def _response(solved: Solved, exchange_w_k: Array) -> Complex:
+    """Air temperature per watt into it, with the rooms' exchange with outdoor air [W/K]; (R, 361) [K/W]."""
+    store = 1j * OMEGA_RAD_S[None, :] * solved.stack.capacity_j_k[:, None]
+    return np.asarray(1.0 / (store + exchange_w_k[:, None] + solved.row.own_air))
+
+
 def _kernel(solved: Solved, exchange_w_k: Array, weight: Array) -> Kernel:
-    """Answers of the rooms' air, with their exchange with outdoor air [W/K]."""
-    stack, row = solved.stack, solved.row
-    store = 1j * OMEGA_RAD_S[None, :] * stack.capacity_j_k[:, None]
-    response = 1.0 / (store + exchange_w_k[:, None] + row.own_air)
-    return kernel(response, row.mean_gain * row.convected_sum, weight, stack.capacity_j_k)
+    """Answers of the rooms' air to heat that is brought into it."""
+    row = solved.row
+    surfaces = row.mean_gain * row.convected_sum
+    return kernel(_response(solved, exchange_w_k), surfaces, weight, solved.stack.capacity_j_k)
+
+
+def _radiant_plant(solved: Solved) -> RadiantPlant | None:
+    """Emitters of the winter day where some of them radiate."""
+    share, row = radiant_shares(solved), solved.row
+    if not share.any():
+        return None
+    area = solved.stack.total_area[:, None]
+    to_air = (row.convected_sum + row.through_mean * row.face_sum) / area
+    return RadiantPlant(share, to_air, row.mean_gain * row.face_sum / area)
+
+
+def _plant_kernel(solved: Solved, exchange_w_k: Array, weight: Array) -> Kernel | None:
+    """Answers to the heat of emitters; none where it all goes into the air."""
+    plant, row = _radiant_plant(solved), solved.row
+    if plant is None:
+        return None
+    surfaces = row.mean_gain * row.convected_sum
+    return radiant_kernel(_response(solved, exchange_w_k), surfaces, weight, solved.stack.capacity_j_k, plant)
 
 
 def _given(commands: Sequence[Command | None], days: str, shape: tuple[int, ...]) -> Array | None:
@@ -167,6 +192,10 @@ def _season(solved: Solved, task: Task, done: Marched, winter: bool) -> list[Day
     # What the air's own course adds to the mean surface temperature.
     follow = step_response(solved.row.mean_gain * solved.row.convected_sum)
     surfaces = task.free_surfaces_k + to_steps(to_harmonics(done.air_k) * follow[:, None])
+    radiant = _radiant_plant(solved) if winter else None
+    if radiant is not None:
+        answer = step_response(radiant.share[:, None] * radiant.to_surfaces)
+        surfaces += to_steps(to_harmonics(done.plant_w) * answer[:, None])
     air, operative, sensed, low, high = (
         (values + reference).astype(np.float32)
         for values in (
@@ -225,8 +254,10 @@ def _winter(
     high = np.full(low.shape, np.inf)
     leak = np.array([room.winter_leak_m3_s + room.direct_outdoor_air_m3_s + room.transfer_m3_s for room in rooms])
     most_heating, most_cooling = _limits(thermostats)
+    exchange = leak * solved.outside.air_heat_j_m3k
     task = Task(
-        kernel=_kernel(solved, leak * solved.outside.air_heat_j_m3k, weight),
+        kernel=_kernel(solved, exchange, weight),
+        plant_kernel=_plant_kernel(solved, exchange, weight),
         free_w=cold.net_w[:, None, None] * day + (0.0 if cold.gains_w is None else cold.gains_w.sum(axis=1)[:, None]),
         free_surfaces_k=cold.surfaces_k[:, None, None] * day,
         low_k=low,

@@ -34,7 +34,7 @@ Array = NDArray[np.float64]
 Ints = NDArray[np.int64]
 Complex = NDArray[np.complex128]
 # Rooms solved together: few enough to bound the memory, enough to make the loop over them cheap.
-LEAST_AT_ONCE, MOST_AT_ONCE = 24, 256
+LEAST_AT_ONCE, MOST_AT_ONCE = 24, 128
 
 
 TOLERANCE = 1e-6
@@ -44,7 +44,7 @@ def _heating(solved: Solved, parts: WinterParts) -> list[Heating]:
     """Winter loads of all rooms of a stack with their split."""
     stack, first = solved.stack, CATEGORIES.index(CONDUCTION_CATEGORIES[0])
     split = np.zeros((len(stack.rooms), len(CATEGORIES)))
-    np.add.at(split, (stack.room_of, first + stack.category_of), parts.term_w)
+    np.add.at(split, (stack.room_of, first + stack.category_of), parts.term_w + parts.emitter_w)
     split[:, CATEGORIES.index("infiltration")] = parts.infiltration_w
     split[:, CATEGORIES.index("outdoor air")] = parts.outdoor_air_w
     split[:, CATEGORIES.index("neighbours")] -= solved.transfer.winter_w

@@ -31,6 +31,20 @@ def _values(harmonics: Complex) -> Array:
     return np.asarray(scipy.fft.irfft(harmonics, n=STEPS_PER_DAY, axis=-1))
 
 
+_TO_END = np.exp(1j * np.pi * FREQUENCIES / STEPS_PER_DAY) * np.sinc(FREQUENCIES / STEPS_PER_DAY)
+
+
+def _folded(response: Complex) -> Complex:
+    """A smooth response at `OMEGA_RAD_S` (R, 361) to the values at the ends of steps, (R, 73)."""
+    weighted = response * _TO_END
+    total = weighted[:, :HARMONICS].copy()
+    for shift in (1, 2):
+        start = shift * STEPS_PER_DAY
+        total += weighted[:, start : start + HARMONICS]
+        total += weighted[:, start - HARMONICS + 1 : start + 1][:, ::-1].conj()
+    return np.asarray(total)
+
+
 def end_response(response: Complex, capacity_j_k: Array) -> Complex:
     """Fold a response at `OMEGA_RAD_S` (R, 361) to the values at the ends of steps, (R, 73).
 
@@ -41,13 +55,7 @@ def end_response(response: Complex, capacity_j_k: Array) -> Complex:
     conductance = (1.0 / response[:, -1] - 1j * OMEGA_RAD_S[-1] * capacity_j_k).real[:, None]
     node = 1.0 / (1j * OMEGA_RAD_S[None, :] * capacity_j_k[:, None] + conductance)
     rest = response - node
-    turn = np.exp(1j * np.pi * FREQUENCIES / STEPS_PER_DAY) * np.sinc(FREQUENCIES / STEPS_PER_DAY)
-    weighted = rest * turn
-    total = weighted[:, :HARMONICS].copy()
-    for shift in (1, 2):
-        start = shift * STEPS_PER_DAY
-        total += weighted[:, start : start + HARMONICS]
-        total += weighted[:, start - HARMONICS + 1 : start + 1][:, ::-1].conj()
+    total = _folded(rest)
     decay = np.exp(-conductance * _STEP_S / capacity_j_k[:, None])
     steps = np.exp(-2j * np.pi * np.arange(HARMONICS) / STEPS_PER_DAY)
     return np.asarray(total + (1.0 - decay) / conductance / (1.0 - decay * steps))
@@ -66,6 +74,33 @@ def kernel(response: Complex, surfaces: Complex, radiant_weight: Array, capacity
     # The mean surface temperature moves slowly within a step: its average serves for its end as well.
     end = (1.0 - share) * end_response(response, capacity_j_k) + share * slow
     return Kernel(_values(step_response(response)), _values(end))
+
+
+@dataclass(frozen=True)
+class RadiantPlant:
+    """A plant that gives a share of its heat as radiant heat.
+
+    Attributes:
+        share: of each room's, (R,) [-].
+        to_air: of a radiant watt, what reaches the air held at its temperature, (R, 361) [-].
+        to_surfaces: what it makes of the mean surface temperature then, (R, 361) [K/W].
+    """
+
+    share: Array
+    to_air: Complex
+    to_surfaces: Complex
+
+
+def radiant_kernel(
+    response: Complex, surfaces: Complex, radiant_weight: Array, capacity_j_k: Array, plant: RadiantPlant
+) -> Kernel:
+    """The same for a watt of a plant of which a share is radiant: the rest goes into the air, where it acts at once."""
+    share, weight = plant.share[:, None], radiant_weight[:, None]
+    late = response * plant.to_air
+    air = step_response((1.0 - share) * response + share * late)
+    slow = step_response(((1.0 - share) * response + share * late) * surfaces + share * plant.to_surfaces)
+    at_end = (1.0 - share) * end_response(response, capacity_j_k) + share * _folded(late)
+    return Kernel(_values(air), _values((1.0 - weight) * at_end + weight * slow))
 
 
 def convolved(response: Array, values: Array) -> Array:

@@ -281,6 +281,7 @@ class WinterParts:
         load_w: heating load, (R,) [W]; 0 for rooms that are not heated.
         air_c: air temperature, the set-point or the floating one, (R,) [°C].
         simple_w: losses at the set-point by U-values, whatever the project chose, (R,) [W]; 0 for rooms not heated.
+        emitter_w: what each term loses more because the emitter's radiant heat warms the faces, (T,) [W].
     """
 
     term_w: Array
@@ -292,6 +293,7 @@ class WinterParts:
     load_w: Array
     air_c: Array
     simple_w: Array
+    emitter_w: Array
 
 
 def steady_transfer_w_m2k(solved: Solved) -> Array:
@@ -354,6 +356,8 @@ def winter(solved: Solved) -> WinterParts:
     )
     gains = _winter_gains(solved)
     least = 0.0 if gains is None else gains.sum(axis=1).min(axis=1)
+    load = np.where(heated, np.maximum(0.0, -net - least), 0.0)
+    load, emitter = _with_radiant_emitters(solved, load)
     kinds, of = stack.kinds, stack.kind_of
     driven = (kinds.face * kinds.across)[of, 0].real * stack.area * solved.signals.winter_k
     return WinterParts(
@@ -363,7 +367,31 @@ def winter(solved: Solved) -> WinterParts:
         gains_w=gains,
         net_w=net,
         surfaces_k=np.bincount(stack.room_of, weights=driven, minlength=count) * solved.row.mean_gain[:, 0].real,
-        load_w=np.where(heated, np.maximum(0.0, -net - least), 0.0),
+        load_w=load,
         air_c=reference + drift,
         simple_w=np.where(heated, np.maximum(0.0, simple_w), 0.0),
+        emitter_w=emitter,
     )
+
+
+def _with_radiant_emitters(solved: Solved, to_air_w: Array) -> tuple[Array, Array]:
+    """Power of emitters that give a share as radiant heat, (R,), and what the terms lose more for it, (T,) [W].
+
+    Of a radiant watt R arrives at the held air, the rest is lost through faces that it warms:
+    Q (1 - s + s R) is what the air needs. The simplified procedure of EN 12831-1 knows no such share.
+    """
+    stack, row, kinds = solved.stack, solved.row, solved.stack.kinds
+    share = radiant_shares(solved)
+    spread_out = 1.0 + solved.outside.climate.coefficients.radiation_inside * row.mean_gain[:, 0] * row.face_sum[:, 0]
+    arrives = (row.convected_sum[:, 0] * spread_out).real / stack.total_area
+    load = to_air_w / (1.0 - share * (1.0 - arrives))
+    on_faces = share * load / stack.total_area * spread_out.real
+    through = (kinds.own * kinds.face)[:, 0].real[stack.kind_of] * stack.area
+    return load, on_faces[stack.room_of] * through
+
+
+def radiant_shares(solved: Solved) -> Array:
+    """Radiant share of each room's heating, (R,); none by the simplified procedure."""
+    if solved.outside.climate.heating_procedure == "u_values":
+        return np.zeros(len(solved.stack.rooms))
+    return np.array([room.heating_radiant_share for room in solved.stack.rooms])

@@ -58,6 +58,7 @@ class Task:
         most_heating_w, most_cooling_w: limits of the plant, (R,); infinite where it is sized.
         radiant_weight: (R,).
         given_w: power of plants that are told what to give, NaN where a thermostat decides, (R, M, 144).
+        plant_kernel: where a plant's watt is not one into the air.
     """
 
     kernel: Kernel
@@ -71,6 +72,7 @@ class Task:
     windows: Windows | None = None
     drawn: Drawn | None = None
     given_w: Array | None = None
+    plant_kernel: Kernel | None = None
 
 
 @dataclass(frozen=True)
@@ -87,9 +89,10 @@ class Marched:
 def march(task: Task) -> Marched:
     """Find the plant's day for every room and day of a task."""
     rooms, days, _ = shape = task.free_w.shape
-    z, z_end = task.kernel.air, task.kernel.end
-    free_air = convolved(z, task.free_w)
-    free_end = convolved(z_end, task.free_w)
+    free_air = convolved(task.kernel.air, task.free_w)
+    free_end = convolved(task.kernel.end, task.free_w)
+    answer = task.plant_kernel or task.kernel
+    z, z_end = answer.air, answer.end
     if task.radiant_weight.any():
         free_end += task.radiant_weight[:, None, None] * task.free_surfaces_k
     # Where the thermostat does not decide: windows of constant power, and plants that are told.
@@ -106,6 +109,8 @@ def march(task: Task) -> Marched:
     # Once more as a whole: no rounding of many rounds is left in the temperatures.
     air = free_air + convolved(z, x)
     end = free_end + convolved(z_end, x)
+    if task.drawn is None:
+        drawn_w = np.broadcast_to(0.0, shape)  # nothing is stored for what is not there
     return Marched(plant, drawn_w, air, end, settled.all(axis=1) & _kept(task, fixed, end, plant))
 
 

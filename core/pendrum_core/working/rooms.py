@@ -261,6 +261,14 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
         if abs(lost) > 0.05:
             far = float(detail.winter_environment_c[i])
             inputs.append(_element(element, lost, far, room.heating_setpoint_c, ""))
+    more = float(detail.winter.emitter_w.sum())
+    if more > 0.05:
+        share = Node(
+            "Radiant share", room.heating_radiant_share, "percent", ref=f"room/{room_id}/heating_radiant_share"
+        )
+        inputs.append(Node("Emitter's radiant heat, lost through faces it warms", more, "power",
+                           formula="s Q (1 − R), R what of a radiant watt arrives at the air", source=_BALANCE,
+                           inputs=(share,)))  # fmt: skip
     for name, flow, lost in (
         ("Infiltration", room.winter_leak_m3_s, float(detail.winter.infiltration_w[0])),
         ("Untreated outdoor air", room.direct_outdoor_air_m3_s, float(detail.winter.outdoor_air_w[0])),
@@ -271,7 +279,7 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
     if room.transfer is not None:
         walls = sum(
             float(lost)
-            for e, lost in zip(room.elements, detail.winter.term_w, strict=True)
+            for e, lost in zip(room.elements, detail.winter.term_w + detail.winter.emitter_w, strict=True)
             if e.category == "neighbours"
         )
         given = loads.heating.parts_w[CATEGORIES.index("neighbours")] - walls

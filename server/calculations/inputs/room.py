@@ -93,6 +93,7 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
         thermostat=thermostat,
         humidity=humidity_of(look, use),
         transfer=_transfer(look, title, room, snags),
+        heating_radiant_share=use["heating_radiant_share"],
     )
 
 

@@ -1875,6 +1875,11 @@ export interface components {
              */
             reheat_w_m2: number;
             /**
+             * Heating Radiant Share
+             * @default 0
+             */
+            heating_radiant_share: number;
+            /**
              * Sensing
              * @default air
              * @enum {string}

@@ -90,6 +90,13 @@ function number(quantity: string, clearable = false) {
         />
       </template>
     </template>
+    <Field
+      v-if="use.heated"
+      label="radiant share of its heating"
+      :value="use.heating_radiant_share"
+      :editor="number('percent')"
+      :save="save('heating_radiant_share', 'radiant share of its heating')"
+    />
     <template v-if="use.cooled">
       <Field
         label="cooling outside them"
