@@ -6,6 +6,7 @@ from typing import Any
 
 from pendrum_core.checks.snag import Snag
 from projects.document import Document, Row
+from projects.resolver import effective_values
 
 Change = dict[str, Any]
 
@@ -29,10 +30,15 @@ def _free_number(document: Document, snag: Snag) -> Mend:
     return Mend(f"Number it {free}", (_set("room", snag.id, number=free),))
 
 
+def _own_sensor(document: Document, snag: Snag) -> Mend:
+    # A room that names itself has a sensor of its own, whatever its zone says.
+    return Mend("Give it a sensor of its own", (_set("room", snag.id, sensor_room=snag.id),))
+
+
 def _sized_plant(document: Document, snag: Snag) -> Mend | None:
     room = document.of("room")[snag.id]
-    if room["sensor_room"] not in (None, snag.id):
-        return Mend("Give it a sensor of its own", (_set("room", snag.id, sensor_room=None),))
+    if effective_values(document, room)["sensor_room"].value not in (None, snag.id):
+        return _own_sensor(document, snag)
     limit = f"{snag.code.removesuffix('_short')}_capacity_w"
     if room[limit] is None:
         return None
@@ -91,7 +97,7 @@ _MENDS: dict[str, Callable[[Document, Snag], Mend | None]] = {
     ),
     "cooling_short": _sized_plant,
     "heating_short": _sized_plant,
-    "leader_missing": lambda _, snag: Mend("Give it a sensor of its own", (_set("room", snag.id, sensor_room=None),)),
+    "leader_missing": _own_sensor,
     "extract_with_cooling": _no_extract,
     "setpoints_crossed": _inherited_set_points,
     "no_neighbour": lambda _, snag: Mend(

@@ -48,7 +48,8 @@ _USE_SCHEDULES = (
 )  # fmt: skip
 _KIT_ROLES = ("outer_wall", "roof", "ground_floor", "inner_wall", "inner_floor", "door")
 
-# In an order in which everything comes after what it points at.
+# In an order in which everything comes after what it points at, but for rooms, which may stand for a sensor of their zone
+# and of each other.
 KINDS: dict[str, KindInfo] = {
     "site": KindInfo(models.Site, schemas.SiteFields, single=True),
     "design_month": KindInfo(models.DesignMonth, schemas.DesignMonthFields, single=True),
@@ -70,7 +71,7 @@ KINDS: dict[str, KindInfo] = {
     "use": KindInfo(models.Use, schemas.UseFields, references=dict.fromkeys(_USE_SCHEDULES, "schedule"), unique="name"),
     "use_item": KindInfo(models.UseItem, schemas.UseItemFields, "use", {"use": "use", "schedule": "schedule"}),
     "level": KindInfo(models.Level, schemas.LevelFields),
-    "zone": KindInfo(models.Zone, schemas.ZoneFields, unique="name"),
+    "zone": KindInfo(models.Zone, schemas.ZoneFields, references={"sensor_room": "room"}, unique="name"),
     "air_system": KindInfo(models.AirSystem, schemas.AirSystemFields),
     "room": KindInfo(
         models.Room,

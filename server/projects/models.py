@@ -328,9 +328,10 @@ class Level(Part, Shared):
 
 
 class Zone(Part, Shared):
-    """Rooms that go together, wherever they are: they may share set-points, and their loads are added up."""
+    """Rooms that go together, wherever they are: they may share set-points and a sensor, and their loads are added up."""
 
     name = models.CharField(max_length=120)
+    sensor_room = models.ForeignKey("Room", null=True, on_delete=models.SET_NULL, related_name="+")
 
 
 class Margins(models.Model):

@@ -58,10 +58,12 @@ def effective_values(rows: Rows, room: Row) -> dict[str, Effective]:
     project = rows.one("project")
     area = room["floor_area_m2"]
     height = [("own", room), ("level", level), ("project", project)]
-    chain = [height[0], ("zone", rows.row("zone", room["zone"])), ("use", use), *height[1:]]
+    zone = rows.row("zone", room["zone"])
+    chain = [height[0], ("zone", zone), ("use", use), *height[1:]]
     margins = [height[0], ("air_system", rows.row("air_system", room["air_system"])), height[-1]]
     result = {field: _nearest(field, chain) for field in SHARED}
     result |= {field: _nearest(field, margins) for field in MARGINS}
+    result["sensor_room"] = _nearest("sensor_room", [height[0], ("zone", zone)])
     result["height_m"] = _nearest("height_m", height)
     for field in FROM_USE:
         if use is None:

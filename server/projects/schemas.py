@@ -448,6 +448,7 @@ class LevelFields(SharedFields):
 
 class ZoneFields(SharedFields):
     name: Name
+    sensor_room: Ref = None
 
 
 Coordinate = Annotated[float, Field(ge=-100_000, le=100_000)]

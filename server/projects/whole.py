@@ -69,7 +69,8 @@ def from_file(owner: AbstractBaseUser, content: Any, name: str | None = None) ->
         if kind not in _SINGLE
         for row in document.of(kind)
     ]
-    # Kinds come after what they point at; things that point at their own kind get those references at the end.
+    # Things that point at their own kind, or at one that comes later, get those references at the end.
+    order = list(KINDS)
     late: list[Change] = []
     for kind, info in KINDS.items():
         for row in objects.get(kind, ()):
@@ -80,7 +81,7 @@ def from_file(owner: AbstractBaseUser, content: Any, name: str | None = None) ->
             own = {
                 column: fields[column]
                 for column, target in info.references.items()
-                if target == kind and fields.get(column)
+                if order.index(target) >= order.index(kind) and fields.get(column)
             }
             if own:
                 late.append({"op": "set", "kind": kind, "id": ids[(kind, row["id"])], "fields": own})

@@ -58,6 +58,31 @@ class Zones(ApiTest):
         self.assertNotIn("z", self.results()["group"])
         self.assertEqual(self.effective("heating_setpoint_c"), [20.0, "use"])
 
+    def test_its_rooms_obey_one_sensor_and_a_room_may_have_its_own(self) -> None:
+        answer = self.commit(self.small.project, [
+            create("room", "second", number="2", name="Second", use=self.small.ids["use"], zone="z", floor_area_m2=15, height_m=3),
+            create("surface", "wall", room="second", name="North", role="outer_wall", boundary="outdoors", area_m2=9),
+            {"op": "set", "kind": "zone", "id": "z", "fields": {"sensor_room": self.room}},
+        ])  # fmt: skip
+        self.assertEqual(answer.status_code, 200, answer.content)
+        self.assertEqual(self.results()["effective"]["second"]["sensor_room"], [self.room, "zone"])
+        led = self.results()["room"]["second"]["control"]
+        self.assertIsNotNone(led)
+        # The leader itself is held by its own sensor.
+        self.assertIsNone(self.results()["room"][self.room]["control"])
+        self.change("room", "second", sensor_room="second")
+        self.assertEqual(self.results()["effective"]["second"]["sensor_room"], ["second", "own"])
+        self.assertIsNone(self.results()["room"]["second"]["control"])
+        answer = self.set(self.small.project, "zone", "z", sensor_room="nobody")
+        self.assertEqual(answer.status_code, 422)
+        # A copy has a sensor of its own, and the room that goes takes it along.
+        copy = self.post(f"{self.base}/copy", {"name": "Again"})
+        self.assertIn(copy.status_code, (200, 201), copy.content)
+        objects = self.document(copy.json()["id"])["objects"]
+        self.assertIn(objects["zone"][0]["sensor_room"], {room["id"] for room in objects["room"]} - {self.room})
+        self.commit(self.small.project, [{"op": "delete", "kind": "room", "id": self.room}])
+        self.assertIsNone(self.document(self.small.project)["objects"]["zone"][0]["sensor_room"])
+
     def test_names_are_unique_and_origins_named(self) -> None:
         answer = self.commit(self.small.project, [create("zone", "y", name="Quiet rooms")])
         self.assertEqual(answer.status_code, 422)

@@ -32,7 +32,8 @@ def thermostat_of(look: Lookups, use: Row, room: Row, values: Values, volume_m3:
     heat, cool = _goals(values)
     goes_down = heat.there and _moves(use, "heating", heat)
     # A room that names itself has a sensor of its own.
-    leader = room["sensor_room"] if room["sensor_room"] != room["id"] else None
+    sensor = values["sensor_room"].value
+    leader = sensor if sensor != room["id"] else None
     limited = any(value is not None for value in (room["heating_capacity_w"], room["cooling_capacity_w"], leader))
     if not (goes_down or (cool.there and _moves(use, "cooling", cool)) or weight or drawn or limited):
         return None

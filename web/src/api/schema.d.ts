@@ -2104,6 +2104,11 @@ export interface components {
             pull_down_h: number | null;
             /** Name */
             name: string;
+            /**
+             * Sensor Room
+             * @default null
+             */
+            sensor_room: string | null;
         };
         /** AirSystemFields */
         AirSystemFields: {

@@ -255,7 +255,7 @@ export interface KitItem {
 }
 
 /** A value with its origin. */
-export type Effective = [number | boolean | null, string];
+export type Effective = [number | boolean | string | null, string];
 
 export interface ResultKinds {
   room: RoomResult;

@@ -187,7 +187,7 @@ const building = computed(() => results.get("group", "building"));
       </div>
       <div class="under">
         <BreakdownBars v-if="chosen" :row="chosen" :mode="mode" />
-        <section class="peaks">
+        <section class="peaks" aria-label="Peaks" tabindex="0">
           <h2>
             Peaks it belongs to <span class="unit">{{ unitOf("load", view.system) }}</span>
           </h2>

@@ -7,11 +7,12 @@ import { computed } from "vue";
 
 const props = defineProps<{ id: string; mode: "cooling" | "heating" }>();
 const doc = useDocument();
-const result = computed(() => useResults().get("room", props.id));
+const results = useResults();
+const result = computed(() => results.get("room", props.id));
 const control = computed(() => result.value?.control ?? null);
 const leader = computed(() => {
-  const room = doc.get("room", props.id)?.sensor_room;
-  return room === props.id ? undefined : doc.get("room", room);
+  const room = results.get("effective", props.id)?.["sensor_room"]?.[0];
+  return !room || room === props.id ? undefined : doc.get("room", String(room));
 });
 </script>
 

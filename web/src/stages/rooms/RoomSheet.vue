@@ -123,6 +123,7 @@ const SHARED = new Set<string>([
   "pull_down_h",
   "heating_margin",
   "cooling_margin",
+  "sensor_room",
 ]);
 
 /** The field of what gives a value that stands for a column of the sheet. */

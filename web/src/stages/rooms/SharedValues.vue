@@ -73,7 +73,10 @@ function passed(key: Key | "height_m", title: string, quantity: string, width: n
   };
 }
 
-const columns: Column<Giver>[] = [
+const rooms = computed(() =>
+  doc.rows("room").map((room) => ({ value: room.id, label: `${room.number} ${room.name}` })),
+);
+const columns = computed<Column<Giver>[]>(() => [
   {
     key: "name",
     title: "Given by",
@@ -108,7 +111,19 @@ const columns: Column<Giver>[] = [
   passed("cooling_setup_c", "Set up to", "temperature", 82),
   passed("warm_up_h", "Warm-up", "time", 80),
   passed("pull_down_h", "Pull-down", "time", 82),
-];
+  {
+    key: "sensor_room",
+    title: "Sensor in",
+    width: 110,
+    value: (giver) => (giver.kind === "zone" ? giver.row.sensor_room : null),
+    text: (giver) => {
+      const room = giver.kind === "zone" ? doc.get("room", giver.row.sensor_room) : undefined;
+      return room ? room.number : giver.kind === "zone" ? "each room" : "–";
+    },
+    editable: (giver) => giver.kind === "zone",
+    editor: { type: "choice", clearable: true, empty: "each room", choices: rooms.value },
+  },
+]);
 
 function save(edits: Edit<Giver>[]): Promise<void> {
   const changes: Change[] = edits.map(({ row, column, value }) => ({

@@ -54,6 +54,10 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
     text: (row) => doc.get(key, row[key])?.name ?? "–",
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows(key)) },
   });
+  const sensorOf = (row: Room): string => {
+    const room = row.sensor_room ?? results.get("effective", row.id)?.["sensor_room"]?.[0];
+    return !room || room === row.id ? "itself" : (doc.get("room", String(room))?.number ?? "–");
+  };
   const sets: Record<ColumnSet, Column<Room>[]> = {
     geometry: [
       choice("level", "Level"),
@@ -79,8 +83,8 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
       { key: "cooling_capacity_w", title: "Cooling at most", quantity: "load", width: 116, value: (row) => row.cooling_capacity_w, editor: { type: "number", quantity: "load", clearable: true } },
       inherited("heating_margin", "Heating +", "percent", 86),
       inherited("cooling_margin", "Cooling +", "percent", 86),
-      { key: "sensor_room", title: "Sensor in", width: 128, value: (row) => row.sensor_room, text: (row) => (row.sensor_room ? doc.get("room", row.sensor_room)?.number ?? "–" : "itself"),
-        editor: { type: "choice", clearable: true, empty: "itself", choices: doc.rows("room").map((r) => ({ value: r.id, label: `${r.number} ${r.name}` })) } },
+      { key: "sensor_room", title: "Sensor in", width: 128, value: (row) => row.sensor_room, text: (row) => sensorOf(row), origin: (row) => results.get("effective", row.id)?.["sensor_room"]?.[1] ?? "",
+        editor: { type: "choice", clearable: true, empty: "as its zone", choices: doc.rows("room").map((r) => ({ value: r.id, label: `${r.number} ${r.name}` })) } },
     ],
     results: [
       { key: "warmest", title: "Air at peak", quantity: "temperature", width: 100, value: (row) => { const r = results.get("room", row.id); return r?.control?.air_c ?? r?.floating_peak_c ?? (r ? results.get("effective", row.id)?.["cooling_setpoint_c"]?.[0] : null); } },
