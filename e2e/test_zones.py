@@ -51,7 +51,8 @@ class Zones(BrowserTest):
         self.page.get_by_label("Rows", exact=True).select_option(label="zones")
         shown = self.row("Loads", "Quiet rooms").locator("[data-column=heating]").inner_text()
         wanted = sum(found["room"][i]["heating_w"] for i in ids) / 1000
-        self.assertAlmostEqual(self.number(shown), wanted, delta=0.006)
+        # What it was stands before what it is.
+        self.assertTrue(shown.endswith(f"{wanted:.2f}"), shown)
         # The roll has it as well, and a zone that goes leaves its rooms.
         self.page.get_by_label("Group the roll by").select_option(label="zone")
         self.page.get_by_role("listbox", name="Rooms").get_by_text("Quiet rooms").wait_for()
@@ -84,4 +85,4 @@ class Zones(BrowserTest):
         )
         shown.click()
         working.get_by_text("outdoor air by AHU-2 gallery").first.wait_for()
-        working.get_by_text("Return", exact=True).first.wait_for()
+        working.get_by_text("Outdoor air for the room").first.wait_for()
