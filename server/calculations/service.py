@@ -74,6 +74,8 @@ def calculated(document: Document) -> Calculated:
         snapshot = state.snapshots.take(document)
         results = calculate(snapshot.building, state.memory)
         payload = state.maker.make(snapshot, results)
+        # Records of definitions are remembered as well: only now is everything asked for that this version needs.
+        snapshot.look.forget_before()
         elapsed = (time.perf_counter() - start) * 1000.0
         done = Calculated(document.version, results, payload, elapsed, snapshot.look)
         # Courses are kept of the latest version alone; of those before it only the records, to tell what changed.

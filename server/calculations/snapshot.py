@@ -66,17 +66,17 @@ class Snapshots:
         for use in document.of("use"):
             snags.extend(look.remembered("use snags", use, lambda i=use: use_snags(look, i)))
         project = document.one("project")
+        usual = Margins(project["heating_margin"], project["cooling_margin"])
         building = Building(
             climate=look.remembered("climate", "", lambda: climate(look)),
             rooms=tuple(rooms.values()),
             groups=tuple(_groups(document, rooms)),
             systems=tuple(air_systems(document, rooms, effective, self._section)),
             circuits=tuple(circuits(document, self._section)),
-            margins=Margins(project["heating_margin"], project["cooling_margin"]),
-            room_margins={room: margins_of_room(effective[room]) for room in rooms},
+            margins=usual,
+            room_margins={r: m for r in rooms if (m := margins_of_room(effective[r])) != usual},
             system_margins={key: margins_of_system(project, row) for key, row in document.of("air_system").items()},
         )
-        look.forget_before()
         return Snapshot(building, snags, effective, _yardsticks(document, rooms), look)
 
     def _section(self, row: Row, end: str | None) -> Section:

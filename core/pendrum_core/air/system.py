@@ -16,7 +16,13 @@ from pendrum_core.air.airflow import RoomAirflow, size_airflow
 from pendrum_core.air.coil import CoilState, coil_to_temperature, mix
 from pendrum_core.air.fan import FanResult, size_fan
 from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, SystemOutdoorAir, system_outdoor_air
-from pendrum_core.air.psychrometrics import enthalpy_j_kg, specific_heat_j_kgk, specific_volume_m3_kg
+from pendrum_core.air.psychrometrics import (
+    dew_point_c,
+    enthalpy_j_kg,
+    saturation_humidity_ratio,
+    specific_heat_j_kgk,
+    specific_volume_m3_kg,
+)
 from pendrum_core.duct.network import DuctResult, air, size_tree
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem
@@ -105,6 +111,7 @@ class AirSystemResult:
     peak: tuple[int, int]
     winter: WinterCoil
     converged: bool
+    pressure_pa: float
 
     @cached_property
     def outdoor_air_j_kg(self) -> tuple[Array, Array]:
@@ -113,6 +120,16 @@ class AirSystemResult:
         dry = enthalpy_j_kg(p.outdoor_c, p.return_w)
         sensible = self.outdoor_share * (dry - enthalpy_j_kg(p.return_c, p.return_w))
         return sensible, self.outdoor_share * (enthalpy_j_kg(p.outdoor_c, p.outdoor_w) - dry)
+
+    @cached_property
+    def below_dew_point(self) -> tuple[float, int, int]:
+        """How far the supply air is at most below the dew point of the return air [K], month index and step."""
+        p = self.path
+        # Where that air is moistest against air saturated at the supply temperature, its dew point is furthest above it.
+        moist = p.return_w / saturation_humidity_ratio(p.supply_c, self.pressure_pa)
+        month, step = (int(i) for i in np.unravel_index(int(moist.argmax()), moist.shape))
+        below = float(dew_point_c(p.return_w[month, step], self.pressure_pa)) - float(p.supply_c[month, step])
+        return below, month, step
 
 
 def _supply_course(
@@ -289,4 +306,5 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         peak=(int(month), int(step)),
         winter=_winter(system, demands, flows, outside, share, fan),
         converged=converged,
+        pressure_pa=outside.pressure_pa,
     )

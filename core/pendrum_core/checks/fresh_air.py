@@ -2,9 +2,6 @@
 
 from collections.abc import Iterator
 
-import numpy as np
-
-from pendrum_core.air.psychrometrics import dew_point_c
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.quantities.times import MONTHS, clock
@@ -66,13 +63,12 @@ def _condensing(results: BuildingResults) -> Iterator[Snag]:
         found = results.systems.get(system.id)
         if found is None:
             continue
-        below = dew_point_c(found.path.return_w, results.outdoors.pressure_pa) - found.path.supply_c
-        month, step = (int(i) for i in np.unravel_index(int(below.argmax()), below.shape))
-        if below[month, step] > _NOTICED_K:
+        path, (below, month, step) = found.path, found.below_dew_point
+        if below > _NOTICED_K:
             when = f"{MONTHS[day_number(results.building.climate.months[month]) - 1]} {clock(step)}"
             yield Snag(
                 NOTE, "supply_below_dew_point", "air_system", system.id, "air",
-                f"{system.name}: supply air of {found.path.supply_c[month, step]:.1f} °C is {below[month, step]:.1f} K below the "
+                f"{system.name}: supply air of {path.supply_c[month, step]:.1f} °C is {below:.1f} K below the "
                 f"dew point of the rooms' air ({when}); outlets that are not insulated would drip.",
                 "a higher supply temperature, drier rooms, or outlets made for it",
             )  # fmt: skip

@@ -14,14 +14,12 @@ def room_with_margin(results: BuildingResults, loads: RoomLoads) -> tuple[float 
 def group_with_margin(results: BuildingResults, group: GroupLoads) -> tuple[float, float]:
     """Coincident cooling and heating load of a group, every room with its own margins [W]."""
     building = results.building
-    members = [results.rooms[room] for room in group.room_ids]
-    different = {building.margins_of(loads.room.id) for loads in members}
-    if len(different) == 1:
-        (margins,) = different
+    if building.room_margins.keys().isdisjoint(group.room_ids):
+        margins = building.margins
         return group.cooling.sensible_w * (1.0 + margins.cooling), group.heating.load_w * (1.0 + margins.heating)
     month, step = group.cooling.month, group.cooling.step
     cooling = heating = 0.0
-    for loads in members:
+    for loads in (results.rooms[room] for room in group.room_ids):
         margins = building.margins_of(loads.room.id)
         if loads.cooling is not None:
             cooling += max(0.0, float(loads.total[month, step])) * (1.0 + margins.cooling)
