@@ -15,19 +15,18 @@ from pendrum_core.model.systems import AirSystem, Circuit
 from pendrum_core.results.air import AirCourse
 from pendrum_core.results.building import BuildingResults, Failure
 from pendrum_core.results.loads import GroupLoads, RoomLoads
-from pendrum_core.room.follow import follow
-from pendrum_core.room.group import (
+from pendrum_core.room.chunk import (
     LEAST_AT_ONCE,
     MOST_AT_ONCE,
-    Together,
     Unsound,
     calculate_chunk,
     differs_in_gains_only,
-    group_loads,
     recalculate_gains,
 )
+from pendrum_core.room.follow import follow
 from pendrum_core.room.neighbours import Neighbours
 from pendrum_core.room.outdoors import Outdoors, outdoors
+from pendrum_core.room.together import Together, group_loads
 from pendrum_core.water.emitters import EmitterResult, size_radiator
 from pendrum_core.water.network import CircuitResult, size_circuit
 

@@ -12,7 +12,7 @@ from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.climate import SummerMonth, day_number
 from pendrum_core.model.rooms import CATEGORIES, Blind, Boundary, Element, SunWindow
 from pendrum_core.results.envelope import envelope
-from pendrum_core.room.group import calculate_chunk
+from pendrum_core.room.chunk import calculate_chunk
 from pendrum_core.room.outdoors import outdoors
 from pendrum_core.schedule.pattern import DayPattern
 from pendrum_core.sun.shading import Shading, diffuse_shares

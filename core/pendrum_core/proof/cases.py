@@ -11,8 +11,8 @@ from pendrum_core.fabric.layers import Layer, Layers
 from pendrum_core.model.climate import Climate, Site, SummerMonth
 from pendrum_core.model.rooms import Boundary, Element, Gain, Room
 from pendrum_core.room.harmonics import to_harmonics
-from pendrum_core.room.loads import Solved, solve
 from pendrum_core.room.outdoors import Outdoors, outdoors
+from pendrum_core.room.solve import Solved, solve
 from pendrum_core.room.sources import SunCourses
 from pendrum_core.room.stack import Signals
 from pendrum_core.schedule.pattern import DayPattern

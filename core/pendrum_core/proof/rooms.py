@@ -12,9 +12,11 @@ from pendrum_core.model.rooms import CATEGORIES, Room
 from pendrum_core.proof.cases import climate_of, load_case, room_of, solve_with_data
 from pendrum_core.proof.entry import Entry
 from pendrum_core.results.loads import RoomLoads
-from pendrum_core.room.group import Unsound, calculate_chunk
-from pendrum_core.room.loads import courses, solve, winter
+from pendrum_core.room.chunk import Unsound, calculate_chunk
 from pendrum_core.room.outdoors import outdoors
+from pendrum_core.room.solve import solve
+from pendrum_core.room.summer import courses
+from pendrum_core.room.winter import winter
 
 Array = NDArray[np.float64]
 _MARCH = "finite volumes marched in time, written and run apart from the program"

@@ -12,8 +12,10 @@ from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.results.control import Control, Day
 from pendrum_core.room.harmonics import OMEGA_RAD_S, step_response, to_harmonics, to_steps
 from pendrum_core.room.kernel import Kernel, RadiantPlant, kernel, radiant_kernel
-from pendrum_core.room.loads import Solved, WinterParts, mean_surface_k, radiant_shares
 from pendrum_core.room.march import Drawn, Marched, Task, Windows, march
+from pendrum_core.room.solve import Solved
+from pendrum_core.room.summer import mean_surface_k
+from pendrum_core.room.winter import WinterParts, radiant_shares
 from pendrum_core.schedule.pattern import DayPattern, step_averages
 
 Array = NDArray[np.float64]

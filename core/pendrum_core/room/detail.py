@@ -9,8 +9,10 @@ from numpy.typing import NDArray
 from pendrum_core.model.rooms import Room
 from pendrum_core.results.air import AirCourse
 from pendrum_core.room.harmonics import to_harmonics, to_steps
-from pendrum_core.room.loads import WinterParts, conduction_parts, solve, winter
 from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.solve import solve
+from pendrum_core.room.summer import conduction_parts
+from pendrum_core.room.winter import WinterParts, winter
 
 Array = NDArray[np.float64]
 

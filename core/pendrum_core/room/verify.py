@@ -14,7 +14,7 @@ from scipy.sparse import csr_matrix
 
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.room.harmonics import OMEGA_RAD_S, spread, step_response, to_harmonics, to_steps
-from pendrum_core.room.loads import Solved, outdoor_air_parts
+from pendrum_core.room.solve import Solved
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
@@ -61,13 +61,23 @@ def _driven(solved: Solved, month_of: Ints) -> tuple[Complex, Complex, Complex]:
     return sums[0], sums[1], sums[2]
 
 
+def _outdoor_air_w(solved: Solved) -> tuple[Array, Array]:
+    """Heat that infiltration and untreated outdoor air bring to the air, each (R, months, 144), before response."""
+    rooms, outside = solved.stack.rooms, solved.outside
+    reference = np.array([room.cooling_setpoint_c for room in rooms])
+    difference = outside.dry_bulb_c[None] - reference[:, None, None]
+    leak = np.array([room.infiltration_m3_s for room in rooms]) * outside.air_heat_j_m3k
+    direct = np.array([room.direct_outdoor_air_m3_s for room in rooms]) * outside.air_heat_j_m3k
+    return leak[:, None, None] * difference, direct[:, None, None] * difference
+
+
 def forward_day(solved: Solved, month_of: Ints) -> DayCheck:
     """Solve one summer day of each room forward; `month_of` is the month index per room, (R,)."""
     stack, row, kinds = solved.stack, solved.row, solved.stack.kinds
     rooms = np.arange(len(stack.rooms))
     hr = solved.outside.climate.coefficients.radiation_inside
     day = solved.gains.day_of[month_of]
-    leak, direct = outdoor_air_parts(solved)
+    leak, direct = _outdoor_air_w(solved)
     sun_radiant, sun_convective = solved.sun.on(month_of)
     radiant = sun_radiant + solved.gains.radiant[rooms, :, day].sum(axis=1)
     convective = sun_convective + solved.gains.convective[rooms, :, day].sum(axis=1)

@@ -7,8 +7,8 @@ import numpy as np
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.proof.cases import climate_of, load_case, solve_with_data
 from pendrum_core.proof.rooms import away_from_jumps, floating_entries, held_entries, winter_entries
-from pendrum_core.room.loads import conduction_parts, courses
 from pendrum_core.room.outdoors import outdoors
+from pendrum_core.room.summer import conduction_parts, courses
 from pendrum_core.room.verify import forward_day
 
 

@@ -1,0 +1,73 @@
+"""A stack of rooms set up and eliminated: what the summer days, the winter day and the check start from."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pendrum_core.model.rooms import Room
+from pendrum_core.results.air import AirCourse
+from pendrum_core.room.balance import RoomRow, Transfers, room_row, transfers
+from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.sources import GainCourses, SunCourses, gain_courses, sun_courses
+from pendrum_core.room.stack import Signals, Stack, stack_rooms
+
+Array = NDArray[np.float64]
+Complex = NDArray[np.complex128]
+Ints = NDArray[np.int64]
+
+
+@dataclass(frozen=True)
+class TransferHeat:
+    """What air from other rooms brings to the air held at its set-point: summer (R, months, 144), winter (R,) [W]."""
+
+    summer_w: Array
+    winter_w: Array
+
+
+@dataclass(frozen=True)
+class Solved:
+    """A stack of rooms with its transfers and sources: what attribution and checks start from."""
+
+    stack: Stack
+    row: RoomRow
+    transfers: Transfers
+    signals: Signals
+    sun: SunCourses
+    gains: GainCourses
+    outside: Outdoors
+    floating: NDArray[np.bool_]
+    transfer: TransferHeat
+
+
+def solve(
+    rooms: Sequence[Room], outside: Outdoors, merge: bool = True, beyond: Mapping[str, AirCourse] | None = None
+) -> Solved:
+    """Set up and eliminate a stack of rooms for the summer days; `merge` and `beyond` as in `stack_rooms`."""
+    stack, signals = stack_rooms(rooms, outside, merge, beyond)
+    floating = np.array([room.floats for room in rooms])
+    row = room_row(stack, outside.climate.coefficients.radiation_inside, floating)
+    return Solved(
+        stack=stack,
+        row=row,
+        transfers=transfers(stack, row, floating),
+        signals=signals,
+        sun=sun_courses(stack.rooms, outside),
+        gains=gain_courses(stack.rooms, [month.month for month in outside.climate.months]),
+        outside=outside,
+        floating=floating,
+        transfer=transfer_heat(stack.rooms, outside, beyond or {}),
+    )
+
+
+def transfer_heat(rooms: Sequence[Room], outside: Outdoors, beyond: Mapping[str, AirCourse]) -> TransferHeat:
+    """Heat of air from other rooms, ρ cp V (T there - set-point); nothing where the other room's air is not known."""
+    summer = np.zeros((len(rooms), *outside.dry_bulb_c.shape))
+    winter = np.zeros(len(rooms))
+    for index, room in enumerate(rooms):
+        if room.transfer is not None and room.transfer.room in beyond:
+            air, conductance = beyond[room.transfer.room], room.transfer.flow_m3_s * outside.air_heat_j_m3k
+            summer[index] = conductance * (air.summer_c - room.cooling_setpoint_c)
+            winter[index] = conductance * (air.winter_c - room.heating_setpoint_c)
+    return TransferHeat(summer, winter)
