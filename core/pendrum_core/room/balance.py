@@ -14,7 +14,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.room.harmonics import OMEGA_RAD_S, step_response
+from pendrum_core.room.harmonics import HARMONICS, OMEGA_RAD_S, step_response
 from pendrum_core.room.stack import Stack
 
 Array = NDArray[np.float64]
@@ -77,10 +77,14 @@ def transfers(stack: Stack, row: RoomRow, floating: NDArray[np.bool_]) -> Transf
     """Fold the row into step-to-step transfers."""
     kinds = stack.kinds
     # G across (hc + H), for the pairs of room and kind that have something beyond them.
-    conduction = (kinds.face * kinds.across)[stack.pair_kind]
-    conduction *= kinds.convection[stack.pair_kind, None] + row.through_mean[stack.pair_room]
+    crossed = (kinds.across[:, 0] != 0.0)[stack.pair_kind]
+    kind, room = stack.pair_kind[crossed], stack.pair_room[crossed]
+    through = (kinds.face * kinds.across)[kind]
+    through *= kinds.convection[kind, None] + row.through_mean[room]
     radiant = (row.convected_sum + row.through_mean * row.face_sum) / stack.total_area[:, None]
     if floating.any():
-        conduction *= row.response[stack.pair_room]
+        through *= row.response[room]
         radiant *= row.response
-    return Transfers(step_response(conduction), step_response(radiant), step_response(row.response[floating]))
+    conduction = np.zeros((len(crossed), HARMONICS), dtype=complex)
+    conduction[crossed] = step_response(through)
+    return Transfers(conduction, step_response(radiant), step_response(row.response[floating]))

@@ -18,7 +18,7 @@ from pendrum_core.results.loads import (
     whole_split,
 )
 from pendrum_core.room.control import Command, controlled
-from pendrum_core.room.harmonics import step_response, to_harmonics, to_steps
+from pendrum_core.room.harmonics import to_harmonics, to_steps
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.solve import Solved, solve
 from pendrum_core.room.sources import gain_courses
@@ -115,7 +115,7 @@ def calculate_chunk(
         controls = controlled(solved, total, cold, commands)
         return _with_thermostats(solved, found, controls, heating, cold, checked, beyond)
     parts = _Parts(found.terms, found.held, found.gains, found.day_of, total, found.latent_w)
-    responses = _responses(solved)
+    responses = [RoomResponse(*pair) for pair in zip(solved.transfers.radiant, check.lost, strict=True)]
     results: list[RoomLoads | Unsound] = []
     for index, (room, course) in enumerate(zip(rooms, _results(rooms, parts, checked), strict=True)):
         air_c = float(cold.air_c[index])
@@ -213,16 +213,6 @@ class _Parts:
         fixed = Ensemble(self.terms).at(month, step)
         left = np.abs(fixed.sum(axis=1) - self.held[every, month, step]) / np.maximum(np.abs(fixed).sum(axis=1), 1.0)
         return whole_split(fixed.T, self.gains[every, :, day, step].T, asked).T, left
-
-
-def _responses(solved: Solved) -> list[RoomResponse]:
-    """Answers of all rooms to radiant heat: by the adjoint row to the air, and summed over the faces into them."""
-    row, stack = solved.row, solved.stack
-    own_sum = stack.kind_area @ (stack.kinds.face * stack.kinds.own)
-    radiation = solved.outside.climate.coefficients.radiation_inside
-    spread_out = (1.0 + radiation * row.mean_gain * row.face_sum) / stack.total_area[:, None]
-    lost = step_response(own_sum * spread_out)
-    return [RoomResponse(*pair) for pair in zip(solved.transfers.radiant, lost, strict=True)]
 
 
 def _results(rooms: Sequence[Room], parts: _Parts, checked: _Checked) -> list[dict[str, Any] | Unsound]:

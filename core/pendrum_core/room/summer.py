@@ -188,8 +188,11 @@ def courses(solved: Solved) -> RoomCourses:
 def mean_surface_k(solved: Solved) -> Array:
     """Mean surface temperature above the reference, the air held at it, (R, months, 144) [K]."""
     stack, row = solved.stack, solved.row
-    table = (stack.kinds.face * stack.kinds.across)[stack.pair_kind] * row.mean_gain[stack.pair_room]
-    conducted = conduction_parts(solved, stack.room_of, len(stack.rooms), step_response(table))
+    crossed = (stack.kinds.across[:, 0] != 0.0)[stack.pair_kind]
+    table = (stack.kinds.face * stack.kinds.across)[stack.pair_kind[crossed]] * row.mean_gain[stack.pair_room[crossed]]
+    through = np.zeros_like(solved.transfers.conduction)
+    through[crossed] = step_response(table)
+    conducted = conduction_parts(solved, stack.room_of, len(stack.rooms), through)
     spreading = step_response(row.mean_gain * row.face_sum / stack.total_area[:, None])
     radiant = solved.sun.whole()[0] + solved.gains.radiant.sum(axis=1)[:, solved.gains.day_of]
     return np.asarray(conducted + to_steps(to_harmonics(radiant) * spreading[:, None]))

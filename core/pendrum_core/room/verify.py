@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from scipy.sparse import csr_matrix
 
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.harmonics import OMEGA_RAD_S, spread, step_response, to_harmonics, to_steps
+from pendrum_core.room.harmonics import HARMONICS, OMEGA_RAD_S, spread, step_response, to_harmonics, to_steps
 from pendrum_core.room.solve import Solved
 
 Array = NDArray[np.float64]
@@ -27,15 +27,17 @@ class DayCheck:
 
     Attributes:
         result: load [W] of held rooms, air temperature above the reference [K] of floating ones, (R, 144).
-        mean_surface_k: mean surface temperature above the reference, (R, 144) [K].
+        mean_surface_k: mean surface temperature above the reference of the floating rooms, (floating, 144) [K].
         closure_w: heat entering minus leaving the room, (R, 144) [W]; 0 but for rounding.
         throughput_w: the largest sum of the magnitudes of what enters, (R,) [W].
+        lost: of a radiant watt on the faces, what goes into them, folded to steps, (R, 73).
     """
 
     result: Array
     mean_surface_k: Array
     closure_w: Array
     throughput_w: Array
+    lost: Complex
 
 
 def _driven(solved: Solved, month_of: Ints) -> tuple[Complex, Complex, Complex]:
@@ -61,51 +63,59 @@ def _driven(solved: Solved, month_of: Ints) -> tuple[Complex, Complex, Complex]:
     return sums[0], sums[1], sums[2]
 
 
-def _outdoor_air_w(solved: Solved) -> tuple[Array, Array]:
-    """Heat that infiltration and untreated outdoor air bring to the air, each (R, months, 144), before response."""
-    rooms, outside = solved.stack.rooms, solved.outside
-    reference = np.array([room.cooling_setpoint_c for room in rooms])
-    difference = outside.dry_bulb_c[None] - reference[:, None, None]
-    leak = np.array([room.infiltration_m3_s for room in rooms]) * outside.air_heat_j_m3k
-    direct = np.array([room.direct_outdoor_air_m3_s for room in rooms]) * outside.air_heat_j_m3k
-    return leak[:, None, None] * difference, direct[:, None, None] * difference
-
-
 def forward_day(solved: Solved, month_of: Ints) -> DayCheck:
     """Solve one summer day of each room forward; `month_of` is the month index per room, (R,)."""
-    stack, row, kinds = solved.stack, solved.row, solved.stack.kinds
+    stack, row, kinds, outside = solved.stack, solved.row, solved.stack.kinds, solved.outside
     rooms = np.arange(len(stack.rooms))
-    hr = solved.outside.climate.coefficients.radiation_inside
+    hr, area = outside.climate.coefficients.radiation_inside, stack.total_area[:, None]
     day = solved.gains.day_of[month_of]
-    leak, direct = _outdoor_air_w(solved)
     sun_radiant, sun_convective = solved.sun.on(month_of)
     radiant = sun_radiant + solved.gains.radiant[rooms, :, day].sum(axis=1)
     convective = sun_convective + solved.gains.convective[rooms, :, day].sum(axis=1)
-    convective = convective + (leak + direct + solved.transfer.summer_w)[rooms, month_of]
+    convective += _outdoor_air_w(solved, month_of) + solved.transfer.summer_w[rooms, month_of]
 
     crossing, face, convected = _driven(solved, month_of)
-    spreading = spread(to_harmonics(radiant)) / stack.total_area[:, None]
-    air = np.zeros_like(face)
+    own_sum = stack.kind_area @ (kinds.face * kinds.own)
+    # Mean surface temperature without radiant heat; a radiant watt per area of all faces brings `spread_out`.
+    free = row.mean_gain * face
+    spread_out = 1.0 + hr * row.mean_gain * row.face_sum
+    # Radiant heat is the same from one fold to the next: its answers are folded before they meet it.
+    reaches, lost = step_response(row.convected_sum * spread_out) / area, step_response(own_sum * spread_out) / area
+    source = to_harmonics(radiant)
+    held = convected + hr * row.convected_sum * free
+    to_air = step_response(held) + reaches * source
+    through = step_response(crossing - hr * own_sum * free) - lost * source
     f = solved.floating
-    mean = row.mean_gain * (face + row.face_sum * spreading)
+    mean: Complex = np.zeros((0, HARMONICS), dtype=complex)
+    air: Complex = mean
     if f.any():
-        held = convected[f] + row.convected_sum[f] * (spreading[f] + hr * mean[f])
-        air[f] = (held + spread(to_harmonics(convective[f]))) * row.response[f]
-        mean[f] += (row.mean_gain * row.convected_sum)[f] * air[f]
-    x = spreading + hr * mean
-    hc = kinds.convection[:, None]
-    to_air = convected + row.convected_sum * x
-    through = crossing - (stack.kind_area @ (kinds.face * kinds.own)) * x
-    if f.any():
-        to_air[f] -= (stack.kind_area[f] @ (hc - kinds.face * hc**2)) * air[f]
-        through[f] -= (stack.kind_area[f] @ (kinds.face * kinds.own * hc)) * air[f]
+        hc = kinds.convection[:, None]
+        arriving = held[f] + row.convected_sum[f] * spread_out[f] * spread(source[f]) / area[f]
+        air = np.asarray((arriving + spread(to_harmonics(convective[f]))) * row.response[f])
+        follow = (row.mean_gain * row.convected_sum)[f] * air
+        to_air[f] += step_response(
+            hr * row.convected_sum[f] * follow - (stack.kind_area[f] @ (hc - kinds.face * hc**2)) * air
+        )
+        through[f] -= step_response(
+            hr * own_sum[f] * follow + (stack.kind_area[f] @ (kinds.face * kinds.own * hc)) * air
+        )
+        mean = step_response(free[f] + follow)
+        mean += step_response((row.mean_gain * row.face_sum)[f]) / area[f] * source[f]
 
-    flows, entering = to_steps(step_response(to_air)), to_steps(step_response(through))
+    flows, entering = to_steps(to_air), to_steps(through)
     load = flows + convective
     result, closure = load, entering + convective + radiant - load
     if f.any():
-        stored = (1j * OMEGA_RAD_S[None, :] * stack.capacity_j_k[f, None] + stack.exchange_w_k[f, None]) * air[f]
-        result[f] = to_steps(step_response(air[f]))
+        stored = (1j * OMEGA_RAD_S[None, :] * stack.capacity_j_k[f, None] + stack.exchange_w_k[f, None]) * air
+        result[f] = to_steps(step_response(air))
         closure[f] = (entering + convective + radiant)[f] - to_steps(step_response(stored))
     throughput = (np.abs(entering) + np.abs(flows) + np.abs(convective) + radiant).max(axis=1)
-    return DayCheck(result, to_steps(step_response(mean)), closure, throughput)
+    return DayCheck(result, to_steps(mean), closure, throughput, lost)
+
+
+def _outdoor_air_w(solved: Solved, month_of: Ints) -> Array:
+    """Heat that leaks and untreated outdoor air bring to the air, before response, (R, 144) [W]."""
+    rooms, outside = solved.stack.rooms, solved.outside
+    reference = np.array([room.cooling_setpoint_c for room in rooms])
+    flow = np.array([room.infiltration_m3_s + room.direct_outdoor_air_m3_s for room in rooms])
+    return np.asarray((flow * outside.air_heat_j_m3k)[:, None] * (outside.dry_bulb_c[month_of] - reference[:, None]))
