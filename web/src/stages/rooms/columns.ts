@@ -73,6 +73,8 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
       inherited("heating_setpoint_c", "Heated to", "temperature", 96),
       yesNo("cooled", "Cooled"),
       inherited("cooling_setpoint_c", "Cooled to", "temperature", 96),
+      inherited("heating_margin", "Heating margin", "percent", 110),
+      inherited("cooling_margin", "Cooling margin", "percent", 110),
     ],
     thermostat: [
       inherited("heating_setback_c", "Set back to", "temperature", 96),
@@ -81,8 +83,6 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
       inherited("pull_down_h", "Pull-down", "time", 82),
       { key: "heating_capacity_w", title: "Heating at most", quantity: "load", width: 116, value: (row) => row.heating_capacity_w, editor: { type: "number", quantity: "load", clearable: true } },
       { key: "cooling_capacity_w", title: "Cooling at most", quantity: "load", width: 116, value: (row) => row.cooling_capacity_w, editor: { type: "number", quantity: "load", clearable: true } },
-      inherited("heating_margin", "Heating +", "percent", 86),
-      inherited("cooling_margin", "Cooling +", "percent", 86),
       { key: "sensor_room", title: "Sensor in", width: 128, value: (row) => row.sensor_room, text: (row) => sensorOf(row), origin: (row) => results.get("effective", row.id)?.["sensor_room"]?.[1] ?? "",
         editor: { type: "choice", clearable: true, empty: "as its zone", choices: doc.rows("room").map((r) => ({ value: r.id, label: `${r.number} ${r.name}` })) } },
     ],
