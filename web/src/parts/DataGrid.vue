@@ -513,7 +513,7 @@ function copied(row: R, column: Column<R>): string {
 }
 .band {
   position: absolute;
-  left: 210px;
+  left: 190px;
   top: -8px;
   padding: 0 4px;
   font-size: 11px;
