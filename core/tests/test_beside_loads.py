@@ -10,6 +10,7 @@ from core.tests.test_air_system import building
 from pendrum_core.model.building import Building, Group, Margins
 from pendrum_core.results.margins import group_with_margin, room_with_margin
 from pendrum_core.results.outdoor_air import outdoor_air_part, serving
+from pendrum_core.results.yardsticks import group_yardsticks, room_yardsticks
 from pendrum_core.run import calculate
 from pendrum_core.working.explain import explain
 
@@ -65,6 +66,59 @@ class OutdoorAir(unittest.TestCase):
         self.assertAlmostEqual(together.value, sum(node.value for node in together.inputs))
         members = ("r0", "r1", "r2", "alone")
         self.assertAlmostEqual(together.value, sum(self.part(members, group.cooling.month, group.cooling.step)))
+
+
+class Compared(unittest.TestCase):
+    """Yardsticks by hand from the results that they are made of."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        drawn = building()
+        everything = (*drawn.rooms, replace(room("alone", 30.0), cooled=False))
+        groups = (
+            Group("g", "All", "building", tuple(r.id for r in everything)),
+            Group("s", "S", "air_system", ("r0", "r1", "r2")),
+        )
+        cls.results = calculate(replace(drawn, rooms=everything, groups=groups))
+        cls.system_of = serving(cls.results)
+
+    def test_of_a_room(self) -> None:
+        loads, flow = self.results.rooms["r1"], self.results.systems["s"].airflows["r1"]
+        found = room_yardsticks(self.results, self.system_of, loads)
+        cooling = loads.cooling.sensible_w
+        self.assertAlmostEqual(found.cooling_w_m2, cooling / 20.0)
+        self.assertAlmostEqual(found.area_per_cooling_m2_w * cooling, 20.0)
+        self.assertAlmostEqual(found.heating_w_m2, loads.heating.load_w / 20.0)
+        self.assertAlmostEqual(found.air_changes_per_h, flow.design_m3_s * 3600.0 / 60.0)
+        self.assertAlmostEqual(found.supply_m3_s_m2, flow.design_m3_s / 20.0)
+        self.assertAlmostEqual(found.supply_per_cooling_m3_s_w, flow.design_m3_s / cooling)
+        self.assertAlmostEqual(found.outdoor_share, self.results.systems["s"].outdoor_share)
+        self.assertAlmostEqual(found.supply_difference_k, 24.0 - 14.0)
+
+    def test_of_rooms_together_and_of_one_without_air(self) -> None:
+        group, system = self.results.groups["g"], self.results.systems["s"]
+        found = group_yardsticks(self.results, self.system_of, group)
+        self.assertAlmostEqual(found.cooling_w_m2, group.cooling.sensible_w / 80.0)
+        self.assertAlmostEqual(found.supply_m3_s_m2, system.flow_m3_s / 80.0)
+        self.assertAlmostEqual(found.outdoor_share, system.outdoor_share)
+        self.assertIsNone(found.supply_difference_k)
+        alone = room_yardsticks(self.results, self.system_of, self.results.rooms["alone"])
+        self.assertEqual((alone.cooling_w_m2, alone.supply_m3_s_m2, alone.area_per_cooling_m2_w), (None, None, None))
+
+    def test_every_figure_of_a_group_explains_itself(self) -> None:
+        for quantity, want in (
+            ("group_latent", self.results.groups["s"].cooling.latent_w),
+            ("group_heating_simple", self.results.groups["s"].heating.simple_w),
+            ("group_cooling_with_margin", self.results.groups["s"].cooling.sensible_w),
+            ("group_heating_with_margin", self.results.groups["s"].heating.load_w),
+            ("group_airflow", self.results.systems["s"].flow_m3_s),
+        ):
+            with self.subTest(quantity=quantity):
+                node = explain(self.results, quantity, "s")
+                self.assertAlmostEqual(node.value, want, places=9)
+                self.assertAlmostEqual(sum(child.value for child in node.inputs), want, places=6)
+        by_area = explain(self.results, "group_cooling_per_area", "s")
+        self.assertAlmostEqual(by_area.value * 60.0, self.results.groups["s"].cooling.sensible_w)
 
 
 class Added(unittest.TestCase):

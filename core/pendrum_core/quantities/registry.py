@@ -51,6 +51,8 @@ QUANTITIES: dict[str, Quantity] = {
     "people_density": Quantity("/m²", "/1000 ft²", 1000 / _FT**2, 3, 1),
     "airflow": Quantity("L/s", "cfm", _CFM, 0, 0, si_factor=1000.0),
     "airflow_per_area": Quantity("L/s·m²", "cfm/ft²", _CFM / _FT**2, 2, 2, si_factor=1000.0),
+    "airflow_per_power": Quantity("L/s·kW", "cfm/ton", _CFM / (12000 * _BTU_H), 0, 0, si_factor=1e6),
+    "area_per_power": Quantity("m²/kW", "ft²/ton", _FT**2 / (12000 * _BTU_H), 1, 0, si_factor=1000.0),
     "airflow_per_person": Quantity("L/s·p", "cfm/p", _CFM, 1, 1, si_factor=1000.0),
     "air_changes": Quantity("1/h", "1/h", 1.0, 2, 2),
     "mass_flow": Quantity("kg/s", "lb/h", 2.204622622 * 3600, 3, 0),

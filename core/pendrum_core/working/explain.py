@@ -10,7 +10,16 @@ from pendrum_core.working.beside import (
     room_heating_with_margin,
     room_outdoor_air,
 )
-from pendrum_core.working.groups import group_cooling, group_heating
+from pendrum_core.working.groups import (
+    group_airflow,
+    group_cooling,
+    group_cooling_per_area,
+    group_cooling_with_margin,
+    group_heating,
+    group_heating_simple,
+    group_heating_with_margin,
+    group_latent,
+)
 from pendrum_core.working.node import Node
 from pendrum_core.working.rooms import (
     room_cooling,
@@ -33,6 +42,12 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "group_outdoor_air": group_outdoor_air,
     "group_cooling": group_cooling,
     "group_heating": group_heating,
+    "group_latent": group_latent,
+    "group_cooling_per_area": group_cooling_per_area,
+    "group_heating_simple": group_heating_simple,
+    "group_cooling_with_margin": group_cooling_with_margin,
+    "group_heating_with_margin": group_heating_with_margin,
+    "group_airflow": group_airflow,
     "room_airflow": room_airflow,
     "coil_total": coil_total,
     "fan_static": fan_static,

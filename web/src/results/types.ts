@@ -11,6 +11,18 @@ export interface Peak {
   outdoor_air: { sensible_w: number; latent_w: number } | null;
 }
 
+/** Figures to compare with those of other buildings; null where there is no such thing. */
+export interface Yardsticks {
+  cooling_w_m2: number | null;
+  heating_w_m2: number;
+  area_per_cooling_m2_w: number | null;
+  supply_m3_s_m2: number | null;
+  air_changes_per_h: number | null;
+  supply_per_cooling_m3_s_w: number | null;
+  outdoor_share: number | null;
+  supply_difference_k: number | null;
+}
+
 export interface RoomResult {
   volume_m3: number;
   cooling: Peak | null;
@@ -22,6 +34,7 @@ export interface RoomResult {
   /** With the room's margins; everything else is without. */
   cooling_with_margin_w: number | null;
   heating_with_margin_w: number;
+  yardsticks: Yardsticks;
   floating_peak_c: number | null;
   floating_month: number;
   floating_step: number;
@@ -65,6 +78,7 @@ export interface GroupResult {
   cooling_with_margin_w: number;
   heating_with_margin_w: number;
   diversity: number;
+  yardsticks: Yardsticks;
 }
 
 export interface Fan {

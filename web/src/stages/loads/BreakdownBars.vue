@@ -25,6 +25,11 @@ const heldTotal = computed(() => {
 const withMargin = computed(() =>
   props.mode === "cooling" ? props.row.with_margin.cooling_w : props.row.with_margin.heating_w,
 );
+/** Working of one of its figures, of a room or of rooms together. */
+const explained = (what: string) => ({
+  quantity: `${props.row.isRoom ? "room" : "group"}_${what}`,
+  subject: props.row.id,
+});
 /** Whether the breakdown follows the hour on the rail instead of the peak. */
 const atHour = ref(false);
 /** Parts at the rail's hour, in the order of the categories; null where the rail shows something else. */
@@ -114,10 +119,7 @@ const scale = computed(() => 100 / (1 + low.value));
       class="line"
     >
       <span>With the margin</span><span /><span class="num"
-        ><Figure
-          :value="withMargin"
-          quantity="load"
-          :explain="row.isRoom ? { quantity: `room_${mode}_with_margin`, subject: row.id } : null"
+        ><Figure :value="withMargin" quantity="load" :explain="explained(`${mode}_with_margin`)"
       /></span>
     </div>
     <template v-if="mode === 'cooling' && !follows && row.peak">
@@ -125,10 +127,7 @@ const scale = computed(() => 100 / (1 + low.value));
         <span>Latent</span
         ><span class="hint" title="Moisture of people and equipment at that time">moisture</span
         ><span class="num"
-          ><Figure
-            :value="row.peak.latent_w"
-            quantity="load"
-            :explain="row.isRoom ? { quantity: 'room_latent', subject: row.id } : null"
+          ><Figure :value="row.peak.latent_w" quantity="load" :explain="explained('latent')"
         /></span>
       </div>
       <div v-if="row.peak.outdoor_air" class="line" data-test="outdoor-air">
@@ -138,7 +137,7 @@ const scale = computed(() => 100 / (1 + low.value));
           ><Figure
             :value="row.peak.outdoor_air.sensible_w + row.peak.outdoor_air.latent_w"
             quantity="load"
-            :explain="{ quantity: `${row.isRoom ? 'room' : 'group'}_outdoor_air`, subject: row.id }"
+            :explain="explained('outdoor_air')"
         /></span>
       </div>
     </template>
@@ -153,10 +152,7 @@ const scale = computed(() => 100 / (1 + low.value));
       <span>Losses by U-values</span
       ><span class="hint" title="For comparison, without heating-up">EN 12831-1, simple</span
       ><span class="num"
-        ><Figure
-          :value="row.heating_simple_w"
-          quantity="load"
-          :explain="row.isRoom ? { quantity: 'room_heating_simple', subject: row.id } : null"
+        ><Figure :value="row.heating_simple_w" quantity="load" :explain="explained('heating_simple')"
       /></span>
     </div>
     <RoomComfort v-if="row.isRoom" :id="row.id" :mode="mode" />

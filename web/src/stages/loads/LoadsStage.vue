@@ -12,6 +12,7 @@ import { computed, ref } from "vue";
 import { useRouter } from "vue-router";
 import BreakdownBars from "./BreakdownBars.vue";
 import LoadsPaper from "./LoadsPaper.vue";
+import YardstickList from "./YardstickList.vue";
 import { loadRows, outdoorAir, type LoadRow } from "./rows";
 
 const doc = useDocument();
@@ -41,9 +42,8 @@ function when(row: LoadRow): string {
   if (!row.peak) return row.floating ? `${MONTHS[row.floating.month - 1]} ${clock(row.floating.step)}` : "–";
   return `${MONTHS[row.peak.month - 1]} ${clock(row.peak.step)}`;
 }
-const explained = (quantity: string) => (row: LoadRow) => (row.isRoom ? { quantity, subject: row.id } : null);
 /** Of rooms and of groups alike. */
-const both = (what: "cooling" | "heating") => (row: LoadRow) => ({
+const both = (what: string) => (row: LoadRow) => ({
   quantity: `${row.isRoom ? "room" : "group"}_${what}`,
   subject: row.id,
 });
@@ -86,12 +86,12 @@ const columns = computed<Column<LoadRow>[]>(() => [
   ...sinceHeld.value.slice(0, 1),
   { key: "when", title: "when", width: 84, value: when, text: when },
   { key: "per_area", title: "by area", quantity: "power_per_area", width: 62, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null),
-    explain: (r) => (r.peak ? explained("room_cooling_per_area")(r) : null) },
-  { key: "latent", title: "latent", quantity: "load", width: 60, value: (r) => r.peak?.latent_w, explain: (r) => (r.peak ? explained("room_latent")(r) : null) },
-  { key: "air", title: "outdoor", quantity: "load", width: 66, value: outdoorAir, explain: (r) => (outdoorAir(r) === null ? null : { quantity: `${r.isRoom ? "room" : "group"}_outdoor_air`, subject: r.id }) },
+    explain: (r) => (r.peak ? both("cooling_per_area")(r) : null) },
+  { key: "latent", title: "latent", quantity: "load", width: 60, value: (r) => r.peak?.latent_w, explain: (r) => (r.peak ? both("latent")(r) : null) },
+  { key: "air", title: "outdoor", quantity: "load", width: 66, value: outdoorAir, explain: (r) => (outdoorAir(r) === null ? null : both("outdoor_air")(r)) },
   { key: "heating", title: "heating", quantity: "load", width: 72, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: both("heating") },
   ...sinceHeld.value.slice(1),
-  { key: "supply", title: "supply", quantity: "airflow", width: 64, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.isRoom && r.flow_m3_s ? { quantity: "room_airflow", subject: r.id } : null) },
+  { key: "supply", title: "supply", quantity: "airflow", width: 64, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.flow_m3_s ? both("airflow")(r) : null) },
   { key: "sources", title: "sources at peak", width: 80, value: () => null },
 ]); // prettier-ignore
 
@@ -228,6 +228,7 @@ const building = computed(() => results.get("group", "building"));
               <Figure :value="building.heating_with_margin_w" quantity="load" /></template
             >.
           </p>
+          <YardstickList v-if="chosen" :row="chosen" />
         </section>
       </div>
     </template>
