@@ -83,6 +83,10 @@ class Zones(BrowserTest):
         self.assertAlmostEqual(
             self.number(shown.inner_text()), (air["sensible_w"] + air["latent_w"]) / 1000, delta=0.006
         )
+        yardsticks = self.page.locator("[data-test=yardsticks]")
+        yardsticks.get_by_text("Cooling by area").wait_for()
+        self.assertIn(f"{record['cooling']['sensible_w'] / 168.0:.1f}", yardsticks.inner_text())
+        self.assertIn("ordinary", yardsticks.inner_text())
         shown.click()
         working.get_by_text("outdoor air by AHU-2 gallery").first.wait_for()
         working.get_by_text("Outdoor air for the room").first.wait_for()

@@ -68,6 +68,11 @@ dl {
   margin: 4px 0;
   font-family: var(--narrow);
 }
+p {
+  margin: 0;
+  font-size: 12px;
+  font-family: var(--narrow);
+}
 dt,
 dd {
   margin: 0;
