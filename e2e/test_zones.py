@@ -87,6 +87,8 @@ class Zones(BrowserTest):
         yardsticks.get_by_text("Cooling by area").wait_for()
         self.assertIn(f"{record['cooling']['sensible_w'] / 168.0:.1f}", yardsticks.inner_text())
         self.assertIn("ordinary", yardsticks.inner_text())
+        yardsticks.get_by_role("button").first.click()
+        working.get_by_text("1.01 Gallery: cooling by area").wait_for()
         shown.click()
         working.get_by_text("outdoor air by AHU-2 gallery").first.wait_for()
         working.get_by_text("Outdoor air for the room").first.wait_for()

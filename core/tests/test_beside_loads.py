@@ -10,7 +10,7 @@ from core.tests.test_air_system import building
 from pendrum_core.model.building import Building, Group, Margins
 from pendrum_core.results.margins import group_with_margin, room_with_margin
 from pendrum_core.results.outdoor_air import outdoor_air_part, serving
-from pendrum_core.results.yardsticks import group_yardsticks, room_yardsticks
+from pendrum_core.results.yardsticks import group_basis, room_basis, yardsticks
 from pendrum_core.run import calculate
 from pendrum_core.working.explain import explain
 
@@ -84,7 +84,7 @@ class Compared(unittest.TestCase):
 
     def test_of_a_room(self) -> None:
         loads, flow = self.results.rooms["r1"], self.results.systems["s"].airflows["r1"]
-        found = room_yardsticks(self.results, self.system_of, loads)
+        found = yardsticks(room_basis(self.results, self.system_of, loads))
         cooling = loads.cooling.sensible_w
         self.assertAlmostEqual(found.cooling_w_m2, cooling / 20.0)
         self.assertAlmostEqual(found.area_per_cooling_m2_w * cooling, 20.0)
@@ -97,13 +97,29 @@ class Compared(unittest.TestCase):
 
     def test_of_rooms_together_and_of_one_without_air(self) -> None:
         group, system = self.results.groups["g"], self.results.systems["s"]
-        found = group_yardsticks(self.results, self.system_of, group)
+        found = yardsticks(group_basis(self.results, self.system_of, group))
         self.assertAlmostEqual(found.cooling_w_m2, group.cooling.sensible_w / 80.0)
         self.assertAlmostEqual(found.supply_m3_s_m2, system.flow_m3_s / 80.0)
         self.assertAlmostEqual(found.outdoor_share, system.outdoor_share)
         self.assertIsNone(found.supply_difference_k)
-        alone = room_yardsticks(self.results, self.system_of, self.results.rooms["alone"])
+        alone = yardsticks(room_basis(self.results, self.system_of, self.results.rooms["alone"]))
         self.assertEqual((alone.cooling_w_m2, alone.supply_m3_s_m2, alone.area_per_cooling_m2_w), (None, None, None))
+
+    def test_each_explains_itself_of_a_room_and_of_rooms_together(self) -> None:
+        one = vars(yardsticks(room_basis(self.results, self.system_of, self.results.rooms["r1"])))
+        many = vars(yardsticks(group_basis(self.results, self.system_of, self.results.groups["g"])))
+        for who, subject, found in (("room", "r1", one), ("group", "g", many)):
+            for name, value in found.items():
+                with self.subTest(who=who, name=name):
+                    if value is None:
+                        with self.assertRaises(KeyError):
+                            explain(self.results, f"{who}_{name}", subject)
+                        continue
+                    node = explain(self.results, f"{who}_{name}", subject)
+                    self.assertAlmostEqual(node.value, value)
+                    first, second = (child.value for child in node.inputs)
+                    by_hand = first - second if name == "supply_difference_k" else first / second
+                    self.assertAlmostEqual(by_hand * (3600.0 if name == "air_changes_per_h" else 1.0), value)
 
     def test_every_figure_of_a_group_explains_itself(self) -> None:
         for quantity, want in (

@@ -11,7 +11,7 @@ from pendrum_core.fabric.glazing import angular_curve
 from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.climate import SummerMonth, day_number
 from pendrum_core.model.rooms import CATEGORIES, Blind, Boundary, Element, SunWindow
-from pendrum_core.results.envelope import envelope
+from pendrum_core.results.envelope import Envelopes
 from pendrum_core.room.chunk import calculate_chunk
 from pendrum_core.room.outdoors import outdoors
 from pendrum_core.schedule.pattern import DayPattern
@@ -178,7 +178,7 @@ class Heating(unittest.TestCase):
 class Envelope(unittest.TestCase):
     def test_sums_by_hand(self) -> None:
         subject = room()
-        found = envelope([subject, room("b", scale=2.0)], 1200.0)
+        found = Envelopes().of([subject, room("b", scale=2.0)], 1200.0)
         u_wall = 1 / (0.13 + total_resistance(WALL) + 0.04)
         walls = next(line for line in found.lines if line.category == "walls")
         self.assertAlmostEqual(walls.area_m2, 66.0)
@@ -194,6 +194,6 @@ class Envelope(unittest.TestCase):
         thick = Element(
             "s", "slab", "neighbours", 1.0, (replace(SLAB[0], thickness_m=1.5),), 0.7, Boundary("adiabatic")
         )
-        found = envelope([replace(room(), elements=(thick,), capacity_j_k=0.0)], 1200.0)
+        found = Envelopes().of([replace(room(), elements=(thick,), capacity_j_k=0.0)], 1200.0)
         want = np.sqrt(2.1 * 2400.0 * 1000.0 * 86_400.0 / (2 * np.pi))
         self.assertAlmostEqual(found.capacity_j_k / want, 1.0, delta=0.01)

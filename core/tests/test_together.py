@@ -9,7 +9,7 @@ from core.tests.rooms import CLIMATE, GLASS, SLAB, WALL, room
 from core.tests.test_thermostat import thermostat
 from pendrum_core.model.building import Building, Group
 from pendrum_core.model.rooms import CATEGORIES, Room
-from pendrum_core.results.envelope import Envelopes, envelope
+from pendrum_core.results.envelope import Envelopes
 from pendrum_core.results.loads import RoomLoads
 from pendrum_core.room.together import Together, group_day_w
 from pendrum_core.run import Memory, calculate
@@ -112,7 +112,7 @@ class KeptEnvelopes(unittest.TestCase):
             lambda r: replace(r, elements=tuple(replace(e, area_m2=2 * e.area_m2) for e in r.elements)),
         ):
             some[1] = change(some[1])
-            found, fresh = kept.of(some, 1200.0), envelope(some, 1200.0)
+            found, fresh = kept.of(some, 1200.0), Envelopes().of(some, 1200.0)
             self.assertAlmostEqual(found.transmission_w_k, fresh.transmission_w_k, places=9)
             self.assertAlmostEqual(found.capacity_j_k, fresh.capacity_j_k, places=3)
             self.assertAlmostEqual(found.air_w_k, fresh.air_w_k, places=9)
@@ -124,7 +124,7 @@ class KeptEnvelopes(unittest.TestCase):
         wall = 22.0 / (0.13 + 0.1 / 0.77 + 0.12 / 0.037 + 0.013 / 0.5 + 0.04)
         glass = 4.0 / (0.13 + GLASS.resistance_m2k_w + 0.04)
         floor = 20.0 / (0.17 + 0.15 / 2.1 + 2.0)
-        found = envelope([room()], 1200.0)
+        found = Envelopes().of([room()], 1200.0)
         self.assertAlmostEqual(found.transmission_w_k, wall + glass + floor, places=6)
         self.assertAlmostEqual(found.air_w_k, 0.006 * 1200.0)
         self.assertGreater(found.capacity_j_k, 280_000.0)

@@ -17,7 +17,7 @@ from pendrum_core.results.kit import kit_list
 from pendrum_core.results.loads import GroupLoads, Peak, RoomLoads
 from pendrum_core.results.margins import group_with_margin, room_with_margin
 from pendrum_core.results.outdoor_air import OutdoorAirPart, outdoor_air_part, serving
-from pendrum_core.results.yardsticks import group_yardsticks, room_yardsticks
+from pendrum_core.results.yardsticks import group_basis, room_basis, yardsticks
 from projects.document import Document
 from projects.resolver import Effective
 
@@ -52,7 +52,7 @@ def _room(loads: RoomLoads, results: BuildingResults, months: tuple[int, ...], s
         "heating_duty_w": results.heating_duty_w[loads.room.id],
         "cooling_with_margin_w": cooling,
         "heating_with_margin_w": heating,
-        "yardsticks": dict(vars(room_yardsticks(results, system_of, loads))),
+        "yardsticks": dict(vars(yardsticks(room_basis(results, system_of, loads)))),
         "floating_peak_c": loads.floating_peak_c,
         "floating_month": months[loads.peak_month],
         "floating_step": loads.peak_step,
@@ -107,7 +107,7 @@ def _group(group: GroupLoads, results: BuildingResults, months: tuple[int, ...],
         "heating_simple_w": group.heating.simple_w,
         "sum_of_peaks_w": group.sum_of_peaks_w,
         "diversity": group.diversity,
-        "yardsticks": dict(vars(group_yardsticks(results, system_of, group))),
+        "yardsticks": dict(vars(yardsticks(group_basis(results, system_of, group)))),
         "cooling_with_margin_w": cooling,
         "heating_with_margin_w": heating,
     }

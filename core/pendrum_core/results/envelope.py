@@ -100,11 +100,6 @@ class Envelopes:
         return result
 
 
-def envelope(rooms: Sequence[Room], air_heat_j_m3k: float) -> Envelope:
-    """Areas, U A and heat capacity of rooms together, once."""
-    return Envelopes().of(rooms, air_heat_j_m3k)
-
-
 def _share(room: Room, capacities: dict[int, float], losses: dict[tuple[int, str, float, float], float]) -> _Share:
     capacity = 0.0
     faces: dict[tuple[str, str, str], tuple[float, float]] = {}

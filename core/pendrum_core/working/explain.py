@@ -29,6 +29,7 @@ from pendrum_core.working.rooms import (
     room_latent,
 )
 from pendrum_core.working.water import pipe_section, pump_head
+from pendrum_core.working.yardsticks import YARDSTICKS
 
 EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "room_cooling": room_cooling,
@@ -54,6 +55,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "duct_section": duct_section,
     "pipe_section": pipe_section,
     "pump_head": pump_head,
+    **YARDSTICKS,
 }
 
 

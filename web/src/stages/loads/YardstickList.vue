@@ -22,6 +22,10 @@ const LINES: [keyof Yardsticks, string, string][] = [
   ["outdoor_share", "Outdoor air", "percent"],
   ["supply_difference_k", "Room above supply", "temperature_difference"],
 ];
+const explained = (key: string) => ({
+  quantity: `${props.row.isRoom ? "room" : "group"}_${key}`,
+  subject: props.row.id,
+});
 const lines = computed(() =>
   LINES.flatMap(([key, title, quantity]) => {
     const value = found.value?.[key];
@@ -47,7 +51,7 @@ const outside = computed(() => {
     <dl>
       <template v-for="line in lines" :key="line.key">
         <dt>{{ line.title }}</dt>
-        <dd><Figure :value="line.value" :quantity="line.quantity" /></dd>
+        <dd><Figure :value="line.value" :quantity="line.quantity" :explain="explained(line.key)" /></dd>
       </template>
     </dl>
     <p v-if="ordinary && outside" class="soft">
