@@ -43,7 +43,7 @@ def measure(rooms: int) -> dict[str, float]:
     load_trial(owner, 2)
     project = load_trial(owner, rooms)
     small = Project.objects.exclude(pk=project.pk).first()
-    service.calculated(document.load_document(small))  # libraries imported, sun worked out
+    service.results_of(document.load_document(small))  # libraries imported, sun worked out
 
     pace: list[float] = []
 

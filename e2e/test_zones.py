@@ -78,7 +78,7 @@ class Zones(BrowserTest):
         margin.get_by_role("button").click()
         working = self.page.get_by_label("Working", exact=True)
         working.get_by_text("Air system › AHU-2 gallery").wait_for()
-        air = record["cooling"]["outdoor_air"]
+        air = self.results()["room_air"][gallery]["outdoor_air"]
         shown = self.row("Loads", "1.01").locator("[data-column=air]")
         self.assertAlmostEqual(
             self.number(shown.inner_text()), (air["sensible_w"] + air["latent_w"]) / 1000, delta=0.006

@@ -105,6 +105,14 @@ class AnyPlan(unittest.TestCase):
 
 
 class ByHand(unittest.TestCase):
+    def test_slivers_do_not_add_up_to_a_roof(self) -> None:
+        """Walls above stand 3 cm beside those below: two strips of 0.045 m², each too small for a face."""
+        lower = [rectangle(0, 0, 8, 1.5), rectangle(0, 1.5, 8, 3), rectangle(8, 0, 20, 3)]
+        upper = [rectangle(0, 0, 8.03, 1.5), rectangle(0, 1.5, 8.03, 3), rectangle(8.03, 0, 20, 3)]
+        found = faces([level(upper, 3.5, "u"), level(lower, 0.0, "g")], 0.0)
+        self.assertEqual({face.room for face in found if face.kind == "roof"}, {"u0", "u1", "u2"})
+        self.assertEqual({face.room for face in found if face.kind == "overhang"}, set())
+
     def found(self, levels: list[PlanLevel], rotation: float = 0.0) -> dict[tuple[str, str], float]:
         return {(f.room, f.key): f.area_m2 for f in faces(levels, rotation)}
 

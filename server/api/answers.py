@@ -5,7 +5,7 @@ from typing import Any
 import orjson
 from django.http import HttpResponse
 
-from calculations.service import calculated, since
+from calculations.service import loads_of, loads_since
 from projects.document import Document
 from projects.journal import next_steps
 
@@ -24,7 +24,7 @@ def answer(data: Any, status: int = 200) -> HttpResponse:
 
 
 def applied(before: Document, after: Document, touched: list[tuple[str, str]], base_version: int) -> HttpResponse:
-    """Rows and results that an edit changed."""
+    """Rows and loads that an edit changed; what serves the rooms is asked for afterwards."""
     changed: dict[str, list[dict[str, Any]]] = {}
     gone: dict[str, list[str]] = {}
     for kind, identity in touched:
@@ -33,8 +33,8 @@ def applied(before: Document, after: Document, touched: list[tuple[str, str]], b
             gone.setdefault(kind, []).append(identity)
         else:
             changed.setdefault(kind, []).append(row)
-    calculated(before)
-    results = since(after, base_version if base_version == before.version else -1, calculated(after))
+    loads_of(before)
+    results = loads_since(after, base_version if base_version == before.version else -1)
     return answer(
         {
             "version": after.version,

@@ -25,6 +25,7 @@ from api.schemas import (
     SplitIn,
     TextIn,
 )
+from calculations.days import day_courses, rooms_at, system_day
 from calculations.explanations import working
 from calculations.kit import kit_rows
 from calculations.place import place_day, shaded_day
@@ -32,7 +33,7 @@ from calculations.plan import join_rooms, split_room, with_plan
 from calculations.preview import compared
 from calculations.proof import proof_book
 from calculations.schedule_files import pattern_csv, read_values, year_csv
-from calculations.service import calculated, day_courses, rooms_at, system_day, whole
+from calculations.service import loads_of, plant_since, results_of, whole
 from calculations.weather import LARGEST_BYTES, choices, first_look, import_weather, text_of, weather_of
 from exchange.kit import kit_csv
 from projects.changes import apply_changes, plan_changes
@@ -160,14 +161,20 @@ def redo(request: HttpRequest, project_id: str, base_version: int) -> Any:
 @api.get("/projects/{project_id}/results", response=ResultsOut, operation_id="results")
 def results(request: HttpRequest, project_id: str) -> Any:
     """All results of the present version."""
-    return answer(whole(calculated(_document(request, project_id))))
+    return answer(whole(_document(request, project_id)))
+
+
+@api.get("/projects/{project_id}/results/plant", response=ResultsOut, operation_id="plant")
+def plant(request: HttpRequest, project_id: str, base_version: int) -> Any:
+    """What serves the rooms in the present version, as far as it differs from `base_version`; snags and the kit list."""
+    return answer(plant_since(_document(request, project_id), base_version))
 
 
 @api.get("/projects/{project_id}/day", response=dict[str, Any], operation_id="day")
 def day(request: HttpRequest, project_id: str, kind: str, subject: str, month: int) -> Any:
     """Courses of a room or group over a summer day."""
     try:
-        return answer(day_courses(calculated(_document(request, project_id)), kind, subject, month))
+        return answer(day_courses(loads_of(_document(request, project_id)).results, kind, subject, month))
     except KeyError as error:
         raise Refused("not_found", f"There is no result for {error}.") from error
 
@@ -176,7 +183,7 @@ def day(request: HttpRequest, project_id: str, kind: str, subject: str, month: i
 def hour(request: HttpRequest, project_id: str, month: int, step: int) -> Any:
     """Load and air temperature of every room at a step of a design day."""
     try:
-        return answer(rooms_at(calculated(_document(request, project_id)), month, step))
+        return answer(rooms_at(loads_of(_document(request, project_id)).results, month, step))
     except KeyError as error:
         raise Refused("not_found", f"There is no result for {error}.") from error
 
@@ -185,7 +192,7 @@ def hour(request: HttpRequest, project_id: str, month: int, step: int) -> Any:
 def air(request: HttpRequest, project_id: str, system: str, month: int) -> Any:
     """States along an air path over a summer day."""
     try:
-        return answer(system_day(calculated(_document(request, project_id)), system, month))
+        return answer(system_day(results_of(_document(request, project_id)).results, system, month))
     except KeyError as error:
         raise Refused("not_found", f"There is no result for {error}.") from error
 
@@ -280,7 +287,7 @@ def explained(request: HttpRequest, project_id: str, quantity: str, subject: str
     """How a figure came about."""
     found = _document(request, project_id)
     try:
-        return answer(working(calculated(found), found, quantity, subject))
+        return answer(working(results_of(found).results, found, quantity, subject))
     except KeyError as error:
         raise Refused("not_found", f"There is no working for {error}.") from error
 
@@ -297,5 +304,5 @@ def kit(request: HttpRequest, project_id: str, system: str = "SI") -> HttpRespon
     found = _document(request, project_id)
     if system not in ("SI", "IP"):
         raise Refused("invalid", f"system {system!r} is neither SI nor IP.")
-    text = kit_csv(kit_rows(calculated(found).results, system))
+    text = kit_csv(kit_rows(results_of(found).results, system))
     return _file(text, "kit.csv")

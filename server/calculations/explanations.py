@@ -3,7 +3,7 @@
 from dataclasses import asdict
 from typing import Any
 
-from calculations.service import Calculated
+from pendrum_core.results.building import BuildingResults
 from pendrum_core.working.explain import explain
 from projects.document import Document
 from projects.resolver import effective_values
@@ -18,13 +18,13 @@ _BY_USE = {
 }  # fmt: skip
 
 
-def working(done: Calculated, document: Document, quantity: str, subject: str) -> dict[str, Any]:
+def working(results: BuildingResults, document: Document, quantity: str, subject: str) -> dict[str, Any]:
     """Explain a figure.
 
     Raises:
         KeyError: unknown quantity, or no such result.
     """
-    tree = asdict(explain(done.results, quantity, subject))
+    tree = asdict(explain(results, quantity, subject))
     _add_origins(tree, document)
     return tree
 

@@ -3,11 +3,11 @@
 from typing import Any
 
 from calculations.service import tried
-from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.building import BuildingLoads
 from projects.document import Document
 
 
-def _peaks(results: BuildingResults) -> dict[str, Any]:
+def _peaks(results: BuildingLoads) -> dict[str, Any]:
     building = results.groups.get("building")
     return {
         "cooling_w": building.cooling.sensible_w if building else None,

@@ -1,48 +1,74 @@
-"""Calculations of projects: one state per project and process, results always of a stated document version."""
+"""Calculations of projects: one state per project and process, results always of a stated document version.
+
+A calculation has two halves. The loads are worked out with the edit that changes them; what serves the rooms follows
+when it is asked for, so that new peaks are on the screen before ducts and pipes are sized, and an edit that is
+overtaken by the next one never sizes them at all.
+"""
 
 import threading
 import time
 from collections import OrderedDict
+from collections.abc import Callable
 from dataclasses import dataclass, field
-from typing import Any
+from typing import Any, Generic, TypeVar
 
-import numpy as np
-
-from calculations.lookups import Lookups
-from calculations.payload import Payload, PayloadMaker, category_names, difference
-from calculations.snapshot import Snapshots
-from pendrum_core.model.climate import day_number
+from calculations.records.loads import LoadsMaker
+from calculations.records.payload import Payload, difference
+from calculations.records.plant import PlantMaker
+from calculations.snapshot import Snapshot, Snapshots
 from pendrum_core.model.rooms import CATEGORIES
-from pendrum_core.model.thermostats import Thermostat
-from pendrum_core.results.building import BuildingResults
-from pendrum_core.results.control import Day
-from pendrum_core.results.courses import group_day_w, humidity_lines
-from pendrum_core.run import Memory, calculate
+from pendrum_core.results.building import BuildingLoads, BuildingResults
+from pendrum_core.run import Memory, calculate_loads, calculate_plant
 from projects.document import Document
 
 _KEEP_PROJECTS = 4
 _KEEP_PAYLOADS = 4
+Found = TypeVar("Found", bound=BuildingLoads)
 
 
-@dataclass
-class Calculated:
-    """Results of one document version."""
+@dataclass(frozen=True)
+class Calculated(Generic[Found]):
+    """One half of the results of one document version: the loads, or these with what serves the rooms.
+
+    `payload` holds the records of this half alone, `milliseconds` is what it took.
+    """
 
     version: int
-    results: BuildingResults
+    results: Found
     payload: Payload
     milliseconds: float
-    look: Lookups
+
+
+class _Half(Generic[Found]):
+    """What is kept of one half. Courses are kept of the latest version alone; of those before it only the records."""
+
+    def __init__(self) -> None:
+        self.latest: Calculated[Found] | None = None
+        self.payloads: OrderedDict[int, Payload] = OrderedDict()
+
+    def of(self, version: int, work: Callable[[], tuple[Found, Payload]]) -> Calculated[Found]:
+        """The kept results of a version, or those that are worked out now."""
+        if self.latest is None or self.latest.version != version:
+            start = time.perf_counter()
+            results, payload = work()
+            self.latest = Calculated(version, results, payload, (time.perf_counter() - start) * 1000.0)
+            self.payloads[version] = payload
+            while len(self.payloads) > _KEEP_PAYLOADS:
+                self.payloads.popitem(last=False)
+        return self.latest
 
 
 @dataclass
 class _State:
-    lock: threading.Lock = field(default_factory=threading.Lock)
+    # One that the same thread may take twice: the second half asks for the first.
+    lock: threading.RLock = field(default_factory=threading.RLock)
     snapshots: Snapshots = field(default_factory=Snapshots)
+    snapshot: Snapshot | None = None
     memory: Memory = field(default_factory=Memory)
-    maker: PayloadMaker = field(default_factory=PayloadMaker)
-    latest: Calculated | None = None
-    payloads: OrderedDict[int, Payload] = field(default_factory=OrderedDict)
+    loads_maker: LoadsMaker = field(default_factory=LoadsMaker)
+    plant_maker: PlantMaker = field(default_factory=PlantMaker)
+    loads: _Half[BuildingLoads] = field(default_factory=_Half)
+    plant: _Half[BuildingResults] = field(default_factory=_Half)
 
 
 _states: OrderedDict[str, _State] = OrderedDict()
@@ -64,191 +90,76 @@ def forget_all() -> None:
         _states.clear()
 
 
-def calculated(document: Document) -> Calculated:
-    """Results of a document, from memory or worked out now."""
+def loads_of(document: Document) -> Calculated[BuildingLoads]:
+    """Loads of a document's rooms, from memory or worked out now."""
     state = _state(document.project)
-    with state.lock:
-        if state.latest is not None and state.latest.version == document.version:
-            return state.latest
-        start = time.perf_counter()
+
+    def work() -> tuple[BuildingLoads, Payload]:
         snapshot = state.snapshots.take(document)
-        results = calculate(snapshot.building, state.memory)
-        payload = state.maker.make(snapshot, results)
+        loads = calculate_loads(snapshot.building, state.memory)
+        payload = state.loads_maker.make(snapshot, loads)
         # Records of definitions are remembered as well: only now is everything asked for that this version needs.
         snapshot.look.forget_before()
-        elapsed = (time.perf_counter() - start) * 1000.0
-        done = Calculated(document.version, results, payload, elapsed, snapshot.look)
-        # Courses are kept of the latest version alone; of those before it only the records, to tell what changed.
-        state.latest = done
-        state.payloads[document.version] = payload
-        while len(state.payloads) > _KEEP_PAYLOADS:
-            state.payloads.popitem(last=False)
-        return done
+        state.snapshot = snapshot
+        return loads, payload
+
+    with state.lock:
+        return state.loads.of(document.version, work)
 
 
-def tried(before: Document, after: Document) -> tuple[BuildingResults, BuildingResults]:
-    """Results of a document, and of what it would become; nothing of the second is kept."""
-    now = calculated(before)
+def results_of(document: Document) -> Calculated[BuildingResults]:
+    """Everything worked out for a document, from memory or now; its payload is that of the plant alone."""
+    state = _state(document.project)
+
+    def work() -> tuple[BuildingResults, Payload]:
+        loads = loads_of(document).results
+        assert state.snapshot is not None
+        results = calculate_plant(loads, state.memory)
+        return results, state.plant_maker.make(state.snapshot, results)
+
+    with state.lock:
+        return state.plant.of(document.version, work)
+
+
+def tried(before: Document, after: Document) -> tuple[BuildingLoads, BuildingLoads]:
+    """Loads of a document, and what they would become; nothing of the second is kept."""
+    now = loads_of(before)
     state = _state(before.project)
     with state.lock:
         snapshots, memory = state.snapshots.copy(), state.memory.copy()
-    return now.results, calculate(snapshots.take(after).building, memory)
+    return now.results, calculate_loads(snapshots.take(after).building, memory)
 
 
-def whole(done: Calculated) -> dict[str, Any]:
+def whole(document: Document) -> dict[str, Any]:
     """All results, for a first load."""
+    loads, plant = loads_of(document), results_of(document)
+    ms = loads.milliseconds + plant.milliseconds
+    return _told(plant) | {"milliseconds": ms, "changed": loads.payload | plant.payload, "all": True}
+
+
+def loads_since(document: Document, base_version: int) -> dict[str, Any]:
+    """Records of the loads that differ from those of `base_version`; all of them where those are not kept any more."""
+    done = loads_of(document)
+    return _since(done, _state(document.project).loads.payloads.get(base_version))
+
+
+def plant_since(document: Document, base_version: int) -> dict[str, Any]:
+    """The same of what serves the rooms."""
+    done = results_of(document)
+    return _since(done, _state(document.project).plant.payloads.get(base_version))
+
+
+def _since(done: Calculated[Any], kept: Payload | None) -> dict[str, Any]:
+    if kept is None:
+        return _told(done) | {"changed": done.payload, "all": True}
+    return _told(done) | difference(kept, done.payload) | {"all": False}
+
+
+def _told(done: Calculated[Any]) -> dict[str, Any]:
     return {
         "version": done.version,
         "milliseconds": done.milliseconds,
         "rooms_calculated": done.results.rooms_calculated,
-        "changed": done.payload,
         "gone": {},
-        "categories": category_names(),
-    }
-
-
-def since(document: Document, base_version: int, done: Calculated) -> dict[str, Any]:
-    """Results that differ from those of `base_version`; all of them where those are not kept any more."""
-    kept = _state(document.project).payloads.get(base_version)
-    if kept is None:
-        return whole(done) | {"all": True}
-    return whole(done) | difference(kept, done.payload) | {"all": False}
-
-
-def day_courses(done: Calculated, kind: str, identity: str, month: int) -> dict[str, Any]:
-    """Split of a room's or group's load over a summer day (month 1..12) or the winter day (0), for the day rail.
-
-    Raises:
-        KeyError: no such room or group, or no such month.
-    """
-    results = done.results
-    if month == 0:
-        return _winter_courses(results, kind, identity)
-    months = [day_number(m) for m in results.building.climate.months]
-    if month not in months:
-        raise KeyError(f"month {month}")
-    index = months.index(month)
-    outside = results.outdoors
-    common = {
-        "outdoor_c": outside.dry_bulb_c[index].round(3).tolist(),
-        "outdoor_humidity_ratio": outside.humidity_ratio[index].tolist(),
-    }
-    if kind == "room":
-        loads = results.rooms[identity]
-        unit = "K" if loads.room.floats else "W"
-        parts = loads.parts_on(index)
-        extra: dict[str, Any] = {"reference_c": loads.room.cooling_setpoint_c, "unit": unit}
-        if loads.control is not None:
-            extra["control"] = _control_course(loads.control.summer, index, loads.room.thermostat, "cooling")
-        latent = loads.latent_w
-    else:
-        group = results.groups[identity]
-        parts = group_day_w([results.rooms[room] for room in group.room_ids], index)
-        extra, latent = {"reference_c": None, "unit": "W"}, group.latent_w
-    used = [i for i in range(len(CATEGORIES)) if np.abs(parts[i]).max() > 1e-6]
-    return (
-        common
-        | extra
-        | {
-            "parts": {CATEGORIES[i]: parts[i].round(3).tolist() for i in used},
-            "latent_w": latent[index].round(2).tolist(),
-        }
-    )
-
-
-def rooms_at(done: Calculated, month: int, step: int) -> dict[str, dict[str, float]]:
-    """Load [W] and air temperature [°C] of every room at a step of a summer day (month 1..13) or the winter day (0).
-
-    Raises:
-        KeyError: no such month or step.
-    """
-    results = done.results
-    months = [day_number(m) for m in results.building.climate.months]
-    if not 0 <= step < results.outdoors.dry_bulb_c.shape[1] or (month and month not in months):
-        raise KeyError(f"month {month}, step {step}")
-    index = months.index(month) if month else 0
-    found = {}
-    for identity, loads in results.rooms.items():
-        control, room = loads.control, loads.room
-        if month == 0:
-            load = float(control.winter.plant_w[0, step]) if control else loads.heating.load_w
-            air = float(control.winter.air_c[0, step]) if control else loads.winter_air_c
-        else:
-            load = float(loads.total[index, step]) if loads.cooling is not None else 0.0
-            floating = room.cooling_setpoint_c + (float(loads.total[index, step]) if room.floats else 0.0)
-            air = float(control.summer.air_c[index, step]) if control else floating
-        found[identity] = {"load_w": round(load, 2), "air_c": round(air, 3)}
-    return found
-
-
-def _control_course(day: Day, index: int, thermostat: Thermostat | None, season: str) -> dict[str, Any]:
-    """Temperatures and set-points of a room with a thermostat; a set-point is null where there is none."""
-    most = getattr(thermostat, f"{season}_capacity_w", None)
-    return {
-        "air_c": day.air_c[index].round(3).tolist(),
-        "operative_c": day.operative_c[index].round(3).tolist(),
-        "low_c": _finite(day.low_c[index]),
-        "high_c": _finite(day.high_c[index]),
-        "plant_w": day.plant_w[index].round(2).tolist(),
-        "capacity_w": most,
-    }
-
-
-def _finite(values: Any) -> list[float | None]:
-    return [round(float(value), 3) if np.isfinite(value) else None for value in values]
-
-
-def _winter_courses(results: BuildingResults, kind: str, identity: str) -> dict[str, Any]:
-    """The winter day: losses by source, positive where heat must be added; flat but for what a thermostat makes of it."""
-    subject = results.rooms[identity] if kind == "room" else results.groups[identity]
-    steps = results.outdoors.dry_bulb_c.shape[1]
-    parts = dict(zip(CATEGORIES, subject.heating.parts_w, strict=True))
-    courses = {name: [part] * steps for name, part in parts.items() if part}
-    control = results.rooms[identity].control if kind == "room" else None
-    extra: dict[str, Any] = {}
-    if control is not None:
-        held = sum(parts.values()) - parts["storage"]
-        courses["storage"] = (control.winter.plant_w[0] - held).round(3).tolist()
-        extra = {"control": _control_course(control.winter, 0, results.rooms[identity].room.thermostat, "heating")}
-    return extra | {
-        "parts": courses,
-        "latent_w": [0.0] * steps,
-        "outdoor_c": [results.building.climate.winter_dry_bulb_c] * steps,
-        "outdoor_humidity_ratio": [],
-        "reference_c": results.rooms[identity].winter_air_c if kind == "room" else None,
-        "unit": "W",
-    }
-
-
-def system_day(done: Calculated, system: str, month: int) -> dict[str, Any]:
-    """States along a system's air path over one summer day.
-
-    Raises:
-        KeyError: no such system or month.
-    """
-    r = done.results.systems[system]
-    months = [day_number(m) for m in done.results.building.climate.months]
-    index = months.index(month) if month in months else None
-    if index is None:
-        raise KeyError(f"month {month}")
-    p = r.path
-    points = {
-        "outdoors": (p.outdoor_c, p.outdoor_w),
-        "mixed": (p.mixed_c, p.mixed_w),
-        "off_coil": (p.coil.leaving_c, p.coil.leaving_w),
-        "supply": (p.supply_c, p.coil.leaving_w),
-        "return": (p.return_c, p.return_w),
-    }
-    temperatures, lines = humidity_lines(done.results.outdoors.pressure_pa)
-    return {
-        "chart": {"temperature_c": temperatures, "relative": lines},
-        "pressure_pa": done.results.outdoors.pressure_pa,
-        "points": {
-            name: {"temperature_c": t[index].round(4).tolist(), "humidity_ratio": w[index].round(7).tolist()}
-            for name, (t, w) in points.items()
-        },
-        "coil_total_w": r.coil_total_w[index].round(2).tolist(),
-        "coil_sensible_w": (r.mass_kg_s * p.coil.sensible_j_kg[index]).round(2).tolist(),
-        "heating_w": p.heating_w[index].round(2).tolist(),
-        "reheat_w": p.reheat_w[index].round(2).tolist(),
+        "categories": list(CATEGORIES),
     }

@@ -4,6 +4,7 @@ import csv
 import io
 from pathlib import Path
 from typing import Any
+from unittest.mock import patch
 
 from django.contrib.auth import get_user_model
 from django.test import Client, override_settings
@@ -80,14 +81,46 @@ class Results(ApiTest):
         before = self.get(f"{self.path}/results").json()["changed"]
         answer = self.set(self.small.project, "opening", self.small.ids["opening"], width_m=3).json()
         changed = answer["results"]["changed"]
-        room, system = self.small.ids["room"], self.small.ids["system"]
+        room = self.small.ids["room"]
         self.assertFalse(answer["results"]["all"])
         self.assertGreater(
             changed["room"][room]["cooling"]["sensible_w"], before["room"][room]["cooling"]["sensible_w"]
         )
+        self.assertNotIn("assembly", changed)
+        self.assertNotIn("airflow", changed)
+
+    def plant(self, version: int) -> dict[str, Any]:
+        return self.get(f"{self.path}/results/plant", base_version=version).json()
+
+    def test_what_serves_the_rooms_follows_the_loads(self) -> None:
+        first = self.get(f"{self.path}/results").json()
+        before, version = first["changed"], first["version"]
+        room, system = self.small.ids["room"], self.small.ids["system"]
+        self.set(self.small.project, "opening", self.small.ids["opening"], width_m=3)
+        answer = self.plant(version)
+        changed = answer["changed"]
+        self.assertEqual((answer["version"], answer["all"]), (version + 1, False))
         self.assertGreater(changed["airflow"][room]["design_m3_s"], before["airflow"][room]["design_m3_s"])
         self.assertGreater(changed["air_system"][system]["coil_total_w"], before["air_system"][system]["coil_total_w"])
-        self.assertNotIn("assembly", changed)
+        self.assertNotIn("room", changed)
+        self.assertEqual(self.plant(version + 1)["changed"], {})
+        self.assertTrue(self.plant(version + 7)["all"])
+
+    def test_an_overtaken_edit_sizes_nothing(self) -> None:
+        from calculations import service
+
+        version = self.get(f"{self.path}/results").json()["version"]
+        with patch.object(service, "calculate_plant", wraps=service.calculate_plant) as sized:
+            for width in (2.5, 3.0, 3.5):
+                self.set(self.small.project, "opening", self.small.ids["opening"], width_m=width)
+            self.assertEqual(sized.call_count, 0)
+            followed = self.plant(version)
+            self.plant(version)
+            self.assertEqual(sized.call_count, 1)
+        whole = self.get(f"{self.path}/results").json()["changed"]
+        for kind, records in followed["changed"].items():
+            for identity, record in records.items():
+                self.assertEqual(record, whole[kind][identity])
 
     def test_results_are_those_of_a_fresh_calculation(self) -> None:
         from calculations import service

@@ -8,7 +8,7 @@ from django.core.files.uploadedfile import SimpleUploadedFile
 
 from calculations.inputs.schedules import design_patterns
 from calculations.lookups import Lookups
-from calculations.service import calculated
+from calculations.service import results_of
 from projects.document import load_document
 from projects.models import Project
 from shelf.materials import materials
@@ -215,12 +215,12 @@ class Uses(Definitions):
         self.change("use", "use", infiltration_basis="leakage", leakage_cm2_m2=2)
         self.change("site", self.row("site")["id"], terrain="open country", winter_wind_m_s=5, winter_dry_bulb_c=-10)
         flow = 30.0 / 1000 * (0.000145 * 30.0 + 0.000174 * 25.0) ** 0.5
-        done = calculated(load_document(Project.objects.get(pk=self.small.project)))
+        done = results_of(load_document(Project.objects.get(pk=self.small.project)))
         room = done.results.rooms[self.small.ids["room"]].room
         self.assertAlmostEqual(room.winter_leak_m3_s, flow, places=12)
         self.assertNotEqual(room.infiltration_m3_s, room.winter_leak_m3_s)
         self.change("use", "use", infiltration_basis="envelope", infiltration_m3_s_m2=0.001)
-        done = calculated(load_document(Project.objects.get(pk=self.small.project)))
+        done = results_of(load_document(Project.objects.get(pk=self.small.project)))
         self.assertAlmostEqual(done.results.rooms[self.small.ids["room"]].room.infiltration_m3_s, 0.015)
 
     def test_preview_keeps_nothing_and_tells_the_truth(self) -> None:

@@ -33,7 +33,7 @@ class Faces(ApiTest):
         assert answer.status_code == 200, answer.content
 
     def elements(self) -> dict[str, Element]:
-        found = service.calculated(load_document(Project.objects.get(pk=self.small.project))).results
+        found = service.results_of(load_document(Project.objects.get(pk=self.small.project))).results
         return {element.id: element for element in found.rooms[self.room].room.elements}
 
     def set_layer(self, identity: str, **fields: Any) -> None:

@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from calculations.service import calculated
+from calculations.service import results_of
 from core.tests.plain_march import PlainRoom
 from pendrum_core.model.thermostats import NO_COOLING
 from projects.document import load_document
@@ -37,7 +37,7 @@ class Thermostats(Definitions):
         self.assertEqual(answer.status_code, 200, answer.content)
 
     def calculated(self) -> Any:
-        return calculated(load_document(Project.objects.get(pk=self.small.project))).results
+        return results_of(load_document(Project.objects.get(pk=self.small.project))).results
 
     def room(self, name: str = "room") -> dict[str, Any]:
         return self.results()["room"][self.small.ids.get(name, name)]
@@ -179,7 +179,7 @@ class Thermostats(Definitions):
         self.assertAlmostEqual(found.highest, pressure / saturated, delta=0.01)
         self.assertIn("too_humid", self.codes())
         self.assertIn("too_dry", self.codes())
-        wet = self.room("r2")["moisture"]
+        wet = self.results()["room_air"]["r2"]["moisture"]
         self.assertAlmostEqual(wet["humidifying_w"] / wet["humidifying_kg_s"], 2501e3 + 1860 * 20, delta=3000)
 
     def test_counted_gains_lower_the_heating_load(self) -> None:

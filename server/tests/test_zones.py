@@ -48,8 +48,8 @@ class Zones(ApiTest):
         self.assertEqual((found["group"]["z"]["kind"], found["group"]["z"]["name"]), ("zone", "Quiet rooms"))
         self.assertEqual(found["group"]["z"]["room_ids"], [self.room])
         self.assertAlmostEqual(found["group"]["z"]["heating_w"], found["room"][self.room]["heating_w"])
-        self.assertEqual(found["room"][self.room]["cooling"]["outdoor_air"],
-                         found["group"]["z"]["cooling"]["outdoor_air"])  # fmt: skip
+        self.assertEqual(found["room_air"][self.room]["outdoor_air"],
+                         found["group_air"]["z"]["outdoor_air"])  # fmt: skip
 
     def test_a_zone_that_goes_leaves_its_rooms(self) -> None:
         answer = self.commit(self.small.project, [{"op": "delete", "kind": "zone", "id": "z"}])

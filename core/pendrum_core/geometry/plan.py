@@ -146,7 +146,7 @@ def _beside(
             free = [part for a, b in free for part in ((a, min(b, begin)), (max(a, end), b)) if part[1] > part[0]]
         taken += free
         lengths[other] += sum(b - a for a, b in free)
-    return {other: length for other, length in lengths.items() if length > LEAST_LENGTH_M}
+    return lengths
 
 
 def _walls(level: PlanLevel, rotation_deg: float, gap_m: float) -> tuple[list[Face], dict[str, float]]:
@@ -166,6 +166,8 @@ def _walls(level: PlanLevel, rotation_deg: float, gap_m: float) -> tuple[list[Fa
             azimuth = round((edge.azimuth_deg + rotation_deg) % 360.0, 1) % 360.0
             beside = _beside(edge, room, nearby, gap_m)
             for other, length in beside.items():
+                if length <= LEAST_LENGTH_M:
+                    continue
                 # Where the neighbour is lower, what rises above it is an outer wall.
                 height = min(heights[room], heights[other])
                 areas[("inner_wall", azimuth, other)] += length * height
@@ -194,10 +196,11 @@ def _flat(
         left = outline.area
         for index in tree.query(outline) if tree is not None else ():
             area = outline.intersection(polygons[index]).area
+            # What is too small for a face of its own is covered all the same: slivers do not add up to a roof.
+            left -= area
             if area > LEAST_AREA_M2:
                 other = others[index].id
                 found.append(Face(room.id, f"{between}/{other}", between, round(area, 3), tilt_deg, 0.0, other))
-                left -= area
         if left > LEAST_AREA_M2:
             found.append(Face(room.id, alone, alone, round(left, 3), tilt_deg, 0.0))
     return found

@@ -22,21 +22,27 @@ class Failure:
 
 
 @dataclass(frozen=True)
-class BuildingResults:
-    """Everything worked out for a building; maps by id.
-
-    `heating_duty_w` is by room: its heating load, and warming supply air that comes below the set-point [W]; `moisture`
-    by room where humidity limits are asked.
-    """
+class BuildingLoads:
+    """Loads of a building's rooms, and of its rooms together; maps by id."""
 
     building: Building
     outdoors: Outdoors
     rooms: Mapping[str, RoomLoads]
     groups: Mapping[str, GroupLoads]
+    failures: tuple[Failure, ...]
+    rooms_calculated: int
+
+
+@dataclass(frozen=True)
+class BuildingResults(BuildingLoads):
+    """Everything worked out for a building: the loads, and what serves them.
+
+    `heating_duty_w` is by room: its heating load, and warming supply air that comes below the set-point [W]; `moisture`
+    by room where humidity limits are asked.
+    """
+
     systems: Mapping[str, AirSystemResult]
     heating_duty_w: Mapping[str, float]
     moisture: Mapping[str, RoomMoisture]
     circuits: Mapping[str, CircuitResult]
     emitters: Mapping[str, EmitterResult]
-    failures: tuple[Failure, ...]
-    rooms_calculated: int

@@ -164,6 +164,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/results/plant": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plant
+         * @description What serves the rooms in the present version, as far as it differs from `base_version`; snags and the kit list.
+         */
+        get: operations["plant"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/day": {
         parameters: {
             query?: never;
@@ -2768,6 +2788,30 @@ export interface operations {
     results: {
         parameters: {
             query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ResultsOut"];
+                };
+            };
+        };
+    };
+    plant: {
+        parameters: {
+            query: {
+                base_version: number;
+            };
             header?: never;
             path: {
                 project_id: string;

@@ -36,6 +36,12 @@ const filled: Record<string, () => boolean> = {
   kit: () => results.rows("kit").length > 0,
 };
 
+const busy = computed(() => doc.waiting > 0 || !results.settled);
+const state = computed(() => {
+  if (results.fault) return "air, water not answered";
+  return busy.value ? "working" : `worked out, ${Math.round(results.milliseconds)} ms`;
+});
+
 function count(stage: string): number {
   return snags.value.filter((snag) => snag.stage === stage && snag.level !== "note").length;
 }
@@ -109,10 +115,8 @@ async function create(): Promise<void> {
     </button>
     <button class="snags" title="Snags (S)" @click="emit('snags')">{{ counted(serious, "snag") }}</button>
     <button class="icon" title="Keys (?)" aria-label="Keys" @click="emit('keys')">?</button>
-    <span class="state" role="status" :title="`Version ${doc.version}`">
-      <i :class="{ busy: doc.waiting > 0 }" />{{
-        doc.waiting > 0 ? "working" : `worked out, ${Math.round(results.milliseconds)} ms`
-      }}
+    <span class="state" role="status" :title="results.fault || `Version ${doc.version}`">
+      <i :class="{ busy }" />{{ state }}
     </span>
     <ProjectsPanel
       v-if="all"

@@ -1,6 +1,6 @@
-import { client, unwrap } from "@/api/client";
+import { client, Refusal, unwrap } from "@/api/client";
 import { defineStore } from "pinia";
-import { ref, shallowReactive, shallowRef } from "vue";
+import { computed, ref, shallowReactive, shallowRef } from "vue";
 import type { ResultKind, ResultKinds, ShownDay } from "./types";
 
 export interface ResultsAnswer {
@@ -14,16 +14,25 @@ export interface ResultsAnswer {
 }
 
 const KIND_NAMES: ResultKind[] = [
-  "room", "effective", "group", "air_system", "airflow", "duct_section", "circuit", "pipe_section", "emitter",
+  "room", "effective", "group", "room_air", "group_air", "air_system", "airflow", "duct_section", "circuit", "pipe_section", "emitter",
   "assembly", "glazing", "schedule", "use", "envelope", "snag", "kit",
 ]; // prettier-ignore
 
 /** How long a changed figure shows what it was before [ms]. */
 const SHOW_PRIOR_MS = 6000;
 
-/** Results of the open project: derived data, never edited here. */
+/**
+ * Results of the open project: derived data, never edited here. The loads come with the answer to an edit; what serves
+ * the rooms is fetched after them, and where edits follow each other quickly only for the last.
+ */
 export const useResults = defineStore("results", () => {
   const version = ref(-1);
+  const plantVersion = ref(-1);
+  /** Why what serves the rooms could not be fetched; the next edit tries again. */
+  const fault = ref("");
+  const settled = computed(() => plantVersion.value >= version.value);
+  let projectId = "";
+  let following = false;
   const milliseconds = ref(0);
   const categories = ref<string[]>([]);
   /** What the day rail has fetched; others that follow its hour read it here. */
@@ -53,10 +62,9 @@ export const useResults = defineStore("results", () => {
     for (const kind of KIND_NAMES) priors[kind].clear();
   }
 
-  function take(answer: ResultsAnswer): void {
-    clearTimeout(fading);
-    clearPriors();
+  function put(answer: ResultsAnswer): void {
     for (const kind of KIND_NAMES) {
+      if (!(kind in answer.changed) && !(kind in answer.gone)) continue;
       const table = tables[kind] as Map<string, unknown>;
       const before = priors[kind] as Map<string, unknown>;
       const changed = answer.changed[kind] ?? {};
@@ -70,17 +78,51 @@ export const useResults = defineStore("results", () => {
       }
       for (const id of answer.gone[kind] ?? []) table.delete(id);
     }
+    categories.value = answer.categories;
+  }
+
+  /** Take the loads that an edit left, and have what serves the rooms follow. */
+  function take(answer: ResultsAnswer): void {
+    clearTimeout(fading);
+    clearPriors();
+    put(answer);
     version.value = answer.version;
     milliseconds.value = answer.milliseconds;
-    categories.value = answer.categories;
     fading = setTimeout(clearPriors, SHOW_PRIOR_MS);
+    void follow();
   }
 
-  async function load(projectId: string): Promise<void> {
-    const path = { project_id: projectId };
+  async function follow(): Promise<void> {
+    if (following) return;
+    following = true;
+    fault.value = "";
+    try {
+      while (!settled.value) {
+        const params = { path: { project_id: projectId }, query: { base_version: plantVersion.value } };
+        const answer = unwrap(await client.GET("/api/projects/{project_id}/results/plant", { params }));
+        // Another project may have been opened meanwhile.
+        if (params.path.project_id !== projectId) continue;
+        put(answer as ResultsAnswer);
+        plantVersion.value = answer.version;
+        milliseconds.value += answer.milliseconds;
+      }
+    } catch (error) {
+      fault.value = error instanceof Refusal ? error.message : String(error);
+    } finally {
+      following = false;
+    }
+  }
+
+  async function load(project: string): Promise<void> {
+    const path = { project_id: project };
     const answer = unwrap(await client.GET("/api/projects/{project_id}/results", { params: { path } }));
-    take({ ...(answer as ResultsAnswer), all: true });
+    projectId = project;
+    clearTimeout(fading);
+    clearPriors();
+    put(answer as ResultsAnswer);
+    version.value = plantVersion.value = answer.version;
+    milliseconds.value = answer.milliseconds;
   }
 
-  return { version, milliseconds, categories, day, get, prior, rows, take, load };
+  return { version, milliseconds, categories, settled, fault, day, get, prior, rows, take, load };
 });

@@ -7,8 +7,6 @@ export interface Peak {
   month: number;
   step: number;
   parts_w: number[];
-  /** What outdoor air by air systems brings to their coils then; null where none does. */
-  outdoor_air: { sensible_w: number; latent_w: number } | null;
 }
 
 /** Figures to compare with those of other buildings; null where there is no such thing. */
@@ -30,11 +28,9 @@ export interface RoomResult {
   heating_parts_w: number[];
   /** Losses at the set-point by U-values, for comparison. */
   heating_simple_w: number;
-  heating_duty_w: number;
   /** With the room's margins; everything else is without. */
   cooling_with_margin_w: number | null;
   heating_with_margin_w: number;
-  yardsticks: Yardsticks;
   floating_peak_c: number | null;
   floating_month: number;
   floating_step: number;
@@ -52,6 +48,19 @@ export interface RoomResult {
     cooling_flat_out_h: number;
     heating_flat_out_h: number;
   } | null;
+}
+
+/** What the air systems make of rooms together. */
+export interface GroupAirResult {
+  /** What outdoor air by air systems brings to their coils at the peak; null where none does. */
+  outdoor_air: { sensible_w: number; latent_w: number } | null;
+  yardsticks: Yardsticks;
+}
+
+/** What the air systems make of a room. */
+export interface RoomAirResult extends GroupAirResult {
+  /** What its emitter must give. */
+  heating_duty_w: number;
   /** Where its use has humidity limits. */
   moisture: {
     highest: number;
@@ -78,7 +87,6 @@ export interface GroupResult {
   cooling_with_margin_w: number;
   heating_with_margin_w: number;
   diversity: number;
-  yardsticks: Yardsticks;
 }
 
 export interface Fan {
@@ -275,6 +283,8 @@ export interface ResultKinds {
   room: RoomResult;
   effective: Record<string, Effective>;
   group: GroupResult;
+  room_air: RoomAirResult;
+  group_air: GroupAirResult;
   air_system: SystemResult;
   airflow: AirflowResult;
   duct_section: SectionResult;

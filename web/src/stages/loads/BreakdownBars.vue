@@ -130,14 +130,11 @@ const scale = computed(() => 100 / (1 + low.value));
           ><Figure :value="row.peak.latent_w" quantity="load" :explain="explained('latent')"
         /></span>
       </div>
-      <div v-if="row.peak.outdoor_air" class="line" data-test="outdoor-air">
+      <div v-if="row.outdoor_air_w !== null" class="line" data-test="outdoor-air">
         <span>Outdoor air</span
         ><span class="hint" title="A load of the air system's coil, not of the room">on the coil</span
         ><span class="num"
-          ><Figure
-            :value="row.peak.outdoor_air.sensible_w + row.peak.outdoor_air.latent_w"
-            quantity="load"
-            :explain="explained('outdoor_air')"
+          ><Figure :value="row.outdoor_air_w" quantity="load" :explain="explained('outdoor_air')"
         /></span>
       </div>
     </template>

@@ -2,7 +2,7 @@
 import { useDocument } from "@/document/store";
 import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
-import { outdoorAir, type LoadRow } from "./rows";
+import type { LoadRow } from "./rows";
 
 defineProps<{ rows: LoadRow[]; when: (row: LoadRow) => string }>();
 const doc = useDocument();
@@ -47,7 +47,7 @@ const COLUMNS = [
           <td class="num">{{ shown(row.peak?.sensible_w, "load") }}</td>
           <td class="num">{{ shown(row.with_margin.cooling_w, "load") }}</td>
           <td class="num">{{ shown(row.peak?.latent_w, "load") }}</td>
-          <td class="num">{{ shown(outdoorAir(row), "load") }}</td>
+          <td class="num">{{ shown(row.outdoor_air_w, "load") }}</td>
           <td class="num">{{ shown(row.heating_w, "load") }}</td>
           <td class="num">{{ shown(row.with_margin.heating_w, "load") }}</td>
           <td class="num">{{ shown(row.flow_m3_s, "airflow") }}</td>

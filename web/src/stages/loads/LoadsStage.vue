@@ -13,7 +13,7 @@ import { useRouter } from "vue-router";
 import BreakdownBars from "./BreakdownBars.vue";
 import LoadsPaper from "./LoadsPaper.vue";
 import YardstickList from "./YardstickList.vue";
-import { loadRows, outdoorAir, type LoadRow } from "./rows";
+import { loadRows, type LoadRow } from "./rows";
 
 const doc = useDocument();
 const results = useResults();
@@ -88,7 +88,7 @@ const columns = computed<Column<LoadRow>[]>(() => [
   { key: "per_area", title: "by area", quantity: "power_per_area", width: 62, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null),
     explain: (r) => (r.peak ? both("cooling_per_area")(r) : null) },
   { key: "latent", title: "latent", quantity: "load", width: 60, value: (r) => r.peak?.latent_w, explain: (r) => (r.peak ? both("latent")(r) : null) },
-  { key: "air", title: "outdoor", quantity: "load", width: 66, value: outdoorAir, explain: (r) => (outdoorAir(r) === null ? null : both("outdoor_air")(r)) },
+  { key: "air", title: "outdoor", quantity: "load", width: 66, value: (r) => r.outdoor_air_w, explain: (r) => (r.outdoor_air_w === null ? null : both("outdoor_air")(r)) },
   { key: "heating", title: "heating", quantity: "load", width: 72, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: both("heating") },
   ...sinceHeld.value.slice(1),
   { key: "supply", title: "supply", quantity: "airflow", width: 64, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.flow_m3_s ? both("airflow")(r) : null) },

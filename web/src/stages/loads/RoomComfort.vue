@@ -9,6 +9,7 @@ const props = defineProps<{ id: string; mode: "cooling" | "heating" }>();
 const doc = useDocument();
 const results = useResults();
 const result = computed(() => results.get("room", props.id));
+const moisture = computed(() => results.get("room_air", props.id)?.moisture);
 const control = computed(() => result.value?.control ?? null);
 const leader = computed(() => {
   const room = results.get("effective", props.id)?.["sensor_room"]?.[0];
@@ -17,7 +18,7 @@ const leader = computed(() => {
 </script>
 
 <template>
-  <div v-if="control || result?.moisture" class="comfort">
+  <div v-if="control || moisture" class="comfort">
     <p v-if="control && leader">Led by the sensor of {{ leader.number }} {{ leader.name }}.</p>
     <template v-if="control && mode === 'cooling'">
       <p v-if="result?.cooling">
@@ -44,21 +45,20 @@ const leader = computed(() => {
         {{ control.too_cold.hours.toFixed(1) }} h, worst at {{ clock(control.too_cold.step) }}.
       </p>
     </template>
-    <p v-if="result?.moisture && mode === 'cooling'">
-      Relative humidity reaches <Figure :value="result.moisture.highest" quantity="percent" /> ({{
-        MONTHS[result.moisture.month - 1]
+    <p v-if="moisture && mode === 'cooling'">
+      Relative humidity reaches <Figure :value="moisture.highest" quantity="percent" /> ({{
+        MONTHS[moisture.month - 1]
       }}
-      {{ clock(result.moisture.step) }})<template v-if="result.moisture.drying_w > 1"
-        >; keeping the limit takes <Figure :value="result.moisture.drying_w" quantity="load" /> of
-        drying</template
+      {{ clock(moisture.step) }})<template v-if="moisture.drying_w > 1"
+        >; keeping the limit takes <Figure :value="moisture.drying_w" quantity="load" /> of drying</template
       >.
     </p>
-    <p v-else-if="result?.moisture">
+    <p v-else-if="moisture">
       Relative humidity falls to
-      <Figure :value="result.moisture.winter_relative" quantity="percent" /><template
-        v-if="result.moisture.humidifying_w > 1"
-        >; keeping the limit takes <Figure :value="result.moisture.humidifying_kg_s" quantity="condensate" />,
-        <Figure :value="result.moisture.humidifying_w" quantity="load" /></template
+      <Figure :value="moisture.winter_relative" quantity="percent" /><template
+        v-if="moisture.humidifying_w > 1"
+        >; keeping the limit takes <Figure :value="moisture.humidifying_kg_s" quantity="condensate" />,
+        <Figure :value="moisture.humidifying_w" quantity="load" /></template
       >.
     </p>
   </div>

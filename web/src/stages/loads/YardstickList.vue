@@ -10,7 +10,7 @@ const props = defineProps<{ row: LoadRow }>();
 const doc = useDocument();
 const results = useResults();
 const found = computed<Yardsticks | undefined>(
-  () => results.get(props.row.isRoom ? "room" : "group", props.row.id)?.yardsticks,
+  () => results.get(props.row.isRoom ? "room_air" : "group_air", props.row.id)?.yardsticks,
 );
 const LINES: [keyof Yardsticks, string, string][] = [
   ["cooling_w_m2", "Cooling by area", "power_per_area"],

@@ -1,6 +1,6 @@
 import { useDocument } from "@/document/store";
 import { useResults } from "@/results/store";
-import type { Peak } from "@/results/types";
+import type { GroupAirResult, Peak } from "@/results/types";
 import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 
@@ -19,13 +19,14 @@ export interface LoadRow {
   /** With the margins of the room, or of each of the rooms. */
   with_margin: { cooling_w: number | null; heating_w: number };
   flow_m3_s: number | null;
+  /** What outdoor air by air systems brings to their coils at the peak. */
+  outdoor_air_w: number | null;
   floating: { month: number; step: number; text: string } | null;
   prior: { cooling_w?: number; heating_w?: number; flow_m3_s?: number };
 }
 
-/** What outdoor air by air systems brings to their coils at the peak [W]. */
-export function outdoorAir(row: LoadRow): number | null {
-  const air = row.peak?.outdoor_air;
+function outdoorAir(found: GroupAirResult | undefined): number | null {
+  const air = found?.outdoor_air;
   return air ? air.sensible_w + air.latent_w : null;
 }
 
@@ -54,6 +55,7 @@ export function loadRows(): LoadRow[] {
       heating_simple_w: r.heating_simple_w,
       with_margin: { cooling_w: r.cooling_with_margin_w, heating_w: r.heating_with_margin_w },
       flow_m3_s: flow?.design_m3_s ?? null,
+      outdoor_air_w: outdoorAir(results.get("room_air", room.id)),
       floating: r.floating_peak_c === null ? null : { month: r.floating_month, step: r.floating_step, text },
       prior: {
         cooling_w: before?.cooling?.sensible_w,
@@ -80,6 +82,7 @@ export function loadRows(): LoadRow[] {
       heating_simple_w: group.heating_simple_w,
       with_margin: { cooling_w: group.cooling_with_margin_w, heating_w: group.heating_with_margin_w },
       flow_m3_s: systemResult?.flow_m3_s ?? null,
+      outdoor_air_w: group.cooling.sensible_w > 0 ? outdoorAir(results.get("group_air", id)) : null,
       floating: null,
       prior: {
         cooling_w: before?.cooling.sensible_w,

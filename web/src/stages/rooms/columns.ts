@@ -93,7 +93,7 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
       { key: "too_cold", title: "Too cold by", quantity: "temperature_difference", width: 96, value: (row) => results.get("room", row.id)?.control?.too_cold?.kelvin },
       { key: "warm_up", title: "For warm-up", quantity: "load", width: 100, value: (row) => results.get("room", row.id)?.control?.warm_up_w,
         explain: (row) => (results.get("room", row.id)?.control ? { quantity: "room_heating", subject: row.id } : null) },
-      { key: "humidity", title: "Humidity to", quantity: "percent", width: 92, value: (row) => results.get("room", row.id)?.moisture?.highest },
+      { key: "humidity", title: "Humidity to", quantity: "percent", width: 92, value: (row) => results.get("room_air", row.id)?.moisture?.highest },
     ],
     gains: [
       choice("use", "Use"),

@@ -26,7 +26,7 @@ const missing = computed(() => {
   if (props.circuit.kind === "chilled") return coils;
   const rooms = doc
     .rows("room")
-    .filter((room) => !reached.has(room.id) && (results.get("room", room.id)?.heating_duty_w ?? 0) > 0)
+    .filter((room) => !reached.has(room.id) && (results.get("room_air", room.id)?.heating_duty_w ?? 0) > 0)
     .map((room) => section(room.number, { room: room.id }, 3_000));
   return [...coils, ...rooms];
 });

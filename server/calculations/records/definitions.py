@@ -17,7 +17,7 @@ from pendrum_core.fabric.ground import ground_u_value, virtual_temperatures_c
 from pendrum_core.model.fabric import films_m2k_w
 from pendrum_core.model.schedules import DayPattern, daily_sum
 from pendrum_core.people.activity import REFERENCE_C
-from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.building import BuildingLoads
 from pendrum_core.results.envelope import Envelope, Envelopes
 from pendrum_core.results.fabric import assembly_values, glazing_curve
 from pendrum_core.schedule.pattern import step_averages
@@ -185,7 +185,7 @@ class EnvelopeMaker:
         self._record: Record = {}
         self._envelopes = Envelopes()
 
-    def make(self, results: BuildingResults) -> Record:
+    def make(self, results: BuildingLoads) -> Record:
         """The building's envelope by construction."""
         rooms = [loads.room for loads in results.rooms.values()]
         key = [(r.elements, r.infiltration_m3_s, r.direct_outdoor_air_m3_s, r.capacity_j_k) for r in rooms]

@@ -1,0 +1,43 @@
+"""What a calculation leaves for the next one."""
+
+from pendrum_core.air.system import AirSystemResult
+from pendrum_core.model.building import Group
+from pendrum_core.model.climate import Climate
+from pendrum_core.model.rooms import Room
+from pendrum_core.model.systems import AirSystem
+from pendrum_core.results.loads import GroupLoads, RoomLoads
+
+
+class Memory:
+    """Results kept from one calculation to the next: what has not changed is not calculated again."""
+
+    def __init__(self) -> None:
+        self.climate: Climate | None = None
+        self.rooms: dict[str, RoomLoads] = {}
+        # Followers by id: as with a sensor of their own, their leader, and as led.
+        self.led: dict[str, tuple[RoomLoads, RoomLoads, RoomLoads]] = {}
+        self.groups: dict[str, tuple[Group, tuple[RoomLoads, ...], GroupLoads]] = {}
+        self.systems: dict[str, tuple[AirSystem, tuple[RoomLoads, ...], AirSystemResult]] = {}
+
+    def copy(self) -> "Memory":
+        """A second memory that knows the same and goes its own way: for trying a change out."""
+        other = Memory()
+        other.climate, other.rooms, other.led = self.climate, dict(self.rooms), dict(self.led)
+        other.groups, other.systems = dict(self.groups), dict(self.systems)
+        return other
+
+    def prepare(self, climate: Climate) -> None:
+        """Forget everything where the climate is another one."""
+        if self.climate != climate:
+            self.__init__()  # type: ignore[misc]
+            self.climate = climate
+
+    def knows(self, room: Room) -> bool:
+        """Whether the room's results stand."""
+        kept = self.rooms.get(room.id)
+        return kept is not None and (kept.room is room or kept.room == room)
+
+
+def same_members(now: tuple[RoomLoads, ...], before: tuple[RoomLoads, ...]) -> bool:
+    """Whether the same results stand in both."""
+    return len(now) == len(before) and all(a is b for a, b in zip(now, before, strict=True))

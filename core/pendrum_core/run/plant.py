@@ -1,0 +1,125 @@
+"""The second half of a calculation: air systems, ducts, coils, circuits and emitters for loads that are known."""
+
+from collections.abc import Mapping
+from dataclasses import replace
+
+from pendrum_core.air.moisture import room_moistures
+from pendrum_core.air.system import AirSystemResult, RoomDemand, size_system
+from pendrum_core.model.building import Building
+from pendrum_core.model.systems import AirSystem, Circuit
+from pendrum_core.results.building import BuildingLoads, BuildingResults, Failure
+from pendrum_core.results.loads import RoomLoads
+from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.run.memory import Memory, same_members
+from pendrum_core.water.emitters import EmitterResult, size_radiator
+from pendrum_core.water.network import CircuitResult, size_circuit
+
+
+def calculate_plant(loads: BuildingLoads, memory: Memory) -> BuildingResults:
+    """Size everything that serves the rooms, only what changed since the last use of `memory`.
+
+    A system or circuit that cannot be sized stands among the failures.
+    """
+    building, rooms, failures = loads.building, loads.rooms, list(loads.failures)
+    systems = _systems(building, rooms, loads.outdoors, memory, failures)
+    serving = {room: system for system in systems.values() for room in system.airflows}
+    duties = _heating_duties(rooms, systems)
+    circuits, emitters = _circuits(building, rooms, duties, systems, failures)
+    return BuildingResults(
+        **(vars(loads) | {"failures": tuple(failures)}),
+        systems=systems,
+        heating_duty_w=duties,
+        moisture=room_moistures(rooms, serving, loads.outdoors),
+        circuits=circuits,
+        emitters=emitters,
+    )
+
+
+def _systems(
+    building: Building,
+    rooms: Mapping[str, RoomLoads],
+    outside: Outdoors,
+    memory: Memory,
+    failures: list[Failure],
+) -> dict[str, AirSystemResult]:
+    results: dict[str, AirSystemResult] = {}
+    for drawn in building.systems:
+        sound = tuple(terminal for terminal in drawn.terminals if terminal.room in rooms)
+        system = drawn if len(sound) == len(drawn.terminals) else replace(drawn, terminals=sound)
+        members = tuple(rooms[terminal.room] for terminal in sound)
+        if not members:
+            continue
+        kept = memory.systems.get(system.id)
+        if kept is None or kept[0] != system or not same_members(members, kept[1]):
+            found = _sized(system, members, outside)
+            if isinstance(found, Failure):
+                failures.append(found)
+                continue
+            kept = (system, members, found)
+            memory.systems[system.id] = kept
+        results[system.id] = kept[2]
+    return results
+
+
+def _sized(system: AirSystem, members: tuple[RoomLoads, ...], outside: Outdoors) -> AirSystemResult | Failure:
+    demands = [RoomDemand(m.room, m.cooling_course_w, m.latent_w, m.heating.load_w, m.winter_air_c) for m in members]
+    try:
+        return size_system(system, demands, outside)
+    except ValueError as error:
+        return Failure("air_system", system.id, str(error))
+
+
+def _heating_duties(rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> dict[str, float]:
+    """What each room's emitter must give: its heating load, and warming supply air that is below the set-point [W]."""
+    duties = {room: loads.heating.load_w for room, loads in rooms.items()}
+    for system in systems.values():
+        for room, deficit in system.winter.deficit_w.items():
+            duties[room] += deficit
+    return duties
+
+
+def _duties(
+    building: Building, circuit: Circuit, room_duties: Mapping[str, float], systems: Mapping[str, AirSystemResult]
+) -> dict[str, float]:
+    duties: dict[str, float] = {}
+    for section in circuit.sections:
+        if section.end is None:
+            continue
+        margins = building.margins_of(section.end)
+        warm = 1.0 + margins.heating
+        if section.end in systems:
+            system = systems[section.end]
+            month, step = system.peak
+            cold = max(0.0, float(system.coil_total_w[month, step]))
+            duties[section.end] = (
+                system.winter.duty_w * warm if circuit.kind == "heating" else cold * (1.0 + margins.cooling)
+            )
+        elif section.end in room_duties and circuit.kind == "heating":
+            duties[section.end] = room_duties[section.end] * warm
+    return duties
+
+
+def _circuits(
+    building: Building,
+    rooms: Mapping[str, RoomLoads],
+    room_duties: Mapping[str, float],
+    systems: Mapping[str, AirSystemResult],
+    failures: list[Failure],
+) -> tuple[dict[str, CircuitResult], dict[str, EmitterResult]]:
+    circuits: dict[str, CircuitResult] = {}
+    emitters: dict[str, EmitterResult] = {}
+    for circuit in building.circuits:
+        duties = _duties(building, circuit, room_duties, systems)
+        if not any(duty > 0.0 for duty in duties.values()):
+            continue
+        try:
+            circuits[circuit.id] = size_circuit(circuit, duties)
+            if circuit.kind == "heating":
+                for room in (end for end in duties if end in rooms):
+                    air_c = rooms[room].room.heating_setpoint_c
+                    emitters[room] = size_radiator(
+                        duties[room], circuit.flow_c, circuit.return_c, air_c, circuit.emitter_exponent
+                    )
+        except ValueError as error:
+            failures.append(Failure("circuit", circuit.id, str(error)))
+    return circuits, emitters

@@ -1,0 +1,149 @@
+"""Courses over a design day: of a room, of rooms together, of all rooms at an hour, of an air system."""
+
+from typing import Any
+
+import numpy as np
+
+from pendrum_core.model.climate import day_number
+from pendrum_core.model.rooms import CATEGORIES
+from pendrum_core.model.thermostats import Thermostat
+from pendrum_core.results.building import BuildingLoads, BuildingResults
+from pendrum_core.results.control import Day
+from pendrum_core.results.courses import group_day_w, humidity_lines
+
+
+def day_courses(results: BuildingLoads, kind: str, identity: str, month: int) -> dict[str, Any]:
+    """Split of a room's or group's load over a summer day (month 1..12) or the winter day (0), for the day rail.
+
+    Raises:
+        KeyError: no such room or group, or no such month.
+    """
+    if month == 0:
+        return _winter_courses(results, kind, identity)
+    months = [day_number(m) for m in results.building.climate.months]
+    if month not in months:
+        raise KeyError(f"month {month}")
+    index = months.index(month)
+    outside = results.outdoors
+    common = {
+        "outdoor_c": outside.dry_bulb_c[index].round(3).tolist(),
+        "outdoor_humidity_ratio": outside.humidity_ratio[index].tolist(),
+    }
+    if kind == "room":
+        loads = results.rooms[identity]
+        unit = "K" if loads.room.floats else "W"
+        parts = loads.parts_on(index)
+        extra: dict[str, Any] = {"reference_c": loads.room.cooling_setpoint_c, "unit": unit}
+        if loads.control is not None:
+            extra["control"] = _control_course(loads.control.summer, index, loads.room.thermostat, "cooling")
+        latent = loads.latent_w
+    else:
+        group = results.groups[identity]
+        parts = group_day_w([results.rooms[room] for room in group.room_ids], index)
+        extra, latent = {"reference_c": None, "unit": "W"}, group.latent_w
+    used = [i for i in range(len(CATEGORIES)) if np.abs(parts[i]).max() > 1e-6]
+    return (
+        common
+        | extra
+        | {
+            "parts": {CATEGORIES[i]: parts[i].round(3).tolist() for i in used},
+            "latent_w": latent[index].round(2).tolist(),
+        }
+    )
+
+
+def rooms_at(results: BuildingLoads, month: int, step: int) -> dict[str, dict[str, float]]:
+    """Load [W] and air temperature [°C] of every room at a step of a summer day (month 1..13) or the winter day (0).
+
+    Raises:
+        KeyError: no such month or step.
+    """
+    months = [day_number(m) for m in results.building.climate.months]
+    if not 0 <= step < results.outdoors.dry_bulb_c.shape[1] or (month and month not in months):
+        raise KeyError(f"month {month}, step {step}")
+    index = months.index(month) if month else 0
+    found = {}
+    for identity, loads in results.rooms.items():
+        control, room = loads.control, loads.room
+        if month == 0:
+            load = float(control.winter.plant_w[0, step]) if control else loads.heating.load_w
+            air = float(control.winter.air_c[0, step]) if control else loads.winter_air_c
+        else:
+            load = float(loads.total[index, step]) if loads.cooling is not None else 0.0
+            floating = room.cooling_setpoint_c + (float(loads.total[index, step]) if room.floats else 0.0)
+            air = float(control.summer.air_c[index, step]) if control else floating
+        found[identity] = {"load_w": round(load, 2), "air_c": round(air, 3)}
+    return found
+
+
+def _control_course(day: Day, index: int, thermostat: Thermostat | None, season: str) -> dict[str, Any]:
+    """Temperatures and set-points of a room with a thermostat; a set-point is null where there is none."""
+    most = getattr(thermostat, f"{season}_capacity_w", None)
+    return {
+        "air_c": day.air_c[index].round(3).tolist(),
+        "operative_c": day.operative_c[index].round(3).tolist(),
+        "low_c": _finite(day.low_c[index]),
+        "high_c": _finite(day.high_c[index]),
+        "plant_w": day.plant_w[index].round(2).tolist(),
+        "capacity_w": most,
+    }
+
+
+def _finite(values: Any) -> list[float | None]:
+    return [round(float(value), 3) if np.isfinite(value) else None for value in values]
+
+
+def _winter_courses(results: BuildingLoads, kind: str, identity: str) -> dict[str, Any]:
+    """The winter day: losses by source, positive where heat must be added; flat but for what a thermostat makes of it."""
+    subject = results.rooms[identity] if kind == "room" else results.groups[identity]
+    steps = results.outdoors.dry_bulb_c.shape[1]
+    parts = dict(zip(CATEGORIES, subject.heating.parts_w, strict=True))
+    courses = {name: [part] * steps for name, part in parts.items() if part}
+    control = results.rooms[identity].control if kind == "room" else None
+    extra: dict[str, Any] = {}
+    if control is not None:
+        held = sum(parts.values()) - parts["storage"]
+        courses["storage"] = (control.winter.plant_w[0] - held).round(3).tolist()
+        extra = {"control": _control_course(control.winter, 0, results.rooms[identity].room.thermostat, "heating")}
+    return extra | {
+        "parts": courses,
+        "latent_w": [0.0] * steps,
+        "outdoor_c": [results.building.climate.winter_dry_bulb_c] * steps,
+        "outdoor_humidity_ratio": [],
+        "reference_c": results.rooms[identity].winter_air_c if kind == "room" else None,
+        "unit": "W",
+    }
+
+
+def system_day(results: BuildingResults, system: str, month: int) -> dict[str, Any]:
+    """States along a system's air path over one summer day.
+
+    Raises:
+        KeyError: no such system or month.
+    """
+    r = results.systems[system]
+    months = [day_number(m) for m in results.building.climate.months]
+    index = months.index(month) if month in months else None
+    if index is None:
+        raise KeyError(f"month {month}")
+    p = r.path
+    points = {
+        "outdoors": (p.outdoor_c, p.outdoor_w),
+        "mixed": (p.mixed_c, p.mixed_w),
+        "off_coil": (p.coil.leaving_c, p.coil.leaving_w),
+        "supply": (p.supply_c, p.coil.leaving_w),
+        "return": (p.return_c, p.return_w),
+    }
+    temperatures, lines = humidity_lines(results.outdoors.pressure_pa)
+    return {
+        "chart": {"temperature_c": temperatures, "relative": lines},
+        "pressure_pa": results.outdoors.pressure_pa,
+        "points": {
+            name: {"temperature_c": t[index].round(4).tolist(), "humidity_ratio": w[index].round(7).tolist()}
+            for name, (t, w) in points.items()
+        },
+        "coil_total_w": r.coil_total_w[index].round(2).tolist(),
+        "coil_sensible_w": (r.mass_kg_s * p.coil.sensible_j_kg[index]).round(2).tolist(),
+        "heating_w": p.heating_w[index].round(2).tolist(),
+        "reheat_w": p.reheat_w[index].round(2).tolist(),
+    }

@@ -1,0 +1,179 @@
+"""Records of the second half of a calculation: what serves the rooms, what that makes of them, snags and the kit list."""
+
+from typing import Any
+
+from calculations.mends import mend_of
+from calculations.records.payload import Payload, Record
+from calculations.snapshot import Snapshot
+from pendrum_core.air.moisture import RoomMoisture
+from pendrum_core.air.system import AirSystemResult
+from pendrum_core.checks.results import result_snags
+from pendrum_core.checks.snag import Snag
+from pendrum_core.model.climate import day_number
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.kit import kit_list
+from pendrum_core.results.loads import GroupLoads, Peak, RoomLoads
+from pendrum_core.results.outdoor_air import outdoor_air_part, serving
+from pendrum_core.results.yardsticks import group_basis, room_basis, yardsticks
+from projects.document import Document
+
+
+def _outdoor_air(
+    results: BuildingResults, system_of: dict[str, str], rooms: tuple[str, ...], peak: Peak | None
+) -> Record | None:
+    """What outdoor air brings to the coils of the rooms at their peak."""
+    if peak is None:
+        return None
+    air = outdoor_air_part(results, system_of, rooms, peak.month, peak.step)
+    return air and {"sensible_w": air.sensible_w, "latent_w": air.latent_w}
+
+
+def _room_air(loads: RoomLoads, results: BuildingResults, months: tuple[int, ...], system_of: dict[str, str]) -> Record:
+    identity = loads.room.id
+    return {
+        "heating_duty_w": results.heating_duty_w[identity],
+        "outdoor_air": _outdoor_air(results, system_of, (identity,), loads.cooling),
+        "yardsticks": dict(vars(yardsticks(room_basis(results, system_of, loads)))),
+        "moisture": _moisture(results.moisture[identity], months) if identity in results.moisture else None,
+    }
+
+
+def _moisture(moisture: RoomMoisture, months: tuple[int, ...]) -> Record:
+    return {
+        "highest": moisture.highest,
+        "month": months[moisture.month],
+        "step": moisture.step,
+        "drying_w": moisture.drying_w,
+        "winter_relative": moisture.winter_relative,
+        "humidifying_kg_s": moisture.humidifying_kg_s,
+        "humidifying_w": moisture.humidifying_w,
+    }
+
+
+def _group_air(group: GroupLoads, results: BuildingResults, system_of: dict[str, str]) -> Record:
+    return {
+        "outdoor_air": _outdoor_air(results, system_of, group.room_ids, group.cooling),
+        "yardsticks": dict(vars(yardsticks(group_basis(results, system_of, group)))),
+    }
+
+
+def _systems(
+    results: BuildingResults, months: tuple[int, ...]
+) -> tuple[dict[str, Record], dict[str, Record], dict[str, Record]]:
+    """Records of systems, of rooms' airflows, and of duct sections."""
+    systems, airflows, sections = {}, {}, {}
+    for system_id, r in results.systems.items():
+        month, step = r.peak
+        reheat = r.path.reheat_w
+        systems[system_id] = {
+            "flow_m3_s": r.flow_m3_s,
+            "mass_kg_s": r.mass_kg_s,
+            "outdoor_air": dict(vars(r.outdoor_air)),
+            "outdoor_share": r.outdoor_share,
+            "coil_total_w": float(r.coil_total_w[month, step]),
+            "coil_sensible_w": r.mass_kg_s * float(r.path.coil.sensible_j_kg[month, step]),
+            "condensate_kg_s": r.mass_kg_s * float(r.path.coil.condensate_kg_kg[month, step]),
+            "coil_month": months[month],
+            "coil_step": step,
+            "winter": {key: value for key, value in vars(r.winter).items() if key != "deficit_w"},
+            "reheat_w": float(reheat.max()),
+            "fan": dict(vars(r.fan)),
+            "index_end": r.ducts.paths.index if r.ducts else None,
+            "index_path": list(r.ducts.tree.path(r.ducts.paths.index)) if r.ducts else [],
+        }
+        for room, flow in r.airflows.items():
+            airflows[room] = {
+                "system": system_id,
+                "cooling_m3_s": flow.cooling_m3_s,
+                "ventilation_m3_s": flow.ventilation_m3_s,
+                "air_changes_m3_s": flow.air_changes_m3_s,
+                "design_m3_s": flow.design_m3_s,
+                "governing": flow.governing,
+            }
+        if r.ducts:
+            for section_id, s in r.ducts.sections.items():
+                sections[section_id] = _section(s) | {
+                    "size": f"{s.diameter_m * 1000:.0f}",
+                    "balancing_pa": r.ducts.paths.balancing_pa.get(section_id),
+                    "path_pa": r.ducts.paths.loss_pa.get(section_id),
+                }
+    return systems, airflows, sections
+
+
+def _section(section: Any) -> Record:
+    return {
+        "flow_m3_s": section.flow_m3_s,
+        "diameter_m": section.diameter_m,
+        "sized": section.sized,
+        "within_limits": section.within_limits,
+        "velocity_m_s": section.friction.velocity_m_s,
+        "rate_pa_m": section.friction.rate_pa_m,
+        "friction_loss_pa": section.friction_loss_pa,
+        "fitting_loss_pa": section.fitting_loss_pa,
+        "loss_pa": section.loss_pa,
+    }
+
+
+def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Record]]:
+    circuits, sections = {}, {}
+    for circuit_id, c in results.circuits.items():
+        circuits[circuit_id] = {
+            "duty_w": sum(c.duty_w.values()),
+            "pump": dict(vars(c.pump)),
+            "water_content_m3": c.water_content_m3,
+            "index_end": c.paths.index,
+            "index_path": list(c.tree.path(c.paths.index)),
+        }
+        for section_id, s in c.sections.items():
+            sections[section_id] = _section(s) | {
+                "size": s.size,
+                "balancing_pa": c.paths.balancing_pa.get(section_id),
+                "path_pa": c.paths.loss_pa.get(section_id),
+            }
+    return circuits, sections
+
+
+def _snag(snag: Snag, document: Document) -> Record:
+    mend = mend_of(snag, document)
+    return vars(snag) | {"mend": mend and {"label": mend.label, "changes": list(mend.changes)}}
+
+
+class PlantMaker:
+    """Makes records of one project; those of rooms that did not change are the same objects as before."""
+
+    def __init__(self) -> None:
+        self._rooms: dict[str, tuple[RoomLoads, AirSystemResult | None, float, RoomMoisture | None, Record]] = {}
+
+    def make(self, snapshot: Snapshot, results: BuildingResults) -> Payload:
+        """All records by kind and id."""
+        months = tuple(day_number(month) for month in results.building.climate.months)
+        system_of = serving(results)
+        systems, airflows, duct_sections = _systems(results, months)
+        circuits, pipe_sections = _circuits(results)
+        snags = [*snapshot.snags, *result_snags(results, snapshot.yardsticks_w_m2)]
+        return {
+            "room_air": {
+                room: self._room_record(loads, results, months, system_of) for room, loads in results.rooms.items()
+            },
+            "group_air": {i: _group_air(group, results, system_of) for i, group in results.groups.items()},
+            "air_system": systems,
+            "airflow": airflows,
+            "duct_section": duct_sections,
+            "circuit": circuits,
+            "pipe_section": pipe_sections,
+            "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
+            "snag": {f"{snag.code}/{snag.id}": _snag(snag, snapshot.look.document) for snag in snags},
+            "kit": {f"{item.order}/{item.tag}/{item.owner}": dict(vars(item)) for item in kit_list(results)},
+        }
+
+    def _room_record(
+        self, loads: RoomLoads, results: BuildingResults, months: tuple[int, ...], system_of: dict[str, str]
+    ) -> Record:
+        identity = loads.room.id
+        system = results.systems.get(system_of.get(identity, ""))
+        duty, moisture = results.heating_duty_w[identity], results.moisture.get(identity)
+        kept = self._rooms.get(identity)
+        if kept is None or kept[0] is not loads or kept[1] is not system or kept[2] != duty or kept[3] is not moisture:
+            kept = (loads, system, duty, moisture, _room_air(loads, results, months, system_of))
+            self._rooms[identity] = kept
+        return kept[4]
