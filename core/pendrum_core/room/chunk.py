@@ -70,9 +70,11 @@ class _Checked:
     split: Array
     balance: Array
 
-    def sound(self, index: int, total: Array) -> bool:
-        """Whether a room's check holds and all its figures are numbers."""
-        return bool(max(self.split[index], self.balance[index]) <= TOLERANCE and np.isfinite(total).all())
+    def sound(self, total: Array, left: Array) -> list[bool]:
+        """Whether each room's check holds and all its figures are numbers; `left` is what its parts leave open."""
+        within = np.maximum(np.maximum(self.split, self.balance), left) <= TOLERANCE
+        found: list[bool] = (within & np.isfinite(total).all(axis=(1, 2))).tolist()
+        return found
 
     def reason(self, index: int, room: Room) -> str:
         """Why a room is not shown."""
@@ -223,9 +225,10 @@ def _results(rooms: Sequence[Room], parts: _Parts, checked: _Checked) -> list[di
     every = np.arange(len(rooms))
     latent = parts.latent[every, parts.day_of[checked.month], checked.step].tolist()
     peaks = parts.total[every, checked.month, checked.step]
+    sound = checked.sound(parts.total, left)
     results: list[dict[str, Any] | Unsound] = []
     for index, room in enumerate(rooms):
-        if not (checked.sound(index, parts.total[index]) and left[index] <= TOLERANCE):
+        if not sound[index]:
             results.append(Unsound(room, checked.reason(index, room)))
             continue
         peak, month, step = float(peaks[index]), months[index], steps[index]

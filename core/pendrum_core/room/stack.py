@@ -14,7 +14,7 @@ from scipy.sparse import csr_matrix
 
 from pendrum_core.fabric.layers import Layers, transfer_matrix
 from pendrum_core.model.climate import Climate
-from pendrum_core.model.rooms import CONDUCTION_CATEGORIES, Boundary, Room
+from pendrum_core.model.rooms import CONDUCTION_CATEGORIES, Boundary, Element, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.results.air import AirCourse
 from pendrum_core.room.harmonics import HARMONICS, OMEGA_RAD_S, to_harmonics
@@ -146,20 +146,15 @@ class _Environments:
         self.beyond = beyond
         self.rows: list[Complex] = [np.zeros((len(outside.climate.months), HARMONICS), dtype=complex)]
         self._index: dict[object, int] = {}
-        self._by_id: dict[int, _Environment] = {}
         self._known: dict[Boundary, _Environment] = {}
 
     def of(self, boundary: Boundary) -> _Environment:
         """Outer resistance, row, level and its share of the cooling set-point, the same two for winter, the sky's pull."""
-        # By identity first: hashing and comparing a boundary costs more than all the rest.
-        found = self._by_id.get(id(boundary))
+        found = self._known.get(boundary)
         if found is None:
-            found = self._known.get(boundary)
-            if found is None:
-                sky = winter_air_c(boundary, self.outside) - winter_environment_c(boundary, self.outside)
-                found = (outer_resistance(boundary, self.outside.climate), *self._course(boundary), sky)
-                self._known[boundary] = found
-            self._by_id[id(boundary)] = found
+            sky = winter_air_c(boundary, self.outside) - winter_environment_c(boundary, self.outside)
+            found = (outer_resistance(boundary, self.outside.climate), *self._course(boundary), sky)
+            self._known[boundary] = found
         return found
 
     def _row(self, key: object, make: Complex) -> int:
@@ -212,6 +207,57 @@ def winter_air_c(boundary: Boundary, outside: Outdoors) -> float:
     return 0.0
 
 
+class _Faces:
+    """The different types of face among rooms: a wall, what is beyond it, and the category it counts to.
+
+    Attributes:
+        walls: layers, outer resistance and inside convection of each kind.
+        places: kind, category and row of environment temperature of each type.
+        levels: of each type: level and its share of the cooling set-point, the same two for winter, the sky's pull.
+    """
+
+    def __init__(self, environments: _Environments) -> None:
+        self._environments = environments
+        self._types: dict[tuple[int, int, float, str], int] = {}
+        self._kinds: dict[tuple[int, float | None, float], int] = {}
+        self.walls: list[tuple[Layers, float | None, float]] = []
+        self.places: list[tuple[int, int, int]] = []
+        self.levels: list[tuple[float, float, float, float, float]] = []
+
+    def of(self, rooms: Sequence[Room]) -> tuple[Ints, Array]:
+        """Type and area of every element of every room, in order."""
+        types, found, areas = self._types, [], []
+        for room in rooms:
+            for element in room.elements:
+                # Layers and boundaries are told apart by identity: they live as long as the rooms that hold them.
+                key = (id(element.boundary), id(element.layers), element.convection_w_m2k, element.category)
+                place = types.get(key)
+                if place is None:
+                    place = types[key] = len(types)
+                    self._add(element)
+                found.append(place)
+                areas.append(element.area_m2)
+        return np.array(found, dtype=np.int64), np.array(areas)
+
+    def _add(self, element: Element) -> None:
+        outer, row, *levels = self._environments.of(element.boundary)
+        wall = (id(element.layers), outer, element.convection_w_m2k)
+        kind = self._kinds.get(wall)
+        if kind is None:
+            kind = self._kinds[wall] = len(self.walls)
+            self.walls.append((element.layers, outer, element.convection_w_m2k))
+        self.places.append((kind, CONDUCTION_CATEGORIES.index(element.category), row))
+        self.levels.append((levels[0], levels[1], levels[2], levels[3], levels[4]))
+
+
+def _numbered(face_room: Ints, type_of: Ints, kinds: Ints, categories: Ints, rows: Ints) -> Ints:
+    """Number of the term of each face: faces of a room of the same category, kind and environment are one."""
+    like = (categories * (kinds.max() + 1) + kinds) * (rows.max() + 1) + rows
+    _, alike = np.unique(like, return_inverse=True)
+    _, terms = np.unique(face_room * len(like) + alike[type_of], return_inverse=True)
+    return np.asarray(terms)
+
+
 def _kinds(walls: Sequence[tuple[Layers, float | None, float]], radiation_w_m2k: float) -> Kinds:
     found = [admittance(layers, resistance) for layers, resistance, _ in walls]
     convection = np.array([hc for _, _, hc in walls])
@@ -235,50 +281,36 @@ def stack_rooms(
     one is not known, the wall to it is taken to feel this room's own set-point.
     """
     environments = _Environments(outside, beyond or {})
-    kinds: dict[tuple[int, float | None, float], int] = {}
-    walls: list[tuple[Layers, float | None, float]] = []
-    pairs: dict[tuple[int, int], int] = {}
-    terms: dict[object, int] = {}
-    # Per term: room, kind, category, pair, row; then area, and area times the levels in summer and winter and the sky's pull.
-    ints: list[tuple[int, int, int, int, int]] = []
-    sums: list[list[float]] = []
-    category = {name: index for index, name in enumerate(CONDUCTION_CATEGORIES)}
-    for r, room in enumerate(rooms):
-        cooling, heating = room.cooling_setpoint_c, room.heating_setpoint_c
-        for element in room.elements:
-            outer, row, level, share, cold, cold_share, sky = environments.of(element.boundary)
-            # Layers are told apart by identity: they live as long as the rooms that hold them.
-            wall = (id(element.layers), outer, element.convection_w_m2k)
-            kind = kinds.get(wall)
-            if kind is None:
-                kind = kinds[wall] = len(kinds)
-                walls.append((element.layers, outer, element.convection_w_m2k))
-            key = (r, element.category, kind, row) if merge else len(terms)
-            term = terms.get(key)
-            if term is None:
-                term = terms[key] = len(terms)
-                pair = pairs.setdefault((r, kind), len(pairs))
-                ints.append((r, kind, category[element.category], pair, row))
-                sums.append([0.0, 0.0, 0.0, 0.0])
-            own, area = sums[term], element.area_m2
-            own[0] += area
-            own[1] += area * (level + share * cooling)
-            own[2] += area * (cold + cold_share * heating)
-            own[3] += area * sky
-    room_of, kind_of, category_of, pair_of, signal_of = np.array(ints, dtype=np.int64).T
-    area, level_area, winter_area, sky_area = np.array(sums).T
-    pair_room, pair_kind = np.array(list(pairs), dtype=np.int64).T
+    faces = _Faces(environments)
+    type_of, areas = faces.of(rooms)
+    face_room = np.repeat(np.arange(len(rooms)), [len(room.elements) for room in rooms])
+    kinds, categories, rows = (np.array(column, dtype=np.int64) for column in zip(*faces.places, strict=True))
+    terms = _numbered(face_room, type_of, kinds, categories, rows) if merge else np.arange(len(areas))
+    first = np.zeros(int(terms.max()) + 1, dtype=np.int64)
+    first[terms[::-1]] = np.arange(len(terms))[::-1]
+    room_of, type_of_term = face_room[first], type_of[first]
+    kind_of = kinds[type_of_term]
+    area: Array = np.asarray(np.bincount(terms, weights=areas), dtype=np.float64)
+    level, share, cold, cold_share, sky = np.array(faces.levels).T[:, type_of]
+    cooling = np.array([room.cooling_setpoint_c for room in rooms])[face_room]
+    heating = np.array([room.heating_setpoint_c for room in rooms])[face_room]
+    level_k, winter_k, sky_k = (
+        np.bincount(terms, weights=areas * value) / area
+        for value in (level + share * cooling, cold + cold_share * heating, sky)
+    )
+    walls = faces.walls
+    used, pair_of = np.unique(room_of * len(walls) + kind_of, return_inverse=True)
     kind_area = csr_matrix((area, (room_of, kind_of)), shape=(len(rooms), len(walls)))
     stack = Stack(
         rooms=tuple(rooms),
         kinds=_kinds(walls, outside.climate.coefficients.radiation_inside),
         room_of=room_of,
         kind_of=kind_of,
-        category_of=category_of,
+        category_of=categories[type_of_term],
         pair_of=pair_of,
         area=area,
-        pair_room=pair_room,
-        pair_kind=pair_kind,
+        pair_room=used // len(walls),
+        pair_kind=used % len(walls),
         kind_area=kind_area,
         total_area=np.asarray(kind_area.sum(axis=1)).ravel(),
         capacity_j_k=np.array([room.capacity_j_k for room in rooms]),
@@ -289,4 +321,4 @@ def stack_rooms(
             ]
         ),
     )
-    return stack, Signals(tuple(environments.rows), signal_of, level_area / area, winter_area / area, sky_area / area)
+    return stack, Signals(tuple(environments.rows), rows[type_of_term], level_k, winter_k, sky_k)
