@@ -1,48 +1,47 @@
 <script setup lang="ts">
+import type { Usage } from "@/document/usage";
 import { counted } from "@/units/units";
+import { computed } from "vue";
+import type { Shared } from "./shared";
 
-export interface Place {
-  key: string;
-  name: string;
-  what: string;
-}
-
-defineProps<{
-  places: Place[];
-  /** What could take its place everywhere. */
-  others: { id: string; name: string }[];
-  /** Whether one place can be given a copy of its own. */
-  copies?: boolean;
+const props = defineProps<{
+  shared: Shared;
+  /** What the thing amounts to in a place, where that can be said. */
+  meaning?: (usage: Usage) => string;
 }>();
-const emit = defineEmits<{ copy: [place: Place]; replace: [other: string] }>();
+const emit = defineEmits<{
+  /** The copy that one place was given. */
+  open: [id: string];
+}>();
+const MOST = 40;
+const { usages, reach } = props.shared;
+const shown = computed(() => usages.value.slice(0, MOST));
+
+async function copy(usage: Usage): Promise<void> {
+  const made = await props.shared.onlyFor(usage);
+  if (made) emit("open", made);
+}
 </script>
 
 <template>
   <section class="used">
     <h2>Used in</h2>
-    <p v-if="!places.length" class="soft">Nothing refers to it yet.</p>
-    <p v-else-if="places.length > 1" class="soft">
-      {{ counted(places.length, "place") }}: a change here is for all of them. Ctrl+Z takes it back.
-    </p>
+    <p v-if="!usages.length" class="soft">Nothing refers to it yet.</p>
+    <p v-else class="soft">{{ reach }}</p>
     <ul>
-      <li v-for="place in places.slice(0, 40)" :key="place.key">
-        <b>{{ place.name }}</b> <span class="soft">{{ place.what }}</span>
-        <button v-if="copies && places.length > 1" class="link" @click="emit('copy', place)">
-          a copy for here
-        </button>
+      <li v-for="usage in shown" :key="usage.key">
+        <span
+          ><b>{{ usage.name }}</b> <span class="soft">{{ usage.what }}</span><small v-if="meaning?.(usage)">{{
+            meaning(usage)
+          }}</small></span
+        >
+        <span v-if="usage.kind !== 'room' && usage.rooms.length > 1" class="soft count">{{
+          counted(usage.rooms.length, "room")
+        }}</span>
+        <button v-if="usages.length > 1" class="link" @click="copy(usage)">a copy for here</button>
       </li>
-      <li v-if="places.length > 40" class="soft">and {{ places.length - 40 }} more</li>
+      <li v-if="usages.length > MOST" class="soft">and {{ usages.length - MOST }} more</li>
     </ul>
-    <label v-if="places.length && others.length" class="soft">
-      Replace it everywhere and delete it:
-      <select
-        aria-label="Replace everywhere by"
-        @change="emit('replace', ($event.target as HTMLSelectElement).value)"
-      >
-        <option value="">by …</option>
-        <option v-for="row in others" :key="row.id" :value="row.id">{{ row.name }}</option>
-      </select>
-    </label>
   </section>
 </template>
 
@@ -54,19 +53,26 @@ ul {
   list-style: none;
   padding: 0;
   margin: 0 0 6px;
-  max-height: 150px;
+  max-height: 250px;
   overflow: auto;
   font-family: var(--narrow);
 }
 li {
+  display: flex;
+  gap: 8px;
   border-bottom: 1px solid var(--hair);
   padding: 2px 0;
 }
-.link {
-  margin-left: 8px;
+li > :first-child {
+  flex: 1;
+  min-width: 0;
 }
-select {
-  border: 1px solid var(--line);
-  background: var(--field);
+small {
+  display: block;
+  color: var(--soft);
+}
+.count,
+.link {
+  white-space: nowrap;
 }
 </style>

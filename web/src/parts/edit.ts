@@ -1,9 +1,10 @@
 import { Refusal } from "@/api/client";
+import { parseMonthDay, showMonthDay } from "@/units/monthDay";
 import { editText, parse, unitOf, type System } from "@/units/units";
 
 /** How a value is edited. */
 export interface Editor {
-  type: "number" | "text" | "choice" | "yesno";
+  type: "number" | "text" | "choice" | "yesno" | "month_day";
   /** Unit registry key of a number. */
   quantity?: string;
   /** Choices as value and label. */
@@ -18,6 +19,7 @@ export interface Editor {
 export function toText(value: unknown, editor: Editor, system: System): string {
   if (editor.type === "number") return editText(value as number | null, editor.quantity ?? "ratio", system);
   if (editor.type === "yesno") return value === null || value === undefined ? "" : value ? "yes" : "no";
+  if (editor.type === "month_day") return value ? showMonthDay(String(value)) : "";
   return value === null || value === undefined ? "" : String(value);
 }
 
@@ -47,6 +49,10 @@ export function fromText(text: string, editor: Editor, system: System): { value:
     return value === undefined
       ? { value: null, fault: `“${trimmed}” is neither yes nor no.` }
       : { value, fault: "" };
+  }
+  if (editor.type === "month_day") {
+    const value = parseMonthDay(trimmed);
+    return value ? { value, fault: "" } : { value: null, fault: `“${trimmed}” is no day like 28 Mar.` };
   }
   if (editor.type === "choice") {
     const found = editor.choices?.find(

@@ -93,6 +93,33 @@ export function shifted(steps: Steps, minutes: number): Steps {
   return tidy(result);
 }
 
+/** Value at a minute of the day. */
+export function valueAt(steps: Steps, minute: number): number {
+  return steps.find(([until]) => until > minute)?.[1] ?? steps.at(-1)?.[1] ?? 0;
+}
+
+/** A stretch of another pattern put over this one. */
+export function taken(steps: Steps, other: Steps, start: number, end: number): Steps {
+  let result = steps;
+  let from = 0;
+  for (const [until, value] of other) {
+    const [a, b] = [Math.max(from, start), Math.min(until, end)];
+    if (a < b) result = paint(result, a, b, value);
+    from = until;
+  }
+  return result;
+}
+
+/** A stretch of the day earlier (negative) or later, as far as the day goes; what it leaves takes the value beside it. */
+export function slid(steps: Steps, start: number, end: number, minutes: number): Steps {
+  const by = Math.max(-start, Math.min(DAY - end, minutes));
+  if (!by) return steps;
+  const beside = valueAt(steps, by > 0 ? (start || DAY) - 1 : end % DAY);
+  const left = by > 0 ? [start, Math.min(end, start + by)] : [Math.max(start, end + by), end];
+  const moved = steps.map(([until, value]): [number, number] => [until + by, value]);
+  return taken(paint(steps, left[0]!, left[1]!, beside), [[start + by, 0], ...moved.filter(([until]) => until > start + by)], start + by, end + by);
+} // prettier-ignore
+
 function minuteOf(text: string): number {
   const match = text.match(/^(\d{1,2})(?::(\d{2}))?$/);
   if (!match) throw new Error(`“${text}” is not a time like 07 or 07:30.`);

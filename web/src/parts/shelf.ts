@@ -20,12 +20,3 @@ export function loadShelf(): Promise<Shelf> {
   kept ??= client.GET("/api/shelf").then((answer) => unwrap(answer) as unknown as Shelf);
   return kept;
 }
-
-/** The name, or the name with a number where it is taken. */
-export function freeName(name: string, rows: { name: string }[]): string {
-  const taken = new Set(rows.map((row) => row.name.toLowerCase()));
-  if (!taken.has(name.toLowerCase())) return name;
-  let number = 2;
-  while (taken.has(`${name} ${number}`.toLowerCase())) number += 1;
-  return `${name} ${number}`;
-}

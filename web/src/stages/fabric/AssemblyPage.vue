@@ -1,17 +1,18 @@
 <script setup lang="ts">
 import { newId, useDocument } from "@/document/store";
 import type { Layer } from "@/document/types";
+import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import DataGrid from "@/parts/DataGrid.vue";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
 import { choicesOf, fieldSaver, gridSaver } from "@/parts/saving";
-import UsedIn, { type Place } from "@/parts/UsedIn.vue";
+import { useShared } from "@/parts/shared";
+import SharedQuestion from "@/parts/SharedQuestion.vue";
+import UsedIn from "@/parts/UsedIn.vue";
 import { useResults } from "@/results/store";
-import { counted } from "@/units/units";
 import { computed, ref } from "vue";
 import GroundFields from "./GroundFields.vue";
-import { copyFor, copyOf, placesOf, replaceEverywhere, type FieldPlace } from "./places";
 import SectionDrawing from "./SectionDrawing.vue";
 
 const props = defineProps<{ id: string }>();
@@ -28,10 +29,7 @@ const layers = computed(() =>
 );
 const values = computed(() => results.get("assembly", props.id));
 const before = computed(() => results.prior("assembly", props.id));
-const places = computed(() => placesOf("assembly", props.id));
-const others = computed(() => doc.rows("assembly").filter((row) => row.id !== props.id));
-const group = computed(() => results.get("group", "building"));
-const groupBefore = computed(() => results.prior("group", "building"));
+const shared = useShared("assembly", () => props.id);
 const ELEMENTS = ["wall", "roof", "floor", "partition", "door"].map((v) => ({ value: v, label: v }));
 const CLASSES = ["very light", "light", "medium", "heavy", "very heavy"].map((v) => ({ value: v, label: v }));
 const MASS_AT = ["inside", "outside", "both sides", "spread", "middle"].map((v) => ({ value: v, label: v }));
@@ -92,15 +90,8 @@ function onKey(event: KeyboardEvent): void {
 }
 
 async function copy(): Promise<void> {
-  const [made, changes] = copyOf("assembly", props.id, `${assembly.value.name}, copy`);
-  if (await doc.attempt("Copy of an assembly", changes)) emit("open", made);
-}
-async function copyHere(place: Place): Promise<void> {
-  const made = await copyFor("assembly", props.id, place as FieldPlace);
+  const made = await shared.copy();
   if (made) emit("open", made);
-}
-async function replace(other: string): Promise<void> {
-  if (other && (await replaceEverywhere("assembly", props.id, other))) emit("open", other);
 }
 
 async function removeLayer(): Promise<void> {
@@ -108,7 +99,7 @@ async function removeLayer(): Promise<void> {
 }
 
 async function remove(): Promise<void> {
-  if (await doc.attempt("Assembly deleted", [{ op: "delete", kind: "assembly", id: props.id }])) emit("gone");
+  if (await shared.remove()) emit("gone");
 }
 </script>
 
@@ -116,16 +107,7 @@ async function remove(): Promise<void> {
   <div class="page">
     <div class="head">
       <h1>{{ assembly.name }}</h1>
-      <span class="soft"
-        >used in {{ counted(places.length, "place")
-        }}<template v-if="group"
-          >; building: cooling
-          <Figure
-            :value="group.cooling.sensible_w"
-            :prior="groupBefore?.cooling.sensible_w"
-            quantity="load" />, heating
-          <Figure :value="group.heating_w" :prior="groupBefore?.heating_w" quantity="load" /></template
-      ></span>
+      <BuildingPeaks />
       <span class="grow" />
       <button class="act" @click="copy">Copy</button>
       <button class="act" @click="remove">Delete</button>
@@ -284,9 +266,10 @@ async function remove(): Promise<void> {
           ISO 6946:2017 (U, with its standard films) and ISO 13786:2017 (24 h). The room balance uses the
           films of ISO 52016-1 instead.
         </p>
-        <UsedIn :places="places" :others="others" copies @copy="copyHere" @replace="replace" />
+        <UsedIn :shared="shared" @open="emit('open', $event)" />
       </section>
     </div>
+    <SharedQuestion :shared="shared" :name="assembly.name" @open="emit('open', $event)" />
   </div>
 </template>
 

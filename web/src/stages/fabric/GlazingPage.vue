@@ -1,14 +1,16 @@
 <script setup lang="ts">
 import { setField, useDocument } from "@/document/store";
 import type { Glazing } from "@/document/types";
+import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import LineChart from "@/parts/LineChart.vue";
 import { choicesOf, fieldSaver } from "@/parts/saving";
-import UsedIn, { type Place } from "@/parts/UsedIn.vue";
+import { useShared } from "@/parts/shared";
+import SharedQuestion from "@/parts/SharedQuestion.vue";
+import UsedIn from "@/parts/UsedIn.vue";
 import { useResults } from "@/results/store";
 import { computed } from "vue";
-import { copyFor, copyOf, placesOf, replaceEverywhere, type FieldPlace } from "./places";
 
 const props = defineProps<{ id: string }>();
 const emit = defineEmits<{ gone: []; open: [id: string] }>();
@@ -16,10 +18,7 @@ const doc = useDocument();
 const results = useResults();
 const found = computed(() => results.get("glazing", props.id));
 const glazing = computed(() => doc.get("glazing", props.id)!);
-const group = computed(() => results.get("group", "building"));
-const before = computed(() => results.prior("group", "building"));
-const places = computed(() => placesOf("glazing", props.id));
-const others = computed(() => doc.rows("glazing").filter((row) => row.id !== props.id));
+const shared = useShared("glazing", () => props.id);
 const series = computed(() => [
   {
     name: "bare",
@@ -69,18 +68,11 @@ async function setGaps(rows: typeof gaps.value): Promise<void> {
 const NEW_GAP = { gap_mm: 16, gas: "argon" as const, emissivity_1: 0.837, emissivity_2: 0.03, pane_mm: 4 };
 
 async function remove(): Promise<void> {
-  if (await doc.attempt("Glazing deleted", [{ op: "delete", kind: "glazing", id: props.id }])) emit("gone");
+  if (await shared.remove()) emit("gone");
 }
 async function copy(): Promise<void> {
-  const [made, changes] = copyOf("glazing", props.id, `${glazing.value.name}, copy`);
-  if (await doc.attempt("Copy of a glazing", changes)) emit("open", made);
-}
-async function copyHere(place: Place): Promise<void> {
-  const made = await copyFor("glazing", props.id, place as FieldPlace);
+  const made = await shared.copy();
   if (made) emit("open", made);
-}
-async function replace(other: string): Promise<void> {
-  if (other && (await replaceEverywhere("glazing", props.id, other))) emit("open", other);
 }
 </script>
 
@@ -88,12 +80,7 @@ async function replace(other: string): Promise<void> {
   <div class="page">
     <div class="head">
       <h1>{{ glazing.name }}</h1>
-      <span v-if="group" class="soft"
-        >building: cooling
-        <Figure :value="group.cooling.sensible_w" :prior="before?.cooling.sensible_w" quantity="load" />,
-        heating
-        <Figure :value="group.heating_w" :prior="before?.heating_w" quantity="load" />
-      </span>
+      <BuildingPeaks />
       <span class="grow" />
       <button class="act" @click="copy">Copy</button>
       <button class="act" @click="remove">Delete</button>
@@ -298,9 +285,10 @@ async function replace(other: string): Promise<void> {
           Surface to surface R = 1/U − 0.17 m²K/W. The angular course follows the pane count: ASHRAE Handbook
           Fundamentals 2017, ch. 15, clear panes. A drawn blind changes the sun, not the U-value.
         </p>
-        <UsedIn :places="places" :others="others" copies @copy="copyHere" @replace="replace" />
+        <UsedIn :shared="shared" @open="emit('open', $event)" />
       </section>
     </div>
+    <SharedQuestion :shared="shared" :name="glazing.name" @open="emit('open', $event)" />
   </div>
 </template>
 

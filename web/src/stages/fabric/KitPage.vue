@@ -1,9 +1,9 @@
 <script setup lang="ts">
+import { freeName } from "@/document/copies";
 import { newId, setField, useDocument } from "@/document/store";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import { choicesOf, fieldSaver } from "@/parts/saving";
-import { freeName } from "@/parts/shelf";
 import { useResults } from "@/results/store";
 import { computed } from "vue";
 

@@ -1,17 +1,24 @@
 <script setup lang="ts">
+import { freeName } from "@/document/copies";
 import { newId, useDocument } from "@/document/store";
+
 import type { Material } from "@/document/types";
+import { countUsages } from "@/document/usage";
+import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column } from "@/parts/grid";
 import { gridSaver } from "@/parts/saving";
-import { freeName, type ShelfItem } from "@/parts/shelf";
+import type { ShelfItem } from "@/parts/shelf";
+import { useShared } from "@/parts/shared";
+import SharedQuestion from "@/parts/SharedQuestion.vue";
 import ShelfPanel from "@/parts/ShelfPanel.vue";
 import { computed, ref } from "vue";
-import { placesOf } from "./places";
 
 const doc = useDocument();
 const chosen = ref("");
 const shelf = ref(false);
+const shared = useShared("material", chosen);
+const counts = computed(() => countUsages("material"));
 const rows = computed(() => doc.rows("material").sort((a, b) => a.name.localeCompare(b.name)));
 
 function number(
@@ -41,7 +48,7 @@ const columns: Column<Material>[] = [
     key: "used",
     title: "Used in",
     width: 76,
-    value: (row) => placesOf("material", row.id).length,
+    value: (row) => counts.value.get(row.id) ?? 0,
     quantity: "count",
   },
   {
@@ -75,21 +82,18 @@ async function addGap(): Promise<void> {
   const fields = { name: freeName("Air gap, by thickness", doc.rows("material")), air_gap: true };
   if (await doc.attempt("New air gap", [{ op: "create", kind: "material", id, fields }])) chosen.value = id;
 }
-async function remove(): Promise<void> {
-  await doc.attempt("Material deleted", [{ op: "delete", kind: "material", id: chosen.value }]);
-}
 </script>
 
 <template>
   <div class="page">
     <div class="head">
       <h1>Materials</h1>
-      <span class="soft">starter values: EN ISO 10456:2007; air gaps: ISO 6946:2017</span
-      ><span class="grow" />
+      <BuildingPeaks />
+      <span class="grow" />
       <button class="act" @click="shelf = true">From the catalogue …</button>
       <button class="act" @click="add">Add own</button>
       <button class="act" @click="addGap">Add air gap</button>
-      <button class="act" :disabled="!doc.get('material', chosen)" @click="remove">Delete</button>
+      <button class="act" :disabled="!doc.get('material', chosen)" @click="shared.remove()">Delete</button>
     </div>
     <DataGrid
       label="Materials"
@@ -98,6 +102,15 @@ async function remove(): Promise<void> {
       :selected="chosen"
       :save="save"
       @select="chosen = $event.id"
+    />
+    <p class="soft foot">
+      Starter values: EN ISO 10456:2007; air gaps: ISO 6946:2017. What is changed here changes every assembly
+      it is in; the question that follows offers a copy for one of them.
+    </p>
+    <SharedQuestion
+      :shared="shared"
+      :name="doc.get('material', chosen)?.name ?? ''"
+      @open="chosen = $event"
     />
     <ShelfPanel
       v-if="shelf"
@@ -109,3 +122,10 @@ async function remove(): Promise<void> {
     />
   </div>
 </template>
+
+<style scoped>
+.foot {
+  padding: 4px 14px;
+  font-size: 12px;
+}
+</style>

@@ -2,14 +2,16 @@
 import { client, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
 import type { Shading } from "@/document/types";
+import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import Field from "@/parts/Field.vue";
 import LineChart from "@/parts/LineChart.vue";
 import { fieldSaver } from "@/parts/saving";
-import UsedIn, { type Place } from "@/parts/UsedIn.vue";
+import { useShared } from "@/parts/shared";
+import SharedQuestion from "@/parts/SharedQuestion.vue";
+import UsedIn from "@/parts/UsedIn.vue";
 import { clock, compass, MONTHS } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
-import { copyFor, placesOf, replaceEverywhere, type FieldPlace } from "./places";
 
 interface ShadingDay {
   lit_share: number[];
@@ -23,8 +25,7 @@ const emit = defineEmits<{ gone: []; open: [id: string] }>();
 const doc = useDocument();
 const view = useView();
 const shading = computed(() => doc.get("shading", props.id)!);
-const places = computed(() => placesOf("shading", props.id));
-const others = computed(() => doc.rows("shading").filter((row) => row.id !== props.id));
+const shared = useShared("shading", () => props.id);
 const width = ref(1.5);
 const height = ref(1.4);
 const azimuth = ref(180);
@@ -73,14 +74,11 @@ const series = computed(() => [
 ]);
 
 async function remove(): Promise<void> {
-  if (await doc.attempt("Shading deleted", [{ op: "delete", kind: "shading", id: props.id }])) emit("gone");
+  if (await shared.remove()) emit("gone");
 }
-async function copyHere(place: Place): Promise<void> {
-  const made = await copyFor("shading", props.id, place as FieldPlace);
+async function copy(): Promise<void> {
+  const made = await shared.copy();
   if (made) emit("open", made);
-}
-async function replace(other: string): Promise<void> {
-  if (other && (await replaceEverywhere("shading", props.id, other))) emit("open", other);
 }
 </script>
 
@@ -88,8 +86,10 @@ async function replace(other: string): Promise<void> {
   <div class="page">
     <div class="head">
       <h1>{{ shading.name }}</h1>
-      <span class="soft">overhang, side fins and reveal of an opening, seen from outside</span>
-      <span class="grow" /><button class="act" @click="remove">Delete</button>
+      <BuildingPeaks />
+      <span class="grow" />
+      <button class="act" @click="copy">Copy</button>
+      <button class="act" @click="remove">Delete</button>
     </div>
     <div class="body two">
       <section>
@@ -107,8 +107,8 @@ async function replace(other: string): Promise<void> {
           :editor="{ type: 'number', quantity: 'length' }"
           :save="fieldSaver('shading', () => id, key, label)"
         />
-        <UsedIn :places="places" :others="others" copies @copy="copyHere" @replace="replace" />
-        <p v-if="!places.length" class="soft">Choose it for an opening in Rooms.</p>
+        <UsedIn :shared="shared" @open="emit('open', $event)" />
+        <p v-if="!shared.usages.value.length" class="soft">Choose it for an opening in Rooms.</p>
       </section>
       <section>
         <p class="row">
@@ -193,6 +193,7 @@ async function replace(other: string): Promise<void> {
         </p>
       </section>
     </div>
+    <SharedQuestion :shared="shared" :name="shading.name" @open="emit('open', $event)" />
   </div>
 </template>
 

@@ -4,6 +4,7 @@ import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import { fieldSaver } from "@/parts/saving";
 import { useResults } from "@/results/store";
+import { parseMonthDay, showMonthDay } from "@/units/monthDay";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 
@@ -37,7 +38,12 @@ function saveSite(key: string, label: string) {
   return fieldSaver("site", () => site.value.id, key, label);
 }
 async function addHoliday(): Promise<void> {
-  const rows = [...holidays.value, { date: date.value.trim(), name: name.value.trim() }];
+  const found = parseMonthDay(date.value);
+  if (!found) {
+    doc.message = `Holiday “${date.value}” is no day like 1 May.`;
+    return;
+  }
+  const rows = [...holidays.value, { date: found, name: name.value.trim() }];
   rows.sort((a, b) => a.date.localeCompare(b.date));
   if (await doc.attempt("Holiday", setField("project", project.value.id, "holidays", rows))) date.value = name.value = "";
 } // prettier-ignore
@@ -118,15 +124,15 @@ async function saveUnits(value: unknown): Promise<void> {
         :save="save('year', 'Year')"
       />
       <Field
-        label="Daylight saving from, month-day"
+        label="Daylight saving from"
         :value="site.saving_from"
-        :editor="{ type: 'text', clearable: true }"
+        :editor="{ type: 'month_day', clearable: true }"
         :save="saveSite('saving_from', 'Daylight saving from')"
       />
       <Field
         label="to"
         :value="site.saving_to"
-        :editor="{ type: 'text', clearable: true }"
+        :editor="{ type: 'month_day', clearable: true }"
         :save="saveSite('saving_to', 'Daylight saving to')"
       />
       <p class="soft small">
@@ -136,15 +142,17 @@ async function saveUnits(value: unknown): Promise<void> {
       <p v-if="!holidays.length" class="soft small">None. Rules of year plans may treat holidays apart.</p>
       <ul>
         <li v-for="(item, i) in holidays" :key="item.date">
-          <b>{{ item.date }}</b> {{ item.name }}
-          <button class="link" :aria-label="`Remove ${item.date}`" @click="dropHoliday(i)">remove</button>
+          <b>{{ showMonthDay(item.date) }}</b> {{ item.name }}
+          <button class="link" :aria-label="`Remove ${showMonthDay(item.date)}`" @click="dropHoliday(i)">
+            remove
+          </button>
         </li>
       </ul>
       <p class="row">
         <input
           v-model="date"
-          aria-label="Holiday, month-day"
-          placeholder="05-01"
+          aria-label="Holiday, day and month"
+          placeholder="1 May"
           size="6"
           @keydown.enter="addHoliday"
         />

@@ -4,15 +4,19 @@ import { format, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 import { writingOf, type ScheduleKind } from "./kinds";
-import { fromLine, moved, paint, shifted, toCells, toLine, type Steps } from "@/parts/pattern";
+import { fromLine, moved, paint, shifted, slid, taken, toCells, toLine, type Steps } from "@/parts/pattern";
 
 const props = defineProps<{
   steps: Steps;
   kind: ScheduleKind;
-  /** Other patterns of the schedule, to lay over or to take from. */
-  others: { id: string; name: string; steps: Steps }[];
+  /** Patterns to lay over or to take from: of this schedule, and of others of its kind. */
+  others: { id: string; name: string; group: string; steps: Steps }[];
   /** Saves the pattern; throws when it is refused. */
   save: (steps: Steps) => Promise<void>;
+}>();
+const emit = defineEmits<{
+  /** The selected stretch, minutes of the day, as it is shown. */
+  stretch: [start: number, end: number, steps: Steps];
 }>();
 const view = useView();
 const width = ref<60 | 30 | 15 | 1>(60);
@@ -25,7 +29,7 @@ const to = ref(0);
 const typed = ref("");
 const painting = ref(false);
 const overlay = ref("");
-const H = 178;
+const H = 138;
 const W = 720;
 
 watch(
@@ -38,6 +42,7 @@ watch(
 );
 const cells = computed(() => toCells(draft.value, width.value));
 const over = computed(() => props.others.find((item) => item.id === overlay.value));
+const groups = computed(() => [...new Set(props.others.map((item) => item.group))]);
 
 /** Lower and upper end of the skyline, stored values. */
 const span = computed<[number, number]>(() => {
@@ -76,6 +81,11 @@ const outline = computed(() => {
 });
 const first = computed(() => Math.min(from.value, to.value));
 const last = computed(() => Math.max(from.value, to.value));
+
+const start = computed(() => first.value * width.value);
+const end = computed(() => (last.value + 1) * width.value);
+const several = computed(() => last.value > first.value);
+watch([start, end, draft], () => emit("stretch", start.value, end.value, draft.value), { immediate: true });
 
 watch(width, () => {
   from.value = 0;
@@ -125,7 +135,26 @@ function release(): void {
 }
 
 function setSelection(value: number): void {
-  void keep(paint(draft.value, first.value * width.value, (last.value + 1) * width.value, value));
+  void keep(paint(draft.value, start.value, end.value, value));
+}
+
+/** The selection, or the day where one cell is chosen, earlier (-1) or later (1) by a cell. */
+function later(sign: number): void {
+  const by = sign * width.value;
+  if (!several.value) {
+    void keep(shifted(draft.value, by));
+    return;
+  }
+  if (start.value + by < 0 || end.value + by > 1440) return;
+  void keep(slid(draft.value, start.value, end.value, by));
+  from.value += sign;
+  to.value += sign;
+}
+
+/** Take the selection, or the day where one cell is chosen, from the pattern laid over. */
+function mirror(): void {
+  const other = over.value?.steps;
+  if (other) void keep(several.value ? taken(draft.value, other, start.value, end.value) : other);
 }
 
 /** Every value of the selection (of the whole day where one cell is chosen) changed by a rule. */
@@ -146,7 +175,7 @@ function onKey(event: KeyboardEvent): void {
   const count = cells.value.length;
   if (event.ctrlKey || event.metaKey) return;
   if (event.altKey && (event.key === "ArrowLeft" || event.key === "ArrowRight")) {
-    void keep(shifted(draft.value, event.key === "ArrowLeft" ? -width.value : width.value));
+    later(event.key === "ArrowLeft" ? -1 : 1);
   } else if (event.key === "ArrowLeft" || event.key === "ArrowRight") {
     to.value = Math.max(0, Math.min(count - 1, to.value + (event.key === "ArrowLeft" ? -1 : 1)));
     if (!event.shiftKey) from.value = to.value;
@@ -158,7 +187,8 @@ function onKey(event: KeyboardEvent): void {
     const by = event.key === "ArrowUp" ? props.kind.step : -props.kind.step;
     const now = cells.value[first.value] ?? 0;
     setSelection(Number(Math.max(props.kind.low, Math.min(props.kind.high, now + by)).toPrecision(10)));
-  } else if (/^[-\d.,]$/.test(event.key)) typed.value += event.key.replace(",", ".");
+  } else if (event.key.toLowerCase() === "m" && over.value) mirror();
+  else if (/^[-\d.,]$/.test(event.key)) typed.value += event.key.replace(",", ".");
   else if (event.key === "Backspace") typed.value = typed.value.slice(0, -1);
   else if (event.key === "Escape") typed.value = "";
   else if (event.key === "Enter" && typed.value) {
@@ -245,6 +275,7 @@ async function readLine(): Promise<void> {
         opacity="0.12"
         pointer-events="none"
       />
+      <text v-if="over" :x="W - 4" y="8" text-anchor="end">laid over: {{ over.group }}, {{ over.name }}</text>
       <text v-for="tick in ticks" :key="`t${tick.share}`" x="3" :y="H - 13 - tick.share * (H - 20)">
         {{ tick.text }} {{ unit }}
       </text>
@@ -262,7 +293,7 @@ async function readLine(): Promise<void> {
           v-for="(value, i) in cells"
           :key="i"
           :class="{ on: i >= first && i <= last }"
-          @click="((from = i), (to = i))"
+          @click="((to = i), $event.shiftKey || (from = i))"
           >{{ cells.length > 48 ? "" : Number(toShown(value, kind.quantity, view.system).toFixed(1)) }}</span
         >
       </template>
@@ -294,8 +325,8 @@ async function readLine(): Promise<void> {
         </button></span
       >
       <span class="soft">min</span>
-      <button class="act" title="Alt+←" @click="keep(shifted(draft, -width))">earlier</button>
-      <button class="act" title="Alt+→" @click="keep(shifted(draft, width))">later</button>
+      <button class="act" title="The selection, or the whole day; Alt+←" @click="later(-1)">earlier</button>
+      <button class="act" title="The selection, or the whole day; Alt+→" @click="later(1)">later</button>
       <button class="act" @click="change((v) => v - kind.step)">
         −
         {{
@@ -324,17 +355,28 @@ async function readLine(): Promise<void> {
         <button class="act" @click="change((v) => v * 0.9)">× 0.9</button>
         <button class="act" @click="change((v) => v * 1.1)">× 1.1</button>
       </template>
-      <select v-if="others.length" v-model="overlay" aria-label="Lay another pattern over">
-        <option value="">lay over …</option>
-        <option v-for="item in others" :key="item.id" :value="item.id">{{ item.name }}</option>
-      </select>
-      <button v-if="over" class="act" @click="keep(over.steps)">take it over</button>
       <b v-if="typed">{{ typed }} {{ unit }}, Enter sets it</b>
     </p>
-    <p class="soft small">
-      Sweep over the skyline to paint. In the ribbon: arrows move, Shift extends, figures and Enter set, ↑ ↓
-      by a step, Alt+← → earlier and later, Ctrl+V takes 24 to 1440 numbers. Or edit the line; minutes as
-      07:30.
+    <p class="tools">
+      <select v-if="others.length" v-model="overlay" aria-label="Lay another pattern over">
+        <option value="">lay over …</option>
+        <optgroup v-for="group in groups" :key="group" :label="group">
+          <option
+            v-for="item in others.filter((other) => other.group === group)"
+            :key="item.id"
+            :value="item.id"
+          >
+            {{ item.name }}
+          </option>
+        </optgroup>
+      </select>
+      <button v-if="over" class="act" title="Mirror from it; M in the ribbon" @click="mirror">
+        take {{ several ? "hours" : "day" }} from it
+      </button>
+      <span class="soft small hint"
+        >Sweep over the skyline or write the line. In the ribbon: arrows, Shift extends, figures, ↑ ↓, Alt+← →
+        moves, Ctrl+V pastes.</span
+      >
     </p>
   </div>
 </template>
@@ -381,16 +423,16 @@ text {
   justify-content: space-between;
   font-size: 11px;
   color: var(--soft);
-  margin: 2px 0 6px;
+  margin: 0 0 3px;
 }
 .line {
   width: 100%;
   border: 1px solid var(--ink);
   background: var(--field);
-  padding: 5px 9px;
+  padding: 3px 9px;
   font-family: var(--narrow);
   font-size: 15px;
-  margin-bottom: 6px;
+  margin-bottom: 5px;
 }
 .tools {
   display: flex;
@@ -399,11 +441,16 @@ text {
   gap: 6px;
 }
 .tools select {
+  max-width: 104px;
   border: 1px solid var(--line);
   background: var(--field);
   height: 27px;
 }
 .small {
   font-size: 12px;
+}
+.hint {
+  flex: 1;
+  line-height: 1.25;
 }
 </style>

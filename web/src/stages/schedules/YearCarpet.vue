@@ -31,10 +31,14 @@ watch(() => [props.days, rows.value], draw);
 
 <template>
   <figure>
-    <canvas ref="canvas" :width="days.length" height="24" role="img" aria-label="Carpet of the year" />
-    <figcaption class="soft">
-      The year: days across, midnight at the bottom; the stronger the more.
-    </figcaption>
+    <canvas
+      ref="canvas"
+      :width="days.length"
+      height="24"
+      role="img"
+      aria-label="Carpet of the year"
+      title="The year: days across, midnight at the bottom; the stronger the more"
+    />
   </figure>
 </template>
 
@@ -44,12 +48,9 @@ figure {
 }
 canvas {
   width: 100%;
-  height: 62px;
+  height: 44px;
   image-rendering: pixelated;
   border: 1px solid var(--line);
   display: block;
-}
-figcaption {
-  font-size: 12px;
 }
 </style>

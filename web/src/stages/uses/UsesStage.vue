@@ -1,7 +1,8 @@
 <script setup lang="ts">
+import { freeName } from "@/document/copies";
 import { newId, useDocument } from "@/document/store";
 import ShelfPanel from "@/parts/ShelfPanel.vue";
-import { freeName, loadShelf, type ShelfItem } from "@/parts/shelf";
+import { loadShelf, type ShelfItem } from "@/parts/shelf";
 import type { Change } from "@/document/types";
 import { useResults } from "@/results/store";
 import { counted } from "@/units/units";

@@ -1,0 +1,88 @@
+import { alike, broughtBack, copyOf, hold, type Held } from "@/document/copies";
+import { useDocument } from "@/document/store";
+import type { Change, Kind } from "@/document/types";
+import { roomsReached, usagesOf, type Usage } from "@/document/usage";
+import { counted } from "@/units/units";
+import { computed, ref, shallowRef, toValue, watch, type MaybeRefOrGetter } from "vue";
+
+/**
+ * What a page does with a thing that several places use: it tells where, and after an edit or before a deletion it asks
+ * whether that is meant for all of them. Leaving the page means yes; one step of undo takes either answer back.
+ */
+export function useShared(kind: Kind, id: MaybeRefOrGetter<string>) {
+  const doc = useDocument();
+  const usages = computed(() => usagesOf(kind, toValue(id)));
+  const rooms = computed(() => roomsReached(usages.value).size);
+  const reach = computed(() => {
+    const places = counted(usages.value.length, "place");
+    return rooms.value ? `${places}, ${counted(rooms.value, "room")}` : places;
+  });
+  const others = computed(() =>
+    (doc.rows(kind) as unknown as { id: string; name: string }[]).filter((row) => row.id !== toValue(id)),
+  );
+  const now = computed(() => hold(kind, toValue(id)));
+  const base = shallowRef<Held | null>(now.value);
+  const asking = ref(false);
+  watch(
+    () => toValue(id),
+    () => {
+      base.value = now.value;
+      asking.value = false;
+    },
+  );
+  /** Whether it was changed here, and more than one place feels it. */
+  const changed = computed(
+    () =>
+      usages.value.length > 1 && now.value !== null && base.value !== null && !alike(base.value, now.value),
+  );
+
+  function named(): string {
+    return (now.value?.row as { name?: string } | undefined)?.name ?? "";
+  }
+  function refer(usage: Usage, to: string): Change {
+    return { op: "set", kind: usage.kind, id: usage.id, fields: { [usage.field]: to } };
+  }
+
+  /** The change is meant for all. */
+  function keep(): void {
+    base.value = now.value;
+  }
+
+  /** Give one place a copy as it stands; what was changed since the page was opened then counts there alone. Its id, or "". */
+  async function onlyFor(usage: Usage): Promise<string> {
+    if (!now.value || !base.value) return "";
+    const [made, changes] = copyOf(now.value, `${named()}, ${usage.name}`);
+    const back = changed.value ? broughtBack(base.value, now.value) : [];
+    return (await doc.attempt(`${named()}: a copy for ${usage.name}`, [...changes, ...back, refer(usage, made)]))
+      ? made
+      : "";
+  } // prettier-ignore
+
+  /** A copy that nothing uses yet; its id, or "". */
+  async function copy(): Promise<string> {
+    if (!now.value) return "";
+    const [made, changes] = copyOf(now.value, `${named()}, copy`);
+    return (await doc.attempt(`Copy of ${named()}`, changes)) ? made : "";
+  }
+
+  /** Delete it, or ask what takes its place where it is used. Whether it is gone. */
+  async function remove(): Promise<boolean> {
+    asking.value = usages.value.length > 0;
+    return (
+      !asking.value && doc.attempt(`${named()} deleted`, [{ op: "delete", kind, id: toValue(id) }])
+    );
+  } // prettier-ignore
+
+  /** Put another thing in every place and delete this one. Whether that was done. */
+  async function replace(other: string): Promise<boolean> {
+    const changes = usages.value.map((usage) => refer(usage, other));
+    return doc.attempt(`${named()} replaced everywhere and deleted`, [
+      ...changes,
+      { op: "delete", kind, id: toValue(id) },
+    ]);
+  }
+
+  return { usages, rooms, reach, others, changed, asking, keep, onlyFor, copy, remove, replace };
+}
+
+export type Shared = ReturnType<typeof useShared>;
