@@ -91,7 +91,7 @@ function roomName(id: string | undefined): string {
 function wordsOf(kind: Kind, row: { id: string }, field: string): [string, string] {
   const doc = useDocument();
   const what = WHAT[field] ?? field.replaceAll("_", " ");
-  if (kind === "room") return [roomName(row.id), what];
+  if (kind === "room") return [roomName(row.id), field === "use" ? "" : what];
   if (kind === "surface") {
     const surface = row as Kinds["surface"];
     return [roomName(surface.room), field === "assembly" ? surface.name : `${what} beyond ${surface.name}`];

@@ -15,6 +15,8 @@ const props = defineProps<{
   save: (value: unknown) => Promise<void>;
   /** Only the input, the label stays for readers. */
   bare?: boolean;
+  /** Within a sentence: the input and its unit, as wide as they need be; the label stays for readers. */
+  inline?: boolean;
 }>();
 const view = useView();
 const typed = ref<string | null>(null);
@@ -56,8 +58,8 @@ function drop(): void {
 </script>
 
 <template>
-  <label class="field" :class="{ bare, bad: fault }">
-    <span class="label" :class="{ hidden: bare }">{{ label }}</span>
+  <label class="field" :class="{ bare, inline, bad: fault }">
+    <span class="label" :class="{ hidden: bare || inline }">{{ label }}</span>
     <select
       v-if="editor.type === 'choice'"
       :value="value ?? ''"
@@ -103,6 +105,29 @@ function drop(): void {
 }
 .field.bare {
   display: block;
+}
+.field.inline,
+.field.inline:has(select),
+.field.inline:has(input:not(.num):not([type="checkbox"])) {
+  display: inline;
+  white-space: nowrap;
+}
+.field.inline input.num {
+  width: 58px;
+  text-align: right;
+}
+.field.inline select {
+  width: auto;
+  max-width: 190px;
+}
+.field.inline input[type="checkbox"] {
+  vertical-align: -2px;
+}
+.field.inline .unit {
+  margin: 0 1px 0 3px;
+}
+.field.inline .fault {
+  white-space: normal;
 }
 .label {
   color: var(--soft);

@@ -23,6 +23,8 @@ const props = defineProps<{
   /** Position of a marker line on the x axis. */
   marker?: number;
   zero?: boolean;
+  /** The least that the y axis spans, so that small differences look small. */
+  span?: number;
 }>();
 const box = ref<HTMLElement | null>(null);
 const { width, height } = useElementSize(box);
@@ -42,7 +44,9 @@ const yScale = computed(() => {
   const all = props.series.flatMap((series) => series.values).filter((value) => !Number.isNaN(value));
   const low = Math.min(...all, props.zero ? 0 : Infinity);
   const high = Math.max(...all, props.zero ? 0 : -Infinity);
-  return scaleLinear([low, high === low ? low + 1 : high], [height.value - pad.bottom, pad.top]).nice(4);
+  const room = Math.max(0, (props.span ?? (high === low ? 1 : 0)) - (high - low));
+  const below = props.zero ? 0 : room / 2;
+  return scaleLinear([low - below, high + room - below], [height.value - pad.bottom, pad.top]).nice(4);
 });
 const yTicks = computed(() => yScale.value.ticks(4));
 const paths = computed(() =>

@@ -43,7 +43,7 @@ async function replace(event: Event): Promise<void> {
     <select aria-label="Change only for" @change="only">
       <option value="">choose a place …</option>
       <option v-for="usage in usages.slice(0, 300)" :key="usage.key" :value="usage.key">
-        {{ usage.name }}, {{ usage.what }}
+        {{ [usage.name, usage.what].filter(Boolean).join(", ") }}
       </option>
     </select>
     <span class="soft">which gets a copy. Ctrl+Z takes it back.</span>

@@ -14,6 +14,7 @@ export function useShared(kind: Kind, id: MaybeRefOrGetter<string>) {
   const usages = computed(() => usagesOf(kind, toValue(id)));
   const rooms = computed(() => roomsReached(usages.value).size);
   const reach = computed(() => {
+    if (usages.value.every((usage) => usage.kind === "room")) return counted(usages.value.length, "room");
     const places = counted(usages.value.length, "place");
     return rooms.value ? `${places}, ${counted(rooms.value, "room")}` : places;
   });

@@ -4,7 +4,6 @@ import { newId, useDocument } from "@/document/store";
 import ShelfPanel from "@/parts/ShelfPanel.vue";
 import { loadShelf, type ShelfItem } from "@/parts/shelf";
 import type { Change } from "@/document/types";
-import { useResults } from "@/results/store";
 import { counted } from "@/units/units";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
@@ -12,7 +11,6 @@ import BulkPanel from "./BulkPanel.vue";
 import UsePage from "./UsePage.vue";
 
 const doc = useDocument();
-const results = useResults();
 const route = useRoute();
 const id = ref("");
 const panel = ref<"" | "shelf" | "bulk">("");
@@ -52,24 +50,6 @@ function add(): void {
     equipment_schedule: always,
   });
 }
-async function copy(): Promise<void> {
-  const from = use.value;
-  if (!from) return;
-  const made = newId();
-  const fields: Record<string, unknown> = { ...from, name: freeName(`${from.name}, copy`, uses.value) };
-  delete fields["id"];
-  const items = doc.rows("use_item").filter((row) => row.use === from.id);
-  const done = await doc.attempt(`Copy of ${from.name}`, [
-    { op: "create", kind: "use", id: made, fields },
-    ...items.map((row) => {
-      const own: Record<string, unknown> = { ...row, use: made };
-      delete own["id"];
-      return { op: "create" as const, kind: "use_item" as const, id: newId(), fields: own };
-    }),
-  ]);
-  if (done) id.value = made;
-}
-
 /** A use from the shelf, with the schedules it refers to where the project has none of that name. */
 async function take(item: ShelfItem): Promise<void> {
   const shelf = await loadShelf();
@@ -90,28 +70,6 @@ async function take(item: ShelfItem): Promise<void> {
   fields["name"] = freeName(String(fields["name"]), uses.value);
   changes.push({ op: "create", kind: "use", id: made, fields });
   if (await doc.attempt(`Use from the shelf: ${String(fields["name"])}`, changes)) id.value = made;
-}
-
-/** Rooms of this use get another one; this one goes. */
-async function replaceBy(other: string): Promise<void> {
-  const row = use.value;
-  if (!row || !other) return;
-  const rooms = doc.rows("room").filter((room) => room.use === row.id);
-  const done = await doc.attempt(`${row.name} replaced and deleted`, [
-    ...rooms.map((room) => ({
-      op: "set" as const,
-      kind: "room" as const,
-      id: room.id,
-      fields: { use: other },
-    })),
-    { op: "delete", kind: "use", id: row.id },
-  ]);
-  if (done) id.value = other;
-}
-
-async function remove(): Promise<void> {
-  const row = use.value;
-  if (row && (await doc.attempt("Use deleted", [{ op: "delete", kind: "use", id: row.id }]))) id.value = "";
 }
 </script>
 
@@ -135,16 +93,7 @@ async function remove(): Promise<void> {
         <button v-if="uses.length" class="link" @click="panel = 'bulk'">change several …</button>
       </p>
     </nav>
-    <UsePage
-      v-if="use"
-      :key="use.id"
-      :use="use"
-      :result="results.get('group', use.id)"
-      :before="results.prior('group', use.id)"
-      @remove="remove"
-      @copy="copy"
-      @replace="replaceBy"
-    />
+    <UsePage v-if="use" :key="use.id" :use="use" @open="id = $event" />
     <div v-else class="page">
       <div class="head"><h1>Uses</h1></div>
       <p class="empty">

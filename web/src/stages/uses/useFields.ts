@@ -1,4 +1,6 @@
 import type { Use } from "@/document/types";
+import type { Editor } from "@/parts/edit";
+import { fieldSaver } from "@/parts/saving";
 
 export type UseKey = keyof Use & string;
 
@@ -59,3 +61,15 @@ export const DRAWN_AIR = [
   { value: "windows", label: "windows, while outdoors is cooler" },
   { value: "extract", label: "extract fan" },
 ];
+
+/** How the fields of a use are saved and edited, for the parts of its page. */
+export function useEditing(use: () => Use) {
+  return {
+    save: (key: UseKey, label: string) => fieldSaver("use", () => use().id, key, `${use().name}: ${label}`),
+    number: (quantity: string, clearable = false): Editor => ({ type: "number", quantity, clearable }),
+    choice: (choices: readonly { value: string; label: string }[], empty?: string): Editor =>
+      empty === undefined
+        ? { type: "choice", choices: [...choices] }
+        : { type: "choice", choices: [...choices], clearable: true, empty },
+  };
+}
