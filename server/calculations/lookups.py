@@ -46,6 +46,7 @@ class Lookups:
         self._tables["months"] = {"": self._months}
         self._tables["every"] = document.rows
         self._tables["levels"] = {"": len(document.of("level"))}
+        self._tables["said"] = _said(document, before)
         self._old: dict[_Key, _Entry] = before._kept if before else {}
         self._kept: dict[_Key, _Entry] = {}
         self._frames = [_Frame()]
@@ -86,6 +87,10 @@ class Lookups:
         """How many levels there are."""
         return int(self._look("levels", ""))
 
+    def said(self, kind: str, field: str) -> Any:
+        """One field of the site or the project, for those to whom the rest of it is nothing."""
+        return self._look("said", f"{kind}.{field}")
+
     def remembered(self, what: str, identity: str, build: Callable[[], Any], compare: bool = False) -> Any:
         """What `build` makes, or what it made before where everything that it looked at is the same.
 
@@ -124,10 +129,13 @@ class Lookups:
         if entry is None:
             return None
         tables = self._tables
-        if any(tables[table].get(looked) is not value for table, looked, value in entry.rows):
-            return None
-        if any(self._current(part) is not known for part, known in entry.parts):
-            return None
+        # Plain loops: this runs for every row that every room looks at, at every edit.
+        for table, looked, value in entry.rows:
+            if tables[table].get(looked) is not value:
+                return None
+        for part, known in entry.parts:
+            if self._current(part) is not known:
+                return None
         self._kept[key] = entry
         return entry
 
@@ -157,3 +165,15 @@ def _months(document: Document, before: Lookups | None) -> tuple[Row, ...]:
     if before is not None and before.document.of("design_month") is document.of("design_month"):
         return before._months
     return tuple(sorted(document.of("design_month").values(), key=lambda row: row["month"]))
+
+
+def _said(document: Document, before: Lookups | None) -> dict[str, Any]:
+    """Fields of rows of which a project has one; each stays the same object while it says the same."""
+    old = before._tables["said"] if before else {}
+    new = {
+        f"{kind}.{field}": value
+        for kind in ("site", "project")
+        for row in document.of(kind).values()
+        for field, value in row.items()
+    }
+    return {key: old[key] if key in old and old[key] == value else value for key, value in new.items()}

@@ -50,6 +50,28 @@ class Remembered(unittest.TestCase):
         self.assertEqual(self.name(moved, "r"), "r Shop")
         self.assertEqual(self.built, ["r"] * 3)
 
+    def test_one_field_of_the_site_is_looked_at_apart_from_the_rest(self) -> None:
+        counted: list[int] = []
+
+        def lines(look: Lookups) -> int:
+            def build() -> int:
+                counted.append(len(look.said("site", "skyline")))
+                return counted[-1]
+
+            return look.remembered("lines", "", build)
+
+        def site(winter: float, skyline: list[int]) -> dict[str, dict[str, Any]]:
+            return {"s": {"id": "s", "winter_dry_bulb_c": winter, "skyline": skyline}}
+
+        first = Lookups(document(1, site=site(-5.0, [1])))
+        self.assertEqual(lines(first), 1)
+        colder = self.next(first, site=site(-9.0, [1]))
+        self.assertEqual(lines(colder), 1)
+        self.assertEqual(counted, [1])
+        hemmed_in = self.next(colder, site=site(-9.0, [1, 2]))
+        self.assertEqual(lines(hemmed_in), 2)
+        self.assertEqual(counted, [1, 2])
+
     def test_a_part_that_is_built_again_builds_the_whole_again(self) -> None:
         wholes: list[str] = []
 

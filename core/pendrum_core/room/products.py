@@ -1,4 +1,4 @@
-"""Sums of transfers times signals, compiled: the one product that every room's every day goes through."""
+"""Sums over terms and rooms, compiled: transfers times signals, which every room's every day goes through, and loads."""
 
 import numpy as np
 from numba import njit
@@ -27,6 +27,25 @@ def _add_at(terms, to, transfer, days, of, turn, step, out):
             one = transfer[term, k] * days[day, k]
             value += one.real * turn[at, k].real - one.imag * turn[at, k].imag
         out[row] += value
+
+
+@njit(cache=True, nogil=True)
+def _add_loads(rows, loads, moisture, day_of, load_sum, moisture_sum):
+    for row in rows:
+        for month in range(loads.shape[1]):
+            day = day_of[row, month]
+            for step in range(loads.shape[2]):
+                load_sum[month, step] += max(loads[row, month, step], 0.0)
+                moisture_sum[month, step] += moisture[row, day, step]
+
+
+def add_loads(rows: Ints, loads: Array, moisture: Array, day_of: Ints, load_sum: Array, moisture_sum: Array) -> None:
+    """Add what some rooms ask of their plant, negative loads as zero, and their moisture.
+
+    `loads` (rooms, months, 144), `moisture` (rooms, different days, 144) with `day_of` (rooms, months) the day of each
+    month; the sums are (months, 144).
+    """
+    _add_loads(rows, loads, moisture, day_of, load_sum, moisture_sum)
 
 
 def add_products_at(

@@ -110,7 +110,7 @@ def ground_contact(look: Lookups, assembly: Row, layers: Layers) -> GroundContac
         # The floor of a basement is taken to be insulated like the wall that is described.
         floor_resistance_m2k_w=resistance,
         wall_resistance_m2k_w=resistance,
-        soil=SOILS[look.one("site")["soil"]],
+        soil=SOILS[look.said("site", "soil")],
         depth_m=assembly["ground_depth_m"],
         edge_resistance_m2k_w=assembly["edge_resistance_m2k_w"],
         edge_width_m=assembly["edge_width_m"],
@@ -157,7 +157,7 @@ def ground_boundary(
             snags.append(Snag(DOUBTFUL, "perimeter_too_high", "surface", surface["id"], "rooms",
                               f"{title}, {surface['name']}: a loss of {factor} W/mK along {length} m is above that of its "
                               "layers alone; the layers alone are taken.", "check the length and the factor"))  # fmt: skip
-        winter = look.one("site")["winter_dry_bulb_c"]
+        winter = look.said("site", "winter_dry_bulb_c")
         return Boundary(
             "temperature", extra_resistance_m2k_w=max(beyond, LEAST_M2K_W), winter_c=winter, **common
         ), layers
@@ -185,7 +185,7 @@ def _iso_13370(look: Lookups, identity: str, tilt: float, azimuth: float) -> tup
     assembly = look.existing("assembly", identity)
     layers = assembly_layers(look, assembly)
     contact = ground_contact(look, assembly, layers)
-    site, soil = look.one("site"), contact.soil
+    soil = contact.soil
     film = INNER_FILM_M2K_W if contact.part == "basement_wall" else GROUND_FILM_M2K_W
     beyond = 1.0 / ground_u_value(contact) - film - total_resistance(layers)
     depth = SOIL_THICKNESS_M
@@ -193,7 +193,8 @@ def _iso_13370(look: Lookups, identity: str, tilt: float, azimuth: float) -> tup
         density = 2000.0
         earth = Layer("soil", depth, soil.conductivity_w_mk, density, soil.capacity_j_m3k / density)
         layers, beyond = (earth, *layers), beyond - depth / soil.conductivity_w_mk
-    months = virtual_temperatures_c(contact, site["air_mean_c"], site["air_amplitude_k"], site["coldest_month"])
+    air = (look.said("site", field) for field in ("air_mean_c", "air_amplitude_k", "coldest_month"))
+    months = virtual_temperatures_c(contact, *air)
     return (
         Boundary("temperature", tilt, azimuth, extra_resistance_m2k_w=max(beyond, LEAST_M2K_W), by_month_c=months,
                  winter_c=min(months)),

@@ -151,7 +151,7 @@ def _away_snags(title: str, identity: str, use: Row, values: dict[str, Effective
 
 def _eye_m(look: Lookups, room: Row, height: float) -> float:
     """Height above ground from which the room's windows see the skyline; 0 where the site is open."""
-    if not look.one("site")["skyline"]:
+    if not look.said("site", "skyline"):
         return 0.0
     level = look.row("level", room["level"])
     return max(0.0, level["floor_m"] + height / 2.0) if level else DEFAULT_EYE_M

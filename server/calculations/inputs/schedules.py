@@ -44,7 +44,7 @@ def month_day(text: str) -> MonthDay:
 
 def holidays(look: Lookups) -> frozenset[MonthDay]:
     """The project's holidays."""
-    return frozenset(month_day(item["date"]) for item in look.one("project")["holidays"])
+    return frozenset(month_day(item["date"]) for item in look.said("project", "holidays"))
 
 
 def year_plan(row: Row) -> YearPlan:
@@ -61,7 +61,7 @@ def year_plan(row: Row) -> YearPlan:
 
 def days_of_year(look: Lookups, row: Row) -> tuple[str, ...]:
     """Pattern id of every day of the project's year."""
-    return year_plan(row).days(look.one("project")["year"], holidays(look))
+    return year_plan(row).days(look.said("project", "year"), holidays(look))
 
 
 def design_patterns(look: Lookups, schedule: str | None, pick: str = "busiest") -> DesignPatterns:
@@ -80,17 +80,16 @@ def design_patterns(look: Lookups, schedule: str | None, pick: str = "busiest") 
 
 def _design(look: Lookups, identity: str, pick: str) -> DesignPatterns:
     row = look.existing("schedule", identity)
-    site, project = look.one("site"), look.one("project")
-    plan, off = year_plan(row), holidays(look)
-    start = month_day(site["saving_from"]) if site["saving_from"] else None
-    end = month_day(site["saving_to"]) if site["saving_to"] else None
+    plan, off, year = year_plan(row), holidays(look), look.said("project", "year")
+    saving = (look.said("site", "saving_from"), look.said("site", "saving_to"))
+    start, end = (month_day(day) if day else None for day in saving)
     sign = -1.0 if pick == "lowest" else 1.0
     if row["summer"]:
         chosen = [row["summer"]] * 12
     elif row["summer_by_month"] or pick != "busiest":
-        chosen = [plan.busiest(project["year"], off, month, sign) for month in range(1, 13)]
+        chosen = [plan.busiest(year, off, month, sign) for month in range(1, 13)]
     else:
-        chosen = [plan.busiest(project["year"], off)] * 12
+        chosen = [plan.busiest(year, off)] * 12
     made: dict[tuple[str, bool], DayPattern] = {}
     by_month = []
     for month, name in enumerate(chosen, start=1):
@@ -102,7 +101,7 @@ def _design(look: Lookups, identity: str, pick: str) -> DesignPatterns:
     winter = row["winter"]
     if winter is None and pick != "busiest":
         # Winter's design day falls in the colder half of the year, which of its months does not matter for ordinary plans.
-        winter = chosen[0] if site["latitude"] >= 0 else chosen[6]
+        winter = chosen[0] if look.said("site", "latitude") >= 0 else chosen[6]
     elif winter is None and row["kind"] == "temperature":
         winter = min((identity for identity, _ in plan.patterns), key=lambda i: daily_sum(plan.pattern(i)))
     return DesignPatterns(tuple(by_month), plan.pattern(winter) if winter else EMPTY, tuple(chosen), winter)

@@ -19,6 +19,8 @@ const props = defineProps<{
   /** x positions; hours of a day by default. */
   x?: number[];
   xTicks?: number[];
+  /** Names of the x ticks where they are no figures. */
+  xNames?: string[];
   xUnit?: string;
   /** Position of a marker line on the x axis. */
   marker?: number;
@@ -70,14 +72,14 @@ const paths = computed(() =>
         <text :x="pad.left - 5" :y="yScale(tick) + 4" class="tick" text-anchor="end">{{ tick }}</text>
       </g>
       <text
-        v-for="tick in ticks"
+        v-for="(tick, i) in ticks"
         :key="'x' + tick"
         :x="xScale(tick)"
         :y="height - 4"
         class="tick"
         text-anchor="middle"
       >
-        {{ tick }}{{ tick === ticks.at(-1) ? (xUnit ?? "") : "" }}
+        {{ xNames?.[i] ?? tick }}{{ tick === ticks.at(-1) ? (xUnit ?? "") : "" }}
       </text>
       <path
         v-for="path in paths"
@@ -99,7 +101,7 @@ const paths = computed(() =>
     </svg>
     <figcaption v-if="series.length > 1">
       <span v-for="item in series" :key="item.name"
-        ><i :style="{ background: item.colour }" />{{ item.name }}</span
+        ><i :class="{ dashed: item.dashed }" :style="{ borderColor: item.colour }" />{{ item.name }}</span
       >
     </figcaption>
   </figure>
@@ -144,9 +146,12 @@ figcaption {
 }
 figcaption i {
   display: inline-block;
-  width: 12px;
-  height: 3px;
+  width: 14px;
+  border-top: 3px solid;
   margin-right: 4px;
   vertical-align: middle;
+}
+figcaption .dashed {
+  border-top-style: dashed;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
+import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import Figure from "@/parts/Figure.vue";
 import { useResults } from "@/results/store";
 import { computed } from "vue";
@@ -23,7 +24,7 @@ function nameOf(id: string): string {
   <div class="page">
     <div class="head">
       <h1>Envelope</h1>
-      <span class="soft">what the building loses through what, of all rooms that can be calculated</span>
+      <BuildingPeaks />
     </div>
     <div v-if="found" class="body">
       <table class="plain" aria-label="Envelope by element">

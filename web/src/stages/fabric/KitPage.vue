@@ -2,6 +2,7 @@
 import { freeName } from "@/document/copies";
 import { newId, setField, useDocument } from "@/document/store";
 import Field from "@/parts/Field.vue";
+import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import Figure from "@/parts/Figure.vue";
 import { choicesOf, fieldSaver } from "@/parts/saving";
 import { useResults } from "@/results/store";
@@ -67,7 +68,7 @@ const used = computed(() => {
   <div class="page">
     <div class="head">
       <h1>Fabric kit</h1>
-      <span class="soft">what each surface gets where it has no assembly of its own</span>
+      <BuildingPeaks />
       <span class="grow" />
       <select v-if="doc.project" aria-label="Kit in use" :value="doc.project.kit ?? ''" @change="choose">
         <option v-for="row in doc.rows('kit')" :key="row.id" :value="row.id">{{ row.name }}</option>

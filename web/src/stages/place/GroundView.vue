@@ -104,7 +104,8 @@ function save(key: string, label: string) {
         :unit="unitOf('temperature', view.system)"
         :series="series"
         :x="[1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12]"
-        :x-ticks="[1, 3, 5, 7, 9, 11, 12]"
+        :x-ticks="[1, 2, 3, 4, 5, 6, 7, 8, 9, 10, 11, 12]"
+        :x-names="MONTHS.slice(0, 12)"
       />
     </section>
   </div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
+import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import { ref } from "vue";
 import ChoicesView from "./ChoicesView.vue";
 import DesignDaysView from "./DesignDaysView.vue";
@@ -28,7 +29,8 @@ const view = ref<keyof typeof VIEWS>(doc.site?.name === "Starter site" ? "site" 
           {{ entry[0] }}
         </button>
       </span>
-      <span class="soft">{{ doc.site?.name }}; every edit is worked through at once</span>
+      <span class="soft">{{ doc.site?.name }}</span>
+      <BuildingPeaks />
     </div>
     <div v-if="doc.site && doc.project" class="body">
       <component :is="VIEWS[view][1]" />

@@ -9,6 +9,7 @@ import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 import { usePlaceDay } from "./day";
 import SunPath from "./SunPath.vue";
+import TiltSection from "./TiltSection.vue";
 
 const doc = useDocument();
 const view = useView();
@@ -109,6 +110,15 @@ const series = computed(() => {
         :month="MONTHS[month - 1] ?? ''"
         :surface="{ tilt, azimuth, incidence: day.surface.incidence_deg }"
         :horizon="day.horizon_deg"
+        @turn="azimuth = $event"
+      />
+      <TiltSection
+        v-if="day"
+        :tilt="tilt"
+        :azimuth="azimuth"
+        :sun-elevation="day.sun_elevation_deg[view.step] ?? -90"
+        :sun-azimuth="day.sun_azimuth_deg[view.step] ?? 0"
+        @tilt="tilt = $event"
       />
       <p class="row">
         <label
@@ -160,7 +170,7 @@ const series = computed(() => {
       <p class="soft small">
         What stands around, clockwise between two directions. It hides the sun and part of the sky.
       </p>
-      <table class="plain" aria-label="Skyline">
+      <table v-if="skyline.length" class="plain" aria-label="Skyline">
         <thead>
           <tr>
             <th>from °</th>

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { compass, clock } from "@/units/units";
 import { computed } from "vue";
+import { drawnAt } from "./pointer";
 
 const props = defineProps<{
   /** Sun elevation at each of 144 steps [deg]. */
@@ -14,7 +15,18 @@ const props = defineProps<{
   /** Elevation of the skyline every five degrees from north. */
   horizon: number[];
 }>();
+const emit = defineEmits<{
+  /** Azimuth that was drawn with the pointer [deg]. */
+  turn: [degrees: number];
+}>();
 const R = 112;
+
+function turn(event: PointerEvent): void {
+  const at = drawnAt(event);
+  if (!at) return;
+  const degrees = (Math.atan2(at.x, -at.y) * 180) / Math.PI;
+  emit("turn", (Math.round(degrees / 5) * 5 + 360) % 360);
+}
 
 /** Zenith in the middle, horizon on the rim, north up. */
 function point(elevation: number, azimuth: number): [number, number] {
@@ -68,7 +80,13 @@ const arrow = computed(() => {
 
 <template>
   <figure>
-    <svg viewBox="-140 -140 280 280" role="img" :aria-label="`Sun path in ${month}`">
+    <svg
+      viewBox="-140 -140 280 280"
+      role="img"
+      :aria-label="`Sun path in ${month}`"
+      @pointerdown="turn"
+      @pointermove="turn"
+    >
       <path :d="behind" fill="var(--hair)" />
       <path v-if="hidden" :d="hidden" fill="var(--neighbours)" opacity="0.55" fill-rule="evenodd" />
       <circle v-for="ring in [0, 30, 60]" :key="ring" :r="((90 - ring) / 90) * R" class="ring" />
@@ -110,7 +128,7 @@ const arrow = computed(() => {
           ? `${incidence.toFixed(0)}° off the surface's normal`
           : "behind the surface (grey part of the sky)"
       }}</template
-      >. Rim: horizon; middle: zenith; arrow: where the surface faces.
+      >. Rim: horizon; middle: zenith. Draw the arrow to where the surface faces, its tilt below.
     </figcaption>
   </figure>
 </template>
@@ -121,7 +139,9 @@ figure {
 }
 svg {
   width: 100%;
-  max-height: 300px;
+  max-height: 270px;
+  touch-action: none;
+  cursor: crosshair;
 }
 .ring {
   fill: none;

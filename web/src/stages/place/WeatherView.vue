@@ -133,6 +133,22 @@ function takeMonths(): void {
         <li v-for="(item, i) in fault.faults.slice(0, 50)" :key="i">{{ item.field }}: {{ item.message }}</li>
       </ul>
     </div>
+    <ol v-if="!weather && !look && !busy" class="steps">
+      <li>
+        Any delimited text of 8,760 or 8,784 hours will do: you say which column holds what, in which unit,
+        how many rows stand above, and whether hours are counted from or to. A layout can be kept by name for
+        the next file.
+      </li>
+      <li>
+        Every hour is checked before anything is taken in: gaps, doubled hours and impossible values are
+        listed by line. Where sun is given on the flat alone it is split into beam and diffuse (Erbs), and
+        that is said.
+      </li>
+      <li>
+        Design conditions for winter, for each summer month and for drying are derived and stand beside those
+        that are entered. Nothing changes until you take a row.
+      </li>
+    </ol>
     <WeatherMapping
       v-if="look?.kind === 'delimited'"
       :key="file?.name"
@@ -241,6 +257,11 @@ table.plain td {
   font-size: 11px;
   display: inline-block;
   min-width: 34px;
+}
+.steps {
+  max-width: 760px;
+  color: var(--soft);
+  line-height: 1.5;
 }
 .faults {
   border: 1px solid var(--ember);
