@@ -1,6 +1,7 @@
 """A room as the core takes it."""
 
 from calendar import month_name
+from dataclasses import replace
 from math import isfinite
 
 from calculations.inputs.faces import faces_of
@@ -26,20 +27,40 @@ def title_of(room: Row) -> str:
 
 
 def room_or_snags(look: Lookups, identity: str) -> tuple[Room | None, list[Snag], dict[str, Effective]]:
-    """A room, what was found on the way, and its effective values; no room where something is missing."""
-    row = look.existing("room", identity)
-    values = look.remembered(
-        "effective", identity, lambda: effective_values(look, look.existing("room", identity)), compare=True
-    )
+    """A room, what was found on the way, and its effective values; no room where something is missing.
+
+    In two steps, what happens in it and what it is enclosed by: an edit of one leaves the other standing.
+    """
+    values = _effective(look, identity)
     snags: list[Snag] = []
     try:
-        return _build(look, row, values, snags), snags, values
+        bare, eye, found = look.remembered("bare room", identity, lambda: _bare(look, identity))
+        snags += found
+        title = f"{bare.number} {bare.name}"
+        elements, windows, found = look.remembered(
+            "faces", f"{identity}/{title}/{eye}", lambda: faces_of(look, title, identity, eye)
+        )
+        snags += found
+        return replace(bare, elements=elements, windows=windows), snags, values
     except Missing as missing:
         return None, [*snags, missing.snag], values
 
 
-def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[Snag]) -> Room:
-    title, identity = title_of(room), room["id"]
+def _effective(look: Lookups, identity: str) -> dict[str, Effective]:
+    values: dict[str, Effective] = look.remembered(
+        "effective", identity, lambda: effective_values(look, look.existing("room", identity)), compare=True
+    )
+    return values
+
+
+def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
+    """A room without its faces, the height from which it sees the skyline, and what was found on the way.
+
+    Raises:
+        Missing: something without which it cannot be calculated.
+    """
+    room, values = look.existing("room", identity), _effective(look, identity)
+    title = title_of(room)
     use = look.row("use", room["use"])
     if use is None:
         raise Missing("no_use", "room", identity, "rooms", f"{title} has no use.", "choose a use for it")
@@ -63,23 +84,18 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
     thermostat = thermostat_of(look, use, room, values, volume)
     if thermostat is not None:
         _refuse_crossed(title, identity, crossed(look, use, values))
-    snags += _away_snags(title, identity, use, values)
-    eye = _eye_m(look, room, height)
-    elements, windows, found = look.remembered(
-        "faces", f"{identity}/{title}/{eye}", lambda: faces_of(look, title, identity, eye)
-    )
-    snags += found
+    snags = _away_snags(title, identity, use, values)
     leak, winter_leak = _infiltration_m3_s(look, use, room, values, volume, surfaces)
     people = values["people_per_m2"].value * area if room["occupied"] else 0.0
     need = use["air_per_person_m3_s"] * people + use["air_per_area_m3_s_m2"] * area if room["occupied"] else 0.0
-    return Room(
+    bare = Room(
         id=identity,
         number=room["number"],
         name=room["name"],
         floor_area_m2=area,
         volume_m3=volume,
-        elements=elements,
-        windows=windows,
+        elements=(),
+        windows=(),
         gains=gains_of(look, use, values, area, room["occupied"]),
         infiltration_m3_s=leak,
         direct_outdoor_air_m3_s=0.0 if room["air_system"] is not None else need / use["air_effectiveness"],
@@ -95,6 +111,7 @@ def _build(look: Lookups, room: Row, values: dict[str, Effective], snags: list[S
         transfer=_transfer(look, title, room, snags),
         heating_radiant_share=use["heating_radiant_share"],
     )
+    return bare, _eye_m(look, room, height), snags
 
 
 def _transfer(look: Lookups, title: str, room: Row, snags: list[Snag]) -> TransferAir | None:

@@ -200,7 +200,7 @@ class EnvelopeMaker:
         return self._record
 
 
-def definition_records(look: Lookups, envelope: Record) -> dict[str, dict[str, Record]]:
+def definition_records(look: Lookups) -> dict[str, dict[str, Record]]:
     """All of them by kind and id."""
     document = look.document
     areas: dict[str, float] = {}
@@ -212,5 +212,4 @@ def definition_records(look: Lookups, envelope: Record) -> dict[str, dict[str, R
         "glazing": {identity: glazing_record(look, identity) for identity in document.of("glazing")},
         "schedule": {identity: schedule_record(look, identity) for identity in document.of("schedule")},
         "use": {i: use_record(look, i, round(areas.get(i, 0.0), 6)) for i in document.of("use")},
-        "envelope": {"building": envelope},
     }

@@ -1,6 +1,6 @@
 """Records of the first half of a calculation: loads of rooms and groups, and what the definition pages show."""
 
-from calculations.records.definitions import EnvelopeMaker, definition_records
+from calculations.records.definitions import definition_records
 from calculations.records.payload import Payload, Record
 from calculations.snapshot import Snapshot
 from pendrum_core.model.building import Margins
@@ -85,7 +85,6 @@ class LoadsMaker:
     """Makes records of one project; those of rooms that did not change are the same objects as before."""
 
     def __init__(self) -> None:
-        self._envelope = EnvelopeMaker()
         self._rooms: dict[str, tuple[RoomLoads, Margins, Record]] = {}
         self._effective: dict[str, tuple[dict[str, Effective], Record]] = {}
 
@@ -96,7 +95,7 @@ class LoadsMaker:
             "room": {room: self._room_record(loads, results, months) for room, loads in results.rooms.items()},
             "effective": {room: self._effective_record(room, values) for room, values in snapshot.effective.items()},
             "group": {identity: _group(group, results, months) for identity, group in results.groups.items()},
-            **definition_records(snapshot.look, self._envelope.make(results)),
+            **definition_records(snapshot.look),
         }
 
     def _effective_record(self, room: str, values: dict[str, Effective]) -> Record:

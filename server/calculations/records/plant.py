@@ -1,8 +1,9 @@
-"""Records of the second half of a calculation: what serves the rooms, what that makes of them, snags and the kit list."""
+"""Records of the second half of a calculation: what serves the rooms, what that makes of them, the envelope, snags, the kit."""
 
 from typing import Any
 
 from calculations.mends import mend_of
+from calculations.records.definitions import EnvelopeMaker
 from calculations.records.payload import Payload, Record
 from calculations.snapshot import Snapshot
 from pendrum_core.air.moisture import RoomMoisture
@@ -142,6 +143,7 @@ class PlantMaker:
     """Makes records of one project; those of rooms that did not change are the same objects as before."""
 
     def __init__(self) -> None:
+        self._envelope = EnvelopeMaker()
         self._rooms: dict[str, tuple[RoomLoads, AirSystemResult | None, float, RoomMoisture | None, Record]] = {}
 
     def make(self, snapshot: Snapshot, results: BuildingResults) -> Payload:
@@ -163,6 +165,8 @@ class PlantMaker:
             "pipe_section": pipe_sections,
             "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
             "snag": {f"{snag.code}/{snag.id}": _snag(snag, snapshot.look.document) for snag in snags},
+            # Nobody's peak waits for it.
+            "envelope": {"building": self._envelope.make(results)},
             "kit": {f"{item.order}/{item.tag}/{item.owner}": dict(vars(item)) for item in kit_list(results)},
         }
 
