@@ -51,6 +51,11 @@ class PlacePages(Definitions):
         self.type_cell("Design conditions by month", 0, "ground_reflectance", "0.7")
         self.assertEqual(self.rows("design_month")[0]["ground_reflectance"], 0.7)
 
+    def draw(self, name: str, across: float, down: float) -> None:
+        box = self.page.get_by_role("img", name=name).bounding_box()
+        assert box
+        self.page.mouse.click(box["x"] + across * box["width"], box["y"] + down * box["height"])
+
     def test_sun_on_a_surface_and_a_skyline(self) -> None:
         self.stage("Place")
         self.part("Site and sun")
@@ -65,6 +70,11 @@ class PlacePages(Definitions):
         self.fill("Part 1 to", "260")
         self.fill("Part 1 height", "60")
         self.assertLess(self.building()["cooling"]["sensible_w"], before)
+        # Both angles are drawn as well: the arrow from above, the tilt from the side.
+        self.draw("Sun path in Jul", 0.2, 0.5)
+        self.page.locator("[data-test=azimuth]", has_text="270° W").wait_for()
+        self.draw("Section through the surface", 0.5, 0.1)
+        self.page.get_by_text("0° roof").wait_for()
         self.fill("Part 1 distance", "-3")
         self.page.get_by_role("alert").get_by_text("at least 1").wait_for()
 
@@ -113,16 +123,11 @@ class PlacePages(Definitions):
             self.press("Read the year")
             self.page.get_by_role("alert").get_by_text("line 501").first.wait_for()
             self.assertEqual(self.fetch("weather"), {})
+            # The mapping stands for the next file of the same layout.
             self.page.get_by_label("Weather file").set_input_files(good)
             self.page.wait_for_timeout(300)
-            for column, role in (
-                (2, "time of day"),
-                (3, "dry-bulb"),
-                (4, "relative humidity"),
-                (5, "global irradiance"),
-            ):
-                self.page.get_by_label(f"Column {column}", exact=True).select_option(label=role)
-            self.page.get_by_label("Name of the mapping").fill("Mill Hill files")
+            self.assertEqual(self.page.get_by_label("Column 3", exact=True).input_value(), "dry_bulb")
+            self.assertEqual(self.page.get_by_label("Name of the mapping").input_value(), "Mill Hill files")
             self.press("Read the year")
             self.page.get_by_role("table", name="Derived design months").wait_for(timeout=90_000)
             self.page.get_by_text("Erbs").wait_for()
@@ -262,6 +267,39 @@ class SchedulePages(Definitions):
         self.settle()
         self.assertIn("03–06 50", self.page.get_by_label("Pattern as one line").input_value())
 
+    def test_chosen_hours_move_alone_and_are_taken_from_another_schedule(self) -> None:
+        self.open_schedule("Machines")
+        line = self.page.get_by_label("Pattern as one line")
+        line.fill("00–08 0 · 08–10 80 · 10–24 20")
+        line.press("Enter")
+        self.settle()
+        ribbon = self.page.get_by_role("application", name="Ribbon of hours")
+        ribbon.focus()
+        self.page.keyboard.press("Home")
+        for _ in range(8):
+            self.page.keyboard.press("ArrowRight")
+        self.page.keyboard.press("Shift+ArrowRight")
+        self.page.keyboard.press("Alt+ArrowRight")
+        self.settle()
+        self.assertEqual(line.input_value(), "00–09 0 · 09–11 80 · 11–24 20")
+        self.assertIn("09:00 to 11:00", self.page.locator("[data-test=told]").inner_text())
+        self.page.get_by_label("Lay another pattern over").select_option(label="Weekday")
+        self.page.get_by_text("laid over:").wait_for()
+        other = next(
+            pattern["steps"]
+            for row in self.rows("schedule")
+            for pattern in row["patterns"]
+            if self.page.get_by_text(f"laid over: {row['name']}, {pattern['name']}", exact=True).count()
+        )
+        ribbon.focus()
+        self.page.keyboard.press("m")
+        self.settle()
+        mine = self.named("schedule", "Machines")["patterns"][0]["steps"]
+        at = lambda steps, minute: next(v for until, v in steps if until > minute)  # noqa: E731
+        for minute in range(0, 1440, 10):
+            kept = 0 if minute < 540 else 0.2
+            self.assertAlmostEqual(at(mine, minute), at(other, minute) if 540 <= minute < 660 else kept)
+
     def test_year_plan_is_painted_and_looked_up(self) -> None:
         self.open_schedule("Workshop day")
         strip = self.page.get_by_role("application", name="Calendar of the year")
@@ -333,6 +371,90 @@ class SchedulePages(Definitions):
         self.fill("Name", "gallery SPOTS")
         self.page.get_by_role("alert").get_by_text("another name").wait_for()
         self.assertEqual(sum(s["name"] == "Machines" for s in self.rows("schedule")), 1)
+
+
+class SharedThings(Definitions):
+    """Whatever several places use asks whether a change is meant for all of them."""
+
+    def open_in(self, stage: str, name: str) -> None:
+        self.stage(stage)
+        self.page.get_by_role("navigation", name=stage).get_by_role("button", name=re.compile(f"^{name}")).first.click()
+
+    def steps(self, schedule: str) -> list:
+        return self.named("schedule", schedule)["patterns"][0]["steps"]
+
+    def test_a_change_that_is_meant_for_one_place(self) -> None:
+        self.open_in("Schedules", "Workshop day")
+        before, shared = self.steps("Workshop day"), self.named("schedule", "Workshop day")["id"]
+        question = self.page.get_by_role("status").filter(has_text="Changed for all of")
+        self.assertEqual(question.count(), 0)
+        line = self.page.get_by_label("Pattern as one line")
+        line.fill("00–10 0 · 10–12 55 · 12–24 0")
+        line.press("Enter")
+        self.settle()
+        self.assertEqual(self.steps("Workshop day"), [[600, 0], [720, 0.55], [1440, 0]])
+        question.get_by_text("6 places, 10 rooms").wait_for()
+        self.choose("Change only for", "Kiln room, people")
+        copy = self.named("schedule", "Workshop day, Kiln room")
+        self.assertEqual(copy["patterns"][0]["steps"], [[600, 0], [720, 0.55], [1440, 0]])
+        self.assertEqual(self.steps("Workshop day"), before)
+        self.assertEqual(self.named("use", "Kiln room")["people_schedule"], copy["id"])
+        self.assertEqual(self.named("use", "Wet workshop")["people_schedule"], shared)
+        self.page.get_by_role("heading", level=1, name="Workshop day, Kiln room").wait_for()
+        # One step of undo takes the answer back, another one the change.
+        self.page.get_by_role("heading", level=1).click()
+        self.page.keyboard.press("Control+z")
+        self.settle()
+        self.assertEqual(self.named("use", "Kiln room")["people_schedule"], shared)
+        self.assertEqual(self.steps("Workshop day"), [[600, 0], [720, 0.55], [1440, 0]])
+        self.page.keyboard.press("Control+z")
+        self.settle()
+        self.assertEqual(self.steps("Workshop day"), before)
+
+    def test_a_change_that_is_meant_for_all(self) -> None:
+        self.open_in("Fabric", "Brick reveal")
+        self.fill("Overhang, depth", "0.8")
+        question = self.page.get_by_role("status").filter(has_text="Changed for all of")
+        question.wait_for()
+        self.press("Meant for all")
+        self.assertEqual(question.count(), 0)
+        self.assertEqual(self.named("shading", "Brick reveal")["overhang_m"], 0.8)
+
+    def test_a_layer_changed_for_one_surface_brings_the_old_layers_back_elsewhere(self) -> None:
+        self.open_in("Fabric", "Block wall, whole")
+        wall = self.named("assembly", "Block wall, whole")["id"]
+        layers = {row["id"]: row for row in self.rows("layer") if row["assembly"] == wall}
+        users = [s for s in self.rows("surface") if s["assembly"] == wall]
+        self.assertGreater(len(users), 1)
+        self.type_cell("Layers", 0, "thickness_m", "250")
+        self.page.get_by_label("Change only for").select_option(index=1)
+        self.settle()
+        self.assertEqual({row["id"]: row for row in self.rows("layer") if row["assembly"] == wall}, layers)
+        self.assertEqual(sum(s["assembly"] == wall for s in self.rows("surface")), len(users) - 1)
+        other = next(s["assembly"] for s in self.rows("surface") if s["id"] in {u["id"] for u in users} - {
+            s["id"] for s in self.rows("surface") if s["assembly"] == wall})  # fmt: skip
+        copied = [row["thickness_m"] for row in self.rows("layer") if row["assembly"] == other]
+        self.assertIn(0.25, copied)
+        self.assertEqual(len(copied), len(layers))
+
+    def test_hours_of_set_points_are_a_use_of_a_schedule(self) -> None:
+        self.open_in("Schedules", "Open hours")
+        holders = [u for u in self.rows("use") if u["setpoint_schedule"] == self.named("schedule", "Open hours")["id"]]
+        self.assertGreater(len(holders), 1)
+        self.assertEqual(self.page.get_by_text("hours of the set-points").count(), len(holders))
+        self.press("Delete", exact=True)
+        self.page.get_by_role("alert").get_by_text("is used in").wait_for()
+        self.press("Keep it", exact=True)
+        self.assertIn("Open hours", [row["name"] for row in self.rows("schedule")])
+
+    def test_a_use_goes_once_its_rooms_have_another(self) -> None:
+        self.open_in("Uses", "Meeting")
+        meeting, store = self.named("use", "Meeting")["id"], self.named("use", "Store")["id"]
+        rooms = [room["id"] for room in self.rows("room") if room["use"] == meeting]
+        self.press("Delete", exact=True)
+        self.choose("Replace everywhere by", "Store")
+        self.assertNotIn("Meeting", [row["name"] for row in self.rows("use")])
+        self.assertEqual({room["use"] for room in self.rows("room") if room["id"] in rooms}, {store})
 
 
 class UsePages(Definitions):

@@ -7,8 +7,9 @@ import { faultText, fromText, toText, type Editor } from "../src/parts/edit";
 import { parseBlock, type Column } from "../src/parts/grid";
 import { canEdit, priorText, shownText } from "../src/parts/gridCells";
 import { inOrder } from "../src/parts/sections";
-import { freeName } from "../src/parts/shelf";
-import { dayOf } from "../src/stages/schedules/dates";
+import { freeName } from "../src/document/copies";
+import { dayOfYear, monthAndDay } from "../src/stages/schedules/dates";
+import { parseMonthDay, showMonthDay } from "../src/units/monthDay";
 
 const area: Editor = { type: "number", quantity: "area" };
 const choice: Editor = { type: "choice", clearable: true, choices: [{ value: "a1", label: "North wall" }] };
@@ -152,9 +153,32 @@ test("a name that is taken gets a number", () => {
 });
 
 test("days of the year by date", () => {
-  assert.equal(dayOf("2027-01-01", 2027), 0);
-  assert.equal(dayOf("2027-12-31", 2027), 364);
-  assert.equal(dayOf("2028-12-31", 2028), 365);
-  assert.equal(dayOf("2026-12-31", 2027), null);
-  assert.equal(dayOf("nonsense", 2027), null);
+  for (const year of [2027, 2028]) {
+    let day = 0;
+    for (let month = 1; month <= 12; month++)
+      for (let date = 1; date <= new Date(Date.UTC(year, month, 0)).getUTCDate(); date++, day++) {
+        assert.equal(dayOfYear(month, date, year), day);
+        const found = monthAndDay(day, year);
+        assert.deepEqual([found.month, found.day], [month, date]);
+      }
+    assert.equal(day, year === 2028 ? 366 : 365);
+  }
+  assert.equal(dayOfYear(2, 29, 2027), null);
+  assert.equal(dayOfYear(4, 31, 2027), null);
+  assert.equal(monthAndDay(72, 2027).weekday, "Sunday"); // 14 March 2027
 });
+
+test("a day of any year is typed as people write it", () => {
+  for (const text of ["28 Mar", "28 march", "March 28", "03-28", "3/28", " 28. Mar "]) assert.equal(parseMonthDay(text), "03-28", text);
+  for (const text of ["31 Apr", "30 Feb", "13-01", "0 Jan", "Jan", "28 Ma", "", "1 2 3"]) assert.equal(parseMonthDay(text), null, text);
+  assert.equal(parseMonthDay("29 Feb"), "02-29");
+  for (let month = 1; month <= 12; month++)
+    for (const day of [1, 28]) {
+      const stored = `${String(month).padStart(2, "0")}-${String(day).padStart(2, "0")}`;
+      assert.equal(parseMonthDay(showMonthDay(stored)), stored);
+    }
+  const editor: Editor = { type: "month_day", clearable: true };
+  assert.deepEqual(fromText("31 Nov", editor, "SI"), { value: null, fault: "“31 Nov” is no day like 28 Mar." });
+  assert.deepEqual(fromText("", editor, "SI"), { value: null, fault: "" });
+  assert.equal(toText("10-31", editor, "SI"), "31 Oct");
+}); // prettier-ignore

@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { KINDS, writingOf } from "../src/stages/schedules/kinds";
-import { fromLine, moved, paint, shifted, tidy, toCells, toLine, type Steps } from "../src/parts/pattern";
+import { fromLine, moved, paint, shifted, slid, taken, tidy, toCells, toLine, valueAt, type Steps } from "../src/parts/pattern";
 
 /** A small generator of the same numbers every time. */
 function numbers(seed: number): () => number {
@@ -14,10 +14,6 @@ function anyPattern(next: () => number): Steps {
   const count = Math.floor(next() * 8);
   for (let i = 0; i < count; i++) cuts.add(1 + Math.floor(next() * 1439));
   return tidy([...cuts].sort((a, b) => a - b).map((until) => [until, Math.round(next() * 100) / 100]));
-}
-
-function valueAt(steps: Steps, minute: number): number {
-  return steps.find(([until]) => until > minute)?.[1] ?? Number.NaN;
 }
 
 test("line and pattern are one thing: any pattern survives the round trip", () => {
@@ -129,4 +125,34 @@ test("every kind in both unit systems survives its line", () => {
     }
   }
   assert.throws(() => fromLine("00–24 130", writingOf(KINDS.temperature, "SI")), /outside -60 to 120/);
+});
+
+test("a stretch that slides keeps its values; what it leaves takes the value beside it; the rest stays", () => {
+  const next = numbers(29);
+  for (let i = 0; i < 300; i++) {
+    const steps = anyPattern(next);
+    const start = Math.floor(next() * 1380);
+    const end = start + 1 + Math.floor(next() * (1440 - start - 1));
+    const by = Math.max(-start, Math.min(1440 - end, Math.round((next() - 0.5) * 600)));
+    const found = slid(steps, start, end, by);
+    const beside = valueAt(steps, by > 0 ? (start || 1440) - 1 : end % 1440);
+    for (let minute = 0; minute < 1440; minute += 3) {
+      const moved = minute >= start + by && minute < end + by;
+      const left = minute >= start && minute < end;
+      const want = moved ? valueAt(steps, minute - by) : left ? beside : valueAt(steps, minute);
+      assert.equal(valueAt(found, minute), want, `${JSON.stringify(steps)} ${start}-${end} by ${by} at ${minute}`);
+    }
+  }
+});
+
+test("hours taken from another pattern are that pattern's, the others stay", () => {
+  const next = numbers(31);
+  for (let i = 0; i < 200; i++) {
+    const [steps, other] = [anyPattern(next), anyPattern(next)];
+    const start = Math.floor(next() * 1400);
+    const end = start + 1 + Math.floor(next() * (1440 - start - 1));
+    const found = taken(steps, other, start, end);
+    for (let minute = 0; minute < 1440; minute += 7)
+      assert.equal(valueAt(found, minute), valueAt(minute >= start && minute < end ? other : steps, minute));
+  }
 });

@@ -42,10 +42,12 @@ export function hold(kind: Kind, id: string): Held | null {
 
 /** Whether two states of a thing say the same; what it is called does not count. */
 export function alike(a: Held, b: Held): boolean {
+  // The order of fields tells nothing: a row that was made anew may have another one.
+  const inOrder = (row: object) => Object.entries(row).sort(([p], [q]) => p.localeCompare(q));
   const told = (held: Held) =>
     JSON.stringify([
-      { ...fieldsOf(held.row), name: null, source: null },
-      [...held.parts].sort((p, q) => p.id.localeCompare(q.id)),
+      inOrder({ ...held.row, name: null, source: null }),
+      [...held.parts].sort((p, q) => p.id.localeCompare(q.id)).map(inOrder),
     ]);
   return a === b || told(a) === told(b);
 }

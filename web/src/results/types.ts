@@ -209,6 +209,11 @@ export interface UseResult {
   people: number;
   lights_w_m2: number;
   equipment_w_m2: number;
+  /** In all rooms of the use, and for each person; null where there is nobody. */
+  lights_w: number;
+  equipment_w: number;
+  lights_w_per_person: number | null;
+  equipment_w_per_person: number | null;
   person_sensible_w: number;
   person_latent_w: number;
   days: UseDay[];

@@ -138,7 +138,7 @@ const used = computed(() => {
           </tr>
         </tbody>
       </table>
-      <p class="soft" style="margin-top: 12px">
+      <p v-if="!doc.rows('assembly').length" class="soft" style="margin-top: 12px">
         An empty project has no assemblies yet: add them at the left, then choose them here by role.
       </p>
     </div>

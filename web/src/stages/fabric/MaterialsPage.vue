@@ -11,6 +11,7 @@ import { gridSaver } from "@/parts/saving";
 import type { ShelfItem } from "@/parts/shelf";
 import { useShared } from "@/parts/shared";
 import SharedQuestion from "@/parts/SharedQuestion.vue";
+import UsedIn from "@/parts/UsedIn.vue";
 import ShelfPanel from "@/parts/ShelfPanel.vue";
 import { computed, ref } from "vue";
 
@@ -95,18 +96,24 @@ async function addGap(): Promise<void> {
       <button class="act" @click="addGap">Add air gap</button>
       <button class="act" :disabled="!doc.get('material', chosen)" @click="shared.remove()">Delete</button>
     </div>
-    <DataGrid
-      label="Materials"
-      :columns="columns"
-      :rows="rows"
-      :selected="chosen"
-      :save="save"
-      @select="chosen = $event.id"
-    />
-    <p class="soft foot">
-      Starter values: EN ISO 10456:2007; air gaps: ISO 6946:2017. What is changed here changes every assembly
-      it is in; the question that follows offers a copy for one of them.
-    </p>
+    <div class="beside">
+      <DataGrid
+        label="Materials"
+        :columns="columns"
+        :rows="rows"
+        :selected="chosen"
+        :save="save"
+        @select="chosen = $event.id"
+      />
+      <section class="side">
+        <template v-if="doc.get('material', chosen)">
+          <h2>{{ doc.get("material", chosen)?.name }}</h2>
+          <UsedIn :shared="shared" @open="chosen = $event" />
+        </template>
+        <p v-else class="soft">Choose a material to see where it is used.</p>
+        <p class="soft foot">Starter values: EN ISO 10456:2007; air gaps: ISO 6946:2017.</p>
+      </section>
+    </div>
     <SharedQuestion
       :shared="shared"
       :name="doc.get('material', chosen)?.name ?? ''"
@@ -124,8 +131,19 @@ async function addGap(): Promise<void> {
 </template>
 
 <style scoped>
+.beside {
+  flex: 1;
+  min-height: 0;
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 250px;
+}
+.side {
+  border-left: 1px solid var(--line);
+  padding: 12px 14px;
+  overflow: auto;
+}
 .foot {
-  padding: 4px 14px;
   font-size: 12px;
+  margin-top: 14px;
 }
 </style>

@@ -2,7 +2,12 @@
 import { computed, reactive, ref } from "vue";
 import { cellsOf, type Layout, type WeatherLook } from "./weather";
 
-const props = defineProps<{ look: WeatherLook; year: number }>();
+const props = defineProps<{
+  look: WeatherLook;
+  year: number;
+  /** The mapping of the file before, to go on from where this one is laid out alike. */
+  before: { layout: Layout; name: string } | null;
+}>();
 const emit = defineEmits<{ use: [layout: Layout, name: string] }>();
 const TITLES: Record<string, string> = {
   dry_bulb: "dry-bulb", dew_point: "dew point", relative_humidity: "relative humidity", pressure: "pressure",
@@ -19,6 +24,11 @@ const layout = reactive<Layout>({
   missing: "",
   time: null,
 });
+const { before, look } = props;
+if (before && before.layout.delimiter === look.delimiter && before.layout.header_rows === look.header_rows) {
+  Object.assign(layout, JSON.parse(JSON.stringify(before.layout)));
+  name.value = before.name;
+}
 const cells = computed(() => props.look.lines.map((line) => cellsOf(line, layout.delimiter)));
 const width = computed(() => Math.max(...cells.value.map((row) => row.length)));
 const heads = computed(() =>

@@ -14,6 +14,7 @@ const view = useView();
 const weather = ref<Weather | null>(null);
 const look = ref<WeatherLook | null>(null);
 const file = ref<File | null>(null);
+const mapped = ref<{ layout: Layout; name: string } | null>(null);
 const busy = ref("");
 const fault = ref<{ title: string; faults: { field: string; message: string }[] } | null>(null);
 const percent = ref(0.4);
@@ -55,6 +56,7 @@ function choose(event: Event): void {
   });
 }
 async function read(layout: Layout | null, name: string): Promise<void> {
+  if (layout) mapped.value = { layout, name };
   await attempt("reading the year and deriving design conditions", async () => {
     const fields: Record<string, string> = layout ? { mapping: JSON.stringify(layout), remember: name } : {};
     await sendFile(base.value, file.value!, fields);
@@ -154,6 +156,7 @@ function takeMonths(): void {
       :key="file?.name"
       :look="look"
       :year="doc.project?.year ?? 2027"
+      :before="mapped"
       @use="read"
     />
     <div v-if="weather" class="cols">

@@ -10,9 +10,9 @@ function power(watts: number, system: System): string {
 
 /** Watts of all rooms of a use that a schedule multiplies by one of the use's fields; null where it multiplies none. */
 function multiplied(field: string, use: UseResult, taskLights: number): number | null {
-  if (field === "lights_schedule") return use.lights_w_m2 * use.area_m2;
+  if (field === "lights_schedule") return use.lights_w;
   if (field === "task_lights_schedule") return taskLights * use.area_m2;
-  if (field === "equipment_schedule") return use.equipment_w_m2 * use.area_m2;
+  if (field === "equipment_schedule") return use.equipment_w;
   return null;
 }
 

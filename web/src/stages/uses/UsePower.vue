@@ -2,10 +2,10 @@
 import { useDocument } from "@/document/store";
 import type { Use } from "@/document/types";
 import Field from "@/parts/Field.vue";
-import Figure from "@/parts/Figure.vue";
 import { choicesOf } from "@/parts/saving";
 import type { UseResult } from "@/results/types";
 import { computed } from "vue";
+import PowerDerived from "./PowerDerived.vue";
 import { POWER_BASES, quantityOf, useEditing } from "./useFields";
 
 /** Lights and equipment. */
@@ -46,9 +46,7 @@ const left = computed(() =>
         :save="save('lights_schedule', 'schedule of lights')"
       />
     </p>
-    <p v-if="worked && use.lights_basis !== 'w_m2'" class="derived">
-      that is <Figure :value="worked.lights_w_m2" quantity="power_per_area" />
-    </p>
+    <PowerDerived v-if="worked" what="lights" :worked="worked" />
     <p>
       and task lights
       <Field
@@ -101,9 +99,7 @@ const left = computed(() =>
         :save="save('equipment_schedule', 'schedule of equipment')"
       />.
     </p>
-    <p v-if="worked && use.equipment_basis !== 'w_m2'" class="derived">
-      that is <Figure :value="worked.equipment_w_m2" quantity="power_per_area" />
-    </p>
+    <PowerDerived v-if="worked" what="equipment" :worked="worked" />
     <p>
       <Field
         inline
