@@ -77,7 +77,7 @@ class Tables(Files):
             {"a": "changed", "b": "changed", "c": "refused", "d": "added", "e": "refused", "a (row 7)": "refused", "1": "missing"},
         )  # fmt: skip
         self.assertEqual(found["a"]["changes"], [
-            {"field": "lights_w_m2", "title": "Lights", "quantity": "power_per_area", "old": None, "new": 12.5}])  # fmt: skip
+            {"field": "lights_w_m2", "title": "Lights", "quantity": "connected_density", "old": None, "new": 12.5}])  # fmt: skip
         self.assertIn("no use 'Swimming hall'", found["c"]["reason"])
         self.assertIn("heating_setpoint_c 99.0", found["e"]["reason"])
         self.assertIn("at most 40", found["e"]["reason"])

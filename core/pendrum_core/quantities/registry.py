@@ -45,6 +45,9 @@ QUANTITIES: dict[str, Quantity] = {
     "elevation": Quantity("m", "ft", _FT, 0, 0),
     "load": Quantity("kW", "MBh", _BTU_H / 1000, 2, 1, si_factor=0.001),
     "power": Quantity("W", "Btu/h", _BTU_H, 0, 0),
+    # What lights and equipment are rated at: watts in both systems.
+    "connected_power": Quantity("W", "W", 1.0, 0, 0),
+    "connected_density": Quantity("W/m²", "W/ft²", 1 / _FT**2, 1, 2),
     "electric_power": Quantity("kW", "hp", 1 / 745.699872, 2, 2, si_factor=0.001),
     "refrigeration": Quantity("kW", "ton", _BTU_H / 12000, 1, 2, si_factor=0.001),
     "power_per_area": Quantity("W/m²", "Btu/h·ft²", _BTU_H / _FT**2, 1, 1),

@@ -17,6 +17,12 @@ const MOST = 40;
 const { usages, reach } = props.shared;
 const shown = computed(() => usages.value.slice(0, MOST));
 
+/** How many rooms a place stands for, and what the thing amounts to there. */
+function told(usage: Usage): string {
+  const rooms = usage.kind !== "room" && usage.rooms.length > 1 ? counted(usage.rooms.length, "room") : "";
+  return [rooms, props.meaning?.(usage)].filter(Boolean).join(" · ");
+}
+
 async function copy(usage: Usage): Promise<void> {
   const made = await props.shared.onlyFor(usage);
   if (made) emit("open", made);
@@ -31,13 +37,10 @@ async function copy(usage: Usage): Promise<void> {
     <ul>
       <li v-for="usage in shown" :key="usage.key">
         <span
-          ><b>{{ usage.name }}</b> <span class="soft">{{ usage.what }}</span><small v-if="meaning?.(usage)">{{
-            meaning(usage)
+          ><b>{{ usage.name }}</b> <span class="soft">{{ usage.what }}</span><small v-if="told(usage)">{{
+            told(usage)
           }}</small></span
         >
-        <span v-if="usage.kind !== 'room' && usage.rooms.length > 1" class="soft count">{{
-          counted(usage.rooms.length, "room")
-        }}</span>
         <button v-if="usages.length > 1" class="link" @click="copy(usage)">a copy for here</button>
       </li>
       <li v-if="usages.length > MOST" class="soft">and {{ usages.length - MOST }} more</li>
@@ -71,7 +74,6 @@ small {
   display: block;
   color: var(--soft);
 }
-.count,
 .link {
   white-space: nowrap;
 }

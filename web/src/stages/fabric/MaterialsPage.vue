@@ -32,19 +32,19 @@ function number(
     key,
     title,
     quantity,
-    width: 112,
+    width: 98,
     value: (row) => row[key],
     editor: { type: "number", quantity, clearable },
   };
 }
 const columns: Column<Material>[] = [
-  { key: "name", title: "Material", width: 220, value: (row) => row.name, editor: { type: "text" } },
+  { key: "name", title: "Material", width: 200, value: (row) => row.name, editor: { type: "text" } },
   number("conductivity_w_mk", "Conductivity", "conductivity"),
   number("density_kg_m3", "Density", "density"),
   number("specific_heat_j_kgk", "Specific heat", "specific_heat"),
   number("resistance_m2k_w", "or resistance", "resistance"),
-  { ...number("vapour_factor", "Vapour μ", "count", true), width: 90 },
-  { key: "air_gap", title: "Air gap", width: 76, value: (row) => row.air_gap },
+  { ...number("vapour_factor", "Vapour μ", "count", true), width: 76 },
+  { key: "air_gap", title: "Air gap", width: 60, value: (row) => row.air_gap },
   {
     key: "used",
     title: "Used in",

@@ -98,8 +98,8 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
     gains: [
       choice("use", "Use"),
       inherited("people_per_m2", "People", "people_density"),
-      inherited("lights_w_m2", "Lights", "power_per_area"),
-      inherited("equipment_w_m2", "Equipment", "power_per_area", 120),
+      inherited("lights_w_m2", "Lights", "connected_density"),
+      inherited("equipment_w_m2", "Equipment", "connected_density", 120),
     ],
     air: [
       choice("air_system", "Air system"),

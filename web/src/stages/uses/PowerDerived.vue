@@ -8,12 +8,13 @@ defineProps<{ what: "lights" | "equipment"; worked: UseResult }>();
 
 <template>
   <p class="derived">
-    that is <Figure :value="worked[`${what}_w_m2`]" quantity="power_per_area" /><template
+    that is <Figure :value="worked[`${what}_w_m2`]" quantity="connected_density" /><template
       v-if="worked.area_m2"
-      >, <Figure :value="worked[`${what}_w`]" quantity="load" /> in
+      >, <Figure :value="worked[`${what}_w`]" quantity="connected_power" /> in
       <Figure :value="worked.area_m2" quantity="area" /></template
     ><template v-if="worked[`${what}_w_per_person`] !== null"
-      >, <Figure :value="worked[`${what}_w_per_person`]" quantity="power" /> for each person</template
+      >, <Figure :value="worked[`${what}_w_per_person`]" quantity="connected_power" /> for each
+      person</template
     >
   </p>
 </template>

@@ -53,7 +53,7 @@ const left = computed(() =>
         inline
         label="Task lights"
         :value="use.task_lights_w_m2"
-        :editor="number('power_per_area')"
+        :editor="number('connected_density')"
         :save="save('task_lights_w_m2', 'task lights')"
       /><template v-if="use.task_lights_w_m2"
         >, lit as

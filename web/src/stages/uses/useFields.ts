@@ -11,9 +11,9 @@ export const PEOPLE_BASES = [
 ] as const;
 
 export const POWER_BASES = [
-  { value: "w_m2", label: "per floor area", quantity: "power_per_area" },
-  { value: "w", label: "power in the room", quantity: "power" },
-  { value: "w_per_person", label: "for each person", quantity: "power" },
+  { value: "w_m2", label: "per floor area", quantity: "connected_density" },
+  { value: "w", label: "power in the room", quantity: "connected_power" },
+  { value: "w_per_person", label: "for each person", quantity: "connected_power" },
 ] as const;
 
 export const ACTIVITIES = [

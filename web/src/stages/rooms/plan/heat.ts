@@ -19,9 +19,9 @@ export const MEASURES = [
   { key: "heating", label: "heating, by area", quantity: "power_per_area", colour: "var(--ember)" },
   { key: "air", label: "air at the hour", quantity: "temperature", colour: "var(--ember)" },
   { key: "supply", label: "supply air, by area", quantity: "airflow_per_area", colour: "var(--accent)" },
-  { key: "lights", label: "lights", quantity: "power_per_area", colour: "var(--sun)" },
+  { key: "lights", label: "lights", quantity: "connected_density", colour: "var(--sun)" },
   { key: "people", label: "people", quantity: "people_density", colour: "var(--people)" },
-  { key: "equipment", label: "equipment", quantity: "power_per_area", colour: "var(--equipment)" },
+  { key: "equipment", label: "equipment", quantity: "connected_density", colour: "var(--equipment)" },
 ] as const;
 export type Measure = (typeof MEASURES)[number]["key"];
 
