@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from core.tests.rooms import CLIMATE, room
-from pendrum_core.air.outdoor_air import system_outdoor_air
+from pendrum_core.air.outdoor_air import breathing_air_m3_s, system_outdoor_air, zone_outdoor_air_m3_s
 from pendrum_core.air.psychrometrics import enthalpy_j_kg, relative_humidity
 from pendrum_core.checks.results import result_snags
 from pendrum_core.model.building import Building
@@ -37,6 +37,29 @@ def building(**system: object) -> Building:
         *(Section(f"h{r.id}", f"To {r.id}", "hm", 8.0, 4.0, end=r.id, end_drop_pa=3000.0) for r in rooms),
     )
     return Building(CLIMATE, rooms, (), (air,), (chilled, Circuit("h", "Heating", "heating", pipes, 55.0, 45.0)))
+
+
+class OutdoorAirOfARoom(unittest.TestCase):
+    def test_the_larger_of_rates_and_air_changes(self) -> None:
+        """By hand: 20 people of 5 L/s and 80 m² of 0.9 L/s are 172 L/s; 240 m³ three times an hour are 200 L/s."""
+        self.assertAlmostEqual(breathing_air_m3_s(0.1, 0.072, 2.0, 240.0), 0.172)
+        self.assertAlmostEqual(breathing_air_m3_s(0.1, 0.072, 3.0, 240.0), 0.2)
+        shop = Terminal("r", 20.0, 0.005, 0.0009, 0.8, 0.0, outdoor_air_changes=3.0)
+        self.assertAlmostEqual(zone_outdoor_air_m3_s(shop, 80.0, 240.0), 0.25)
+        self.assertAlmostEqual(zone_outdoor_air_m3_s(replace(shop, outdoor_air_changes=0.0), 80.0, 240.0), 0.215)
+
+    def test_its_working_ends_at_the_same_figure(self) -> None:
+        for changes in (0.0, 6.0):
+            base = building()
+            system = base.systems[0]
+            terminals = tuple(replace(t, outdoor_air_changes=changes) for t in system.terminals)
+            results = calculate(replace(base, systems=(replace(system, terminals=terminals),)))
+            tree = explain(results, "room_airflow", "r0")
+            need = next(node for node in tree.inputs if node.name == "For ventilation")
+            room_ = results.rooms["r0"].room
+            rates = 0.0025 * 4.0 + 0.0003 * room_.floor_area_m2
+            self.assertAlmostEqual(need.value or 0.0, max(rates, changes * room_.volume_m3 / 3600.0))
+            self.assertEqual("n V / 3600" in (need.formula or ""), changes > 0.0)
 
 
 class Balances(unittest.TestCase):

@@ -268,6 +268,7 @@ class Use(Part, Shared):
     hot_water_c = models.FloatField(default=55.0)
     air_per_person_m3_s = models.FloatField()
     air_per_area_m3_s_m2 = models.FloatField()
+    outdoor_air_changes = models.FloatField(default=0.0)
     air_effectiveness = models.FloatField()
     heated = models.BooleanField()
     cooled = models.BooleanField()

@@ -362,6 +362,7 @@ class UseFields(SharedFields):
     hot_water_c: Annotated[float, Field(ge=20, le=95)] = 55.0
     air_per_person_m3_s: Annotated[float, Field(ge=0, le=0.1)] = 0.0
     air_per_area_m3_s_m2: Annotated[float, Field(ge=0, le=0.05)] = 0.0
+    outdoor_air_changes: LeastAirChanges = 0.0
     air_effectiveness: Annotated[float, Field(ge=0.3, le=1.5)] = 1.0
     minimum_air_changes: LeastAirChanges | None = 0.0
     heated: bool = True

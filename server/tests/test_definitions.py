@@ -199,6 +199,26 @@ class Uses(Definitions):
         # 2 people, 20 L by 50 K: 20 x 0.994 kg/L x 4.18 kJ/kgK x 50 K.
         self.assertAlmostEqual(found["hot_water_j_day"] / (20 * 0.994 * 4180 * 50), 1.0, delta=0.002)
 
+    def test_outdoor_air_by_air_changes(self) -> None:
+        """2 people of 2.5 L/s are 5 L/s; 60 m³ six times an hour are 100 L/s, with a system and without one."""
+        room = self.small.ids["room"]
+        self.assertAlmostEqual(self.results()["airflow"][room]["ventilation_m3_s"], 0.005)
+        self.change("use", "use", outdoor_air_changes=6)
+        self.assertAlmostEqual(self.results()["airflow"][room]["ventilation_m3_s"], 0.1)
+        with_system = self.results()["room"][room]["heating_w"]
+        self.change("room", "room", air_system=None)
+        drawn_in = self.results()["room"][room]["heating_w"] - with_system
+        self.change("use", "use", outdoor_air_changes=3)
+        halved = self.results()["room"][room]["heating_w"] - with_system
+        self.assertGreater(drawn_in, 0)
+        self.assertAlmostEqual(halved / drawn_in, 0.5, places=6)
+        self.change("room", "room", occupied=False)
+        self.assertAlmostEqual(self.results()["room"][room]["heating_w"], with_system, places=6)
+        refused = self.commit(self.small.project, [
+            {"op": "set", "kind": "use", "id": self.small.ids["use"], "fields": {"outdoor_air_changes": -1}}])  # fmt: skip
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("at least 0", refused.json()["title"])
+
     def test_watts_of_a_person_by_schedule(self) -> None:
         self.change("use", "use", people_schedule=None, people_radiant_share=0)
         pattern = {"id": "a", "name": "Day", "steps": [[720, 75], [1440, 150]]}

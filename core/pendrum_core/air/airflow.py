@@ -84,7 +84,7 @@ def size_airflow(
                 f"room {room.number}: supply air at {supply_c} °C is not below its set-point {room.cooling_setpoint_c} °C"
             )
         cooling = peak_sensible_w / (supply.specific_heat_j_kgk * difference) * supply.specific_volume_m3_kg
-    zone = zone_outdoor_air_m3_s(terminal, room.floor_area_m2)
+    zone = zone_outdoor_air_m3_s(terminal, room.floor_area_m2, room.volume_m3)
     needs = {
         "cooling": cooling,
         "ventilation": zone * least_over_need,

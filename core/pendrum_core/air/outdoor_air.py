@@ -11,9 +11,23 @@ from dataclasses import dataclass
 from pendrum_core.model.systems import Terminal
 
 
-def zone_outdoor_air_m3_s(terminal: Terminal, floor_area_m2: float) -> float:
-    """Voz = (Rp P + Ra A)/Ez (eqs. 6-1, 6-2) [m3/s]."""
-    breathing = terminal.air_per_person_m3_s * terminal.people + terminal.air_per_area_m3_s_m2 * floor_area_m2
+def breathing_air_m3_s(people_m3_s: float, area_m3_s: float, air_changes: float, volume_m3: float) -> float:
+    """Outdoor air of the breathing zone, Vbz = max(Rp P + Ra A, n V / 3600) [m3/s].
+
+    The sum is eq. 6-1; least air changes of outdoor air are what many building rules ask of workshops, stores and wet
+    rooms besides, and EN 16798-1:2019 (6.3) allows as a way of its own.
+    """
+    return max(people_m3_s + area_m3_s, air_changes * volume_m3 / 3600.0)
+
+
+def zone_outdoor_air_m3_s(terminal: Terminal, floor_area_m2: float, volume_m3: float) -> float:
+    """Voz = Vbz/Ez (eq. 6-2) [m3/s]."""
+    breathing = breathing_air_m3_s(
+        terminal.air_per_person_m3_s * terminal.people,
+        terminal.air_per_area_m3_s_m2 * floor_area_m2,
+        terminal.outdoor_air_changes,
+        volume_m3,
+    )
     return breathing / terminal.effectiveness
 
 

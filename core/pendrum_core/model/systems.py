@@ -35,6 +35,7 @@ class Terminal:
     Attributes:
         people: at full presence [-].
         air_per_person_m3_s, air_per_area_m3_s_m2: breathing-zone outdoor air.
+        outdoor_air_changes: outdoor air that it is never less than [1/h].
         effectiveness: zone air distribution effectiveness Ez [-].
         minimum_air_changes: [1/h].
         pinned_flow_m3_s: supply flow fixed by the engineer.
@@ -47,6 +48,7 @@ class Terminal:
     effectiveness: float
     minimum_air_changes: float
     pinned_flow_m3_s: float | None = None
+    outdoor_air_changes: float = 0.0
 
 
 @dataclass(frozen=True)

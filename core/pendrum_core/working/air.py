@@ -4,7 +4,8 @@ from pendrum_core.air.psychrometrics import enthalpy_j_kg
 from pendrum_core.air.system import AirSystemResult
 from pendrum_core.duct.network import SectionResult
 from pendrum_core.model.climate import day_number
-from pendrum_core.model.systems import AirSystem, Section
+from pendrum_core.model.rooms import Room
+from pendrum_core.model.systems import AirSystem, Section, Terminal
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.working.node import Node, addition, figure
@@ -23,6 +24,7 @@ def room_airflow(results: BuildingResults, room_id: str) -> Node:
     flow = result.airflows[room_id]
     room = results.rooms[room_id].room
     supply = flow.supply
+    terminal = next(t for t in system.terminals if t.room == room_id)
     cooling = Node(
         "For cooling", flow.cooling_m3_s, "airflow", "Vc", formula="Qs / (cp (Ta − Ts)) · v",
         numbers=f"{flow.peak_sensible_w:.4g} W / ({supply.specific_heat_j_kgk:.4g} J/kgK × {flow.difference_k:.3g} K) "
@@ -40,8 +42,9 @@ def room_airflow(results: BuildingResults, room_id: str) -> Node:
     )  # fmt: skip
     needs = (
         cooling,
-        Node("For ventilation", flow.ventilation_m3_s, "airflow", "Voz", formula="(Rp P + Ra A) / Ez",
-             source="ANSI/ASHRAE 62.1-2019, eqs. 6-1, 6-2", ref=f"room/{room_id}/outdoor_air"),
+        Node("For ventilation", flow.ventilation_m3_s, "airflow", "Voz", formula=_outdoor_air_formula(terminal),
+             numbers=_outdoor_air_numbers(terminal, room), source="ANSI/ASHRAE 62.1-2019, eqs. 6-1, 6-2",
+             ref=f"room/{room_id}/outdoor_air"),
         Node("For minimum air changes", flow.air_changes_m3_s, "airflow", formula="n V / 3600",
              ref=f"room/{room_id}/minimum_air_changes"),
     )  # fmt: skip
@@ -52,6 +55,22 @@ def room_airflow(results: BuildingResults, room_id: str) -> Node:
         numbers="" if pinned else "max(" + ", ".join(figure(n.value or 0.0, "airflow") for n in needs) + ")",
         inputs=needs,
     )  # fmt: skip
+
+
+def _outdoor_air_formula(terminal: Terminal) -> str:
+    return "max(Rp P + Ra A, n V / 3600) / Ez" if terminal.outdoor_air_changes else "(Rp P + Ra A) / Ez"
+
+
+def _outdoor_air_numbers(terminal: Terminal, room: Room) -> str:
+    """The need with this room's figures, in litres per second."""
+    rates = (
+        f"{terminal.air_per_person_m3_s * 1000:.4g} L/s × {terminal.people:.4g} + "
+        f"{terminal.air_per_area_m3_s_m2 * 1000:.4g} L/s·m² × {room.floor_area_m2:.4g} m²"
+    )
+    if terminal.outdoor_air_changes:
+        changed = f"{terminal.outdoor_air_changes:.4g} 1/h × {room.volume_m3:.4g} m³ / 3.6"
+        return f"max({rates}, {changed}) / {terminal.effectiveness:.3g}"
+    return f"({rates}) / {terminal.effectiveness:.3g}"
 
 
 def coil_total(results: BuildingResults, system_id: str) -> Node:

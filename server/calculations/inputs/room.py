@@ -10,6 +10,7 @@ from calculations.inputs.missing import Missing
 from calculations.inputs.thermostat import crossed, humidity_of, thermostat_of
 from calculations.lookups import Lookups
 from pendrum_core.air.infiltration import leakage_flow_m3_s, local_wind_m_s
+from pendrum_core.air.outdoor_air import breathing_air_m3_s
 from pendrum_core.checks.snag import DOUBTFUL, Snag
 from pendrum_core.model.rooms import Room, TransferAir
 from pendrum_core.model.schedules import DayPattern
@@ -87,7 +88,10 @@ def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
     snags = _away_snags(title, identity, use, values)
     leak, winter_leak = _infiltration_m3_s(look, use, room, values, volume, surfaces)
     people = values["people_per_m2"].value * area if room["occupied"] else 0.0
-    need = use["air_per_person_m3_s"] * people + use["air_per_area_m3_s_m2"] * area if room["occupied"] else 0.0
+    need = 0.0
+    if room["occupied"]:
+        rates = use["air_per_person_m3_s"] * people, use["air_per_area_m3_s_m2"] * area
+        need = breathing_air_m3_s(*rates, use["outdoor_air_changes"], volume)
     bare = Room(
         id=identity,
         number=room["number"],

@@ -43,6 +43,7 @@ def air_systems(
                     use["air_per_person_m3_s"], use["air_per_area_m3_s_m2"] if there else 0.0,
                     use["air_effectiveness"], values["minimum_air_changes"].value,
                     document.of("room")[room.id]["pinned_flow_m3_s"],
+                    use["outdoor_air_changes"] if there else 0.0,
                 )
             )  # fmt: skip
         inputs = {column: row[column] for column in row if column not in MARGINS}

@@ -1842,6 +1842,11 @@ export interface components {
              */
             air_per_area_m3_s_m2: number;
             /**
+             * Outdoor Air Changes
+             * @default 0
+             */
+            outdoor_air_changes: number;
+            /**
              * Air Effectiveness
              * @default 1
              */

@@ -118,6 +118,7 @@ function roomsOf(kind: Kind, row: { id: string }, field: string): string[] {
   if (kind === "use_item") return withUse((row as Kinds["use_item"]).use);
   if (kind === "kit") return row.id === doc.project?.kit ? withRole(field) : [];
   if (kind === "layer") return reached("assembly", (row as Kinds["layer"]).assembly);
+  if (kind === "project") return doc.rows("room").map((room) => room.id);
   if (kind === "glazing") return reached("glazing", row.id);
   return [];
 }

@@ -1,40 +1,40 @@
 <script setup lang="ts">
-import { freeName } from "@/document/copies";
+import { copyOf, freeName, hold } from "@/document/copies";
 import { newId, setField, useDocument } from "@/document/store";
-import Field from "@/parts/Field.vue";
+import type { Change } from "@/document/types";
 import BuildingPeaks from "@/parts/BuildingPeaks.vue";
+import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import { choicesOf, fieldSaver } from "@/parts/saving";
+import { useShared } from "@/parts/shared";
+import SharedQuestion from "@/parts/SharedQuestion.vue";
 import { useResults } from "@/results/store";
 import { computed } from "vue";
 
-async function add(copy: boolean): Promise<void> {
-  const made = newId();
-  const from = kit.value;
-  const fields: Record<string, unknown> = copy && from ? { ...from } : {};
-  delete fields["id"];
-  fields["name"] = freeName(copy && from ? `${from.name}, copy` : "Fabric kit", doc.rows("kit"));
-  await doc.attempt("New kit, taken", [
-    { op: "create", kind: "kit", id: made, fields },
-    { op: "set", kind: "project", id: doc.project!.id, fields: { kit: made } },
-  ]);
-}
-async function remove(): Promise<void> {
-  const other = doc.rows("kit").find((row) => row.id !== kit.value?.id);
-  if (!other || !kit.value) return;
-  await doc.attempt("Kit deleted", [
-    { op: "set", kind: "project", id: doc.project!.id, fields: { kit: other.id } },
-    { op: "delete", kind: "kit", id: kit.value.id },
-  ]);
-}
 const emit = defineEmits<{ open: [{ kind: "assembly" | "glazing"; id: string }] }>();
 const doc = useDocument();
-function choose(event: Event): void {
-  const kit = (event.target as HTMLSelectElement).value;
-  void doc.attempt("Kit in use", setField("project", doc.project!.id, "kit", kit));
-}
 const results = useResults();
 const kit = computed(() => doc.get("kit", doc.project?.kit) ?? doc.rows("kit")[0]);
+const shared = useShared("kit", () => kit.value?.id ?? "");
+
+function taken(id: string): Change[] {
+  return setField("project", doc.project!.id, "kit", id);
+}
+async function copy(): Promise<void> {
+  const held = hold("kit", kit.value?.id ?? "");
+  if (!held || !kit.value) return;
+  const [made, changes] = copyOf(held, `${kit.value.name}, copy`);
+  await doc.attempt("Copy of a kit, in use", [...changes, ...taken(made)]);
+}
+async function add(): Promise<void> {
+  const id = newId();
+  const fields = { name: freeName("Fabric kit", doc.rows("kit")) };
+  await doc.attempt("New kit, in use", [{ op: "create", kind: "kit", id, fields }, ...taken(id)]);
+}
+function choose(event: Event): void {
+  void doc.attempt("Kit in use", taken((event.target as HTMLSelectElement).value));
+}
+
 type Role = "outer_wall" | "roof" | "ground_floor" | "inner_wall" | "inner_floor" | "door" | "window";
 const ROLES: [Role, string, string[]][] = [
   ["outer_wall", "Outer wall", ["wall"]],
@@ -73,8 +73,8 @@ const used = computed(() => {
       <select v-if="doc.project" aria-label="Kit in use" :value="doc.project.kit ?? ''" @change="choose">
         <option v-for="row in doc.rows('kit')" :key="row.id" :value="row.id">{{ row.name }}</option>
       </select>
-      <button class="act" @click="add(true)">Copy kit</button>
-      <button class="act" :disabled="doc.rows('kit').length < 2" @click="remove">Delete kit</button>
+      <button class="act" @click="copy">Copy kit</button>
+      <button class="act" :disabled="!kit" @click="shared.remove()">Delete kit</button>
     </div>
     <div v-if="kit" class="body">
       <div class="name">
@@ -142,6 +142,12 @@ const used = computed(() => {
         An empty project has no assemblies yet: add them at the left, then choose them here by role.
       </p>
     </div>
+    <div v-else class="body">
+      <p class="empty">
+        No kit yet. It says which assembly each role gets. <button class="link" @click="add">Add one</button>
+      </p>
+    </div>
+    <SharedQuestion :shared="shared" :name="kit?.name ?? ''" />
   </div>
 </template>
 

@@ -40,7 +40,15 @@ const { save, number, choice } = useEditing(() => props.use);
         :save="save('air_effectiveness', 'effectiveness')"
       /><span v-if="worked" class="derived"
         >: <Figure :value="worked.outdoor_air_m3_s_m2" quantity="airflow_per_area" /> in all</span
-      >.
+      >; not below
+      <Field
+        inline
+        label="outdoor air, at least"
+        :value="use.outdoor_air_changes"
+        :editor="number('air_changes')"
+        :save="save('outdoor_air_changes', 'least air changes of outdoor air')"
+      />
+      of outdoor air.
     </p>
     <p>
       Supply air not below
