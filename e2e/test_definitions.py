@@ -447,6 +447,17 @@ class SharedThings(Definitions):
         self.press("Keep it", exact=True)
         self.assertIn("Open hours", [row["name"] for row in self.rows("schedule")])
 
+    def test_a_kit_goes_once_the_building_has_another(self) -> None:
+        self.stage("Fabric")
+        self.press("Copy kit")
+        first, second = (self.named("kit", name)["id"] for name in ("Craft Hall kit", "Craft Hall kit, copy"))
+        self.assertEqual(self.rows("project")[0]["kit"], second)
+        self.press("Delete kit")
+        self.page.get_by_role("alert").get_by_text("1 place, 28 rooms").wait_for()
+        self.choose("Replace everywhere by", "Craft Hall kit")
+        self.assertEqual([row["id"] for row in self.rows("kit")], [first])
+        self.assertEqual(self.rows("project")[0]["kit"], first)
+
     def test_a_use_goes_once_its_rooms_have_another(self) -> None:
         self.open_in("Uses", "Meeting")
         meeting, store = self.named("use", "Meeting")["id"], self.named("use", "Store")["id"]

@@ -78,7 +78,7 @@ class Stages(BrowserTest):
         self.stage("Uses")
         self.page.get_by_role("navigation", name="Uses").get_by_text("Gallery").first.click()
         self.press("Delete", exact=True)
-        self.page.get_by_role("alert").get_by_text("Gallery is used by 1 room").wait_for()
+        self.page.get_by_role("alert").get_by_text("is used in 1 room").wait_for()
         self.assertEqual(len(self.fetch("document")["objects"]["use"]), 16)
 
     def test_a_use_passes_its_change_to_all_its_rooms(self) -> None:
@@ -149,7 +149,7 @@ class Stages(BrowserTest):
     def test_copied_schedule_leaves_the_others_alone(self) -> None:
         self.stage("Schedules")
         self.page.get_by_role("navigation", name="Schedules").get_by_text("Machines").click()
-        self.press("give it a copy of its own")
+        self.press("a copy for here")
         schedules = self.fetch("document")["objects"]["schedule"]
         self.assertEqual(sum(s["name"].startswith("Machines") for s in schedules), 2)
         line = self.page.get_by_label("Pattern as one line")

@@ -11,13 +11,20 @@ from projects.document import Document
 from projects.errors import Refused
 
 
+# What the values of each kind are in a file, and headings that say otherwise: share of the figure and what is taken off it first.
+UNITS = {"fraction": "fraction", "on_off": "on or off", "temperature": "°C", "w_per_person": "W"}
+_HEADINGS = {"%": (0.01, 0.0), "°f": (5.0 / 9.0, 32.0), "degf": (5.0 / 9.0, 32.0)}
+
+
 def read_values(text: str, document: Document) -> dict[str, Any]:
     """Fields of a schedule from 24, 48, 96, 1440, 8760 or 8784 numbers; the last number of each line counts.
+
+    Numbers are fractions, °C or W; a line of headings that names % or °F has them converted.
 
     Raises:
         Refused: a line without a number, or another count of them.
     """
-    values = []
+    values, scale, offset = [], 1.0, 0.0
     lines = text.strip().splitlines()
     pieces = re.split(r"[;,\t ]+", lines[0].strip()) if len(lines) == 1 else lines
     for line, row in enumerate(pieces, start=1):
@@ -25,10 +32,12 @@ def read_values(text: str, document: Document) -> dict[str, Any]:
         if not cells:
             continue
         try:
-            values.append(float(cells[-1]))
+            values.append((float(cells[-1]) - offset) * scale)
         except ValueError:
             if line == 1:
-                continue  # a line of headings
+                heading = cells[-1].lower().replace(" ", "")
+                scale, offset = next((way for unit, way in _HEADINGS.items() if unit in heading), (1.0, 0.0))
+                continue
             raise Refused("invalid", f"Line {line}: {cells[-1].strip()!r} is not a number.") from None
     year = document.one("project")["year"]
     try:
@@ -73,7 +82,7 @@ def year_csv(document: Document, identity: str) -> tuple[str, str]:
     look = Lookups(document)
     year = look.one("project")["year"]
     first = date(year, 1, 1)
-    lines = ["date,hour,value"]
+    lines = [f"date,hour,value in {UNITS[row['kind']]}"]
     for index, value in enumerate(hourly(year_plan(row), year, holidays(look))):
         lines.append(f"{first + timedelta(index // 24)},{index % 24},{value:.6g}")
     return row["name"], "\r\n".join(lines) + "\r\n"
@@ -93,5 +102,8 @@ def pattern_csv(document: Document, identity: str, pattern: str, values: int) ->
         raise Refused("invalid", f"values {values} is none of {', '.join(map(str, PER_DAY))} and 8760.")
     averages = step_averages(year_plan(row).pattern(pattern), values)
     width = 1440 // values
-    lines = ["time,value", *(f"{i * width // 60:02d}:{i * width % 60:02d},{v:.6g}" for i, v in enumerate(averages))]
+    lines = [
+        f"time,value in {UNITS[row['kind']]}",
+        *(f"{i * width // 60:02d}:{i * width % 60:02d},{v:.6g}" for i, v in enumerate(averages)),
+    ]
     return f"{row['name']}, {found['name']}", "\r\n".join(lines) + "\r\n"

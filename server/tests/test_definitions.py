@@ -118,7 +118,12 @@ class Schedules(Definitions):
         self.assertEqual(lines[13], f"2027-01-01,12,{12 / 24:.6g}")
         self.assertIn("Plan.csv", answer["Content-Disposition"])
         day = self.get(f"{self.base}/schedules/plan/{year['base']}.csv", values=96).content.decode().splitlines()
-        self.assertEqual((len(day), day[50]), (97, f"12:15,{12 / 24:.6g}"))
+        self.assertEqual((len(day), day[0], day[50]), (97, "time,value in fraction", f"12:15,{12 / 24:.6g}"))
+        for heading, figure, stored in (("hour,share %", 60, 0.6), ("set-point °F", 68, 20.0), ("value", 0.6, 0.6)):
+            text = heading + "\n" + "\n".join([str(figure)] * 24)
+            steps = self.post(f"{self.base}/schedules/read", {"text": text}).json()["patterns"][0]["steps"]
+            self.assertEqual(steps[0][0], 1440)
+            self.assertAlmostEqual(steps[0][1], stored, places=9)
         self.refused(self.get(f"{self.base}/schedules/plan/{year['base']}.csv", values=7), "values 7")
         self.refused(self.post(f"{self.base}/schedules/read", {"text": "1\n2\nx"}), "Line 3", "'x'")
         self.refused(self.post(f"{self.base}/schedules/read", {"text": "1,2,3"}), "3 numbers")

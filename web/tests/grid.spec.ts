@@ -79,7 +79,7 @@ test("values of schedules are written in the shown units and read back the same"
 });
 
 test("the quantity of a basis", () => {
-  assert.equal(quantityOf(POWER_BASES, "w_m2"), "power_per_area");
-  assert.equal(quantityOf(POWER_BASES, "w_per_person"), "power");
+  assert.equal(quantityOf(POWER_BASES, "w_m2"), "connected_density");
+  assert.equal(quantityOf(POWER_BASES, "w_per_person"), "connected_power");
   assert.equal(quantityOf(POWER_BASES, undefined), "ratio");
 });

@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { KINDS, writingOf } from "../src/stages/schedules/kinds";
-import { fromLine, moved, paint, shifted, slid, taken, tidy, toCells, toLine, valueAt, type Steps } from "../src/parts/pattern";
+import { fromLine, fromRow, moved, paint, shifted, slid, taken, tidy, toCells, toLine, valueAt, type Steps } from "../src/parts/pattern";
 
 /** A small generator of the same numbers every time. */
 function numbers(seed: number): () => number {
@@ -156,3 +156,20 @@ test("hours taken from another pattern are that pattern's, the others stay", () 
       assert.equal(valueAt(found, minute), valueAt(minute >= start && minute < end ? other : steps, minute));
   }
 });
+
+test("a pasted row is read as it is shown: percent or fractions, and temperatures in the units of the screen", () => {
+  const day = (figures: number[]) => fromRow(figures.join("\t"));
+  const hours = (value: number) => Array.from({ length: 24 }, (_, i) => (i < 12 ? 0 : value));
+  assert.deepEqual(day(hours(50)), [[720, 0], [1440, 0.5]]);
+  assert.deepEqual(day(hours(0.5)), [[720, 0], [1440, 0.5]]);
+  assert.deepEqual(fromRow(Array(96).fill("0,25").join(";")), [[1440, 0.25]]);
+  const warm = writingOf(KINDS.temperature, "IP");
+  const [step] = fromRow(Array(48).fill("68").join(" "), warm);
+  assert.equal(step?.[0], 1440);
+  assert.ok(Math.abs(step![1] - 20) < 1e-9);
+  assert.deepEqual(fromRow(Array(24).fill(68).join(" "), writingOf(KINDS.temperature, "SI")), [[1440, 68]]);
+  assert.throws(() => day([1, 2, 3]), /24, 48, 96 or 1440 numbers between 0 and 100/);
+  assert.throws(() => day(hours(101)), /between 0 and 100/);
+  assert.throws(() => fromRow(Array(24).fill("many").join(" ")), /Paste a row/);
+  assert.throws(() => fromRow(Array(24).fill(300).join(" "), warm), /between -76 and 248/);
+}); // prettier-ignore

@@ -97,6 +97,8 @@ function drop(): void {
 
 <style scoped>
 .field {
+  /* The hidden label stays by its field, so that it never stretches the page. */
+  position: relative;
   display: grid;
   grid-template-columns: minmax(120px, 1fr) 92px 62px;
   align-items: center;

@@ -128,6 +128,26 @@ function minuteOf(text: string): number {
   return minute;
 }
 
+/**
+ * A row of 24, 48, 96 or 1440 figures as they are shown, for a whole day. Fractions are shown in percent; a row in which
+ * nothing is above 1 is taken as fractions all the same. Throws with what is wrong with it.
+ */
+export function fromRow(text: string, writing: Writing = PERCENT): Steps {
+  const figures = text
+    .trim()
+    .split(/[\s;]+/)
+    .map((piece) => Number(piece.replace(",", ".").replace("−", "-")));
+  const plain = writing.high === 1 && figures.every((figure) => figure <= 1);
+  const values = figures.map((figure) => Number((plain ? figure : writing.store(figure)).toPrecision(12)));
+  const fits = values.every((value) => value >= writing.low && value <= writing.high);
+  if (![24, 48, 96, DAY].includes(values.length) || !fits) {
+    const [low, high] = [round(writing.show(writing.low)), round(writing.show(writing.high))];
+    throw new Error(`Paste a row of 24, 48, 96 or 1440 numbers between ${low} and ${high}.`);
+  }
+  const minutes = DAY / values.length;
+  return tidy(values.map((value, i) => [(i + 1) * minutes, value]));
+}
+
 /** Read the line again. Throws with what is wrong with it. */
 export function fromLine(line: string, writing: Writing = PERCENT): Steps {
   const steps: Steps = [];

@@ -1,20 +1,22 @@
 <script setup lang="ts">
-import { client, Refusal, unwrap } from "@/api/client";
-import { newId, useDocument } from "@/document/store";
-import type { Change, Room } from "@/document/types";
-import { useElementSize } from "@/parts/size";
+import { useDocument } from "@/document/store";
+import type { Room } from "@/document/types";
 import { format, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
+import { usePlanEdits } from "./edits";
 import { MEASURES, shade, useHeat, type Measure } from "./heat";
 import {
   centre, distanceBeside, length, moveCorner, moveWall, rectangle, shifted, snap, snapped, type Outline, type Point,
 } from "./outline"; // prettier-ignore
+import { marksOf } from "./marks";
+import { usePaper } from "./paper";
 import PlanSide from "./PlanSide.vue";
 import PlanUnderlay from "./PlanUnderlay.vue";
 
 const props = defineProps<{ nextNumber: string }>();
+const edits = usePlanEdits();
 const doc = useDocument();
 const view = useView();
 const TOOLS = [
@@ -26,7 +28,6 @@ const TOOLS = [
 type Tool = (typeof TOOLS)[number]["key"] | "scale";
 
 const box = ref<HTMLElement | null>(null);
-const { width, height } = useElementSize(box);
 const levels = computed(() => doc.rows("level").sort((a, b) => a.floor_m! - b.floor_m!));
 const levelId = ref("");
 /** The level chosen, else the lowest that has rooms. */
@@ -63,52 +64,10 @@ const below = computed(() => {
 const heat = useHeat(measure, placed);
 const room = computed(() => doc.get("room", view.selectedRoom));
 
-// The part of the plan that is shown: metres at the left and at the lower edge, and pixels per metre.
-const scale = ref(20);
-const origin = ref<Point>([0, 0]);
-const toX = (x: number) => (x - origin.value[0]) * scale.value;
-const toY = (y: number) => height.value - (y - origin.value[1]) * scale.value;
-const toPlan = (event: PointerEvent | WheelEvent): Point => {
-  const rect = box.value!.getBoundingClientRect();
-  return [
-    (event.clientX - rect.left) / scale.value + origin.value[0],
-    (height.value - (event.clientY - rect.top)) / scale.value + origin.value[1],
-  ];
-};
-const path = (outline: Outline) => outline.map(([x, y]) => `${toX(x)},${toY(y)}`).join(" ");
-
-/** Show everything that is drawn on the level. */
-function fit(): void {
-  const all = corners.value.length ? corners.value : below.value.flatMap((row) => row.outline_m as Outline);
-  if (!all.length || width.value < 50 || height.value < 120) {
-    [scale.value, origin.value] = [20, [-2, -2]];
-    return;
-  }
-  const [xs, ys] = [all.map((p) => p[0]), all.map((p) => p[1])];
-  const [x0, x1, y0, y1] = [Math.min(...xs), Math.max(...xs), Math.min(...ys), Math.max(...ys)];
-  scale.value = Math.min(
-    (width.value - 70) / Math.max(x1 - x0, 1),
-    (height.value - 100) / Math.max(y1 - y0, 1),
-  );
-  origin.value = [
-    (x0 + x1) / 2 - width.value / 2 / scale.value,
-    (y0 + y1) / 2 - (height.value / 2 + 14) / scale.value,
-  ];
-}
-/** Whether the engineer has taken hold of the paper: until then it is fitted to its box. */
-const held = ref(false);
-watch(
+const { width, height, scale, origin, held, toX, toY, path, toPlan, fit, zoom } = usePaper(
+  box,
   () => level.value?.id,
-  () => (held.value = false),
-);
-watch(
-  [() => level.value?.id, width, height],
-  ([, , now], [, , before]) => {
-    if (!held.value) fit();
-    // The paper's lower edge may move: what is on the screen stays where it is.
-    else origin.value = [origin.value[0], origin.value[1] + ((before ?? now) - now) / scale.value];
-  },
-  { immediate: true },
+  () => (corners.value.length ? corners.value : below.value.flatMap((row) => row.outline_m as Outline)),
 );
 watch(
   () => view.selectedRoom,
@@ -118,18 +77,6 @@ watch(
     if (its?.level && its.level !== level.value?.id) levelId.value = its.level;
   },
 );
-
-function zoom(event: WheelEvent): void {
-  held.value = true;
-  const at = toPlan(event);
-  const factor = Math.exp(-event.deltaY / 500);
-  const next = Math.max(2, Math.min(300, scale.value * factor));
-  origin.value = [
-    at[0] - ((at[0] - origin.value[0]) * scale.value) / next,
-    at[1] - ((at[1] - origin.value[1]) * scale.value) / next,
-  ];
-  scale.value = next;
-}
 
 type Drag =
   | { what: "pan"; from: [number, number]; origin: Point }
@@ -198,7 +145,8 @@ async function release(): Promise<void> {
     drawn.value = [];
     if (tool.value === "rectangle" && Math.abs(a[0] - b[0]) > 0.05 && Math.abs(a[1] - b[1]) > 0.05)
       await add(rectangle(a, b));
-    if (tool.value === "split" && length(a, b) > 0.05) await split(a, b);
+    if (tool.value === "split" && view.selectedRoom && length(a, b) > 0.05)
+      await edits.split(view.selectedRoom, a, b);
     return;
   }
   const label = now.what === "wall" ? "Wall moved" : "Corner moved";
@@ -206,67 +154,28 @@ async function release(): Promise<void> {
 }
 
 async function keep(label: string, changed: Map<string, Outline>): Promise<void> {
-  if (changed.size) {
-    const changes = [...changed].map(([id, outline]): Change => ({
-      op: "set",
-      kind: "room",
-      id,
-      fields: { outline_m: outline },
-    }));
-    await doc.attempt(label, changes);
-  }
+  await edits.keep(label, changed);
   drafts.value = new Map();
 }
 
 /** A new room with an outline; a room of the level that has none yet takes it where one is chosen. */
 async function add(outline: Outline): Promise<void> {
-  const waiting =
-    room.value && !room.value.outline_m && room.value.level === level.value?.id ? room.value : null;
-  if (waiting) {
-    await doc.attempt(`${waiting.number} drawn`, [
-      { op: "set", kind: "room", id: waiting.id, fields: { outline_m: outline } },
-    ]);
+  const now = room.value;
+  if (now && !now.outline_m && now.level === level.value?.id) {
+    await edits.draw(now.id, now.number, outline);
     return;
   }
-  const id = newId();
-  const fields = {
-    number: props.nextNumber,
-    name: "New room",
-    level: level.value?.id ?? null,
-    use: room.value?.use ?? doc.rows("use")[0]?.id ?? null,
-    outline_m: outline,
-  };
-  if (await doc.attempt("Room drawn", [{ op: "create", kind: "room", id, fields }])) {
-    chosen.value = [id];
-    view.selectRoom(id);
-  }
-}
-
-async function split(start: Point, end: Point): Promise<void> {
-  const id = view.selectedRoom;
+  const use = now?.use ?? doc.rows("use")[0]?.id ?? null;
+  const fields = { number: props.nextNumber, level: level.value?.id ?? null, use, outline_m: outline };
+  const id = await edits.create(fields);
   if (!id) return;
-  await ask(() => client.POST("/api/projects/{project_id}/plan/split", {
-    params: { path: { project_id: doc.projectId } },
-    body: { base_version: doc.version, room: id, start, end },
-  })); // prettier-ignore
+  chosen.value = [id];
+  view.selectRoom(id);
 }
 
 async function join(): Promise<void> {
-  await ask(() => client.POST("/api/projects/{project_id}/plan/join", {
-    params: { path: { project_id: doc.projectId } },
-    body: { base_version: doc.version, rooms: chosen.value },
-  })); // prettier-ignore
+  await edits.join(chosen.value);
   chosen.value = chosen.value.slice(0, 1);
-}
-
-async function ask(
-  send: () => Promise<{ data?: unknown; error?: unknown; response: Response }>,
-): Promise<void> {
-  try {
-    await doc.applied(async () => unwrap(await send()) as never);
-  } catch (error) {
-    doc.message = error instanceof Refusal ? error.message : String(error);
-  }
 }
 
 async function onKey(event: KeyboardEvent): Promise<void> {
@@ -307,43 +216,20 @@ const handles = computed(() =>
 );
 /** Windows and doors as marks along the outer walls that face their way. */
 const marks = computed(() => {
-  const rotation = doc.site?.rotation_deg ?? 0;
-  return placed.value.flatMap((row) => {
-    const outline = shownOutline(row);
-    const surfaces = doc
-      .rows("surface")
-      .filter((s) => s.room === row.id && s.plan_key?.startsWith("outer_wall"));
-    return surfaces.flatMap((surface) => {
-      const openings = doc.rows("opening").filter((o) => o.surface === surface.id);
-      const sides = outline
-        .map((a, i): [Point, Point] => [a, outline[(i + 1) % outline.length]!])
-        .filter(([a, b]) => {
-          const facing = (Math.atan2(b[1] - a[1], -(b[0] - a[0])) * 180) / Math.PI + rotation;
-          return Math.abs(((facing - surface.azimuth_deg! + 540) % 360) - 180) < 0.6;
-        })
-        .sort((p, q) => length(...q) - length(...p));
-      const side = sides[0];
-      if (!side) return [];
-      return openings.flatMap((opening) =>
-        spread(side, opening.count!, opening.width_m).map((ends) => ({
-          ends,
-          door: opening.kind === "door",
-        })),
-      );
-    });
-  });
+  const [surfaces, openings] = [doc.rows("surface"), doc.rows("opening")];
+  return placed.value.flatMap((row) =>
+    surfaces
+      .filter((surface) => surface.room === row.id && surface.plan_key?.startsWith("outer_wall"))
+      .flatMap((surface) =>
+        marksOf(
+          surface,
+          openings.filter((opening) => opening.surface === surface.id),
+          shownOutline(row),
+          doc.site?.rotation_deg ?? 0,
+        ),
+      ),
+  );
 });
-
-/** Openings of one width spread evenly along a side. */
-function spread([a, b]: [Point, Point], count: number, size: number): [Point, Point][] {
-  const whole = length(a, b);
-  const share = Math.min(size / whole, 1 / count);
-  const point = (t: number): Point => [a[0] + (b[0] - a[0]) * t, a[1] + (b[1] - a[1]) * t];
-  return Array.from({ length: count }, (_, i) => {
-    const middle = (i + 0.5) / count;
-    return [point(middle - share / 2), point(middle + share / 2)];
-  });
-}
 const hint = computed(
   () => TOOLS.find((item) => item.key === tool.value)?.hint ?? "Press two points of the drawing.",
 );
