@@ -204,6 +204,20 @@ class Uses(Definitions):
         # 2 people, 20 L by 50 K: 20 x 0.994 kg/L x 4.18 kJ/kgK x 50 K.
         self.assertAlmostEqual(found["hot_water_j_day"] / (20 * 0.994 * 4180 * 50), 1.0, delta=0.002)
 
+    def test_the_section_in_winter_is_that_of_elements_to_the_outdoors(self) -> None:
+        """One layer of wool, 0.1/0.037 m²K/W, between films of 0.04 and 0.13: temperatures by hand."""
+        wall = self.small.ids["wall"]
+        site = self.row("site")
+        line = self.results()["assembly"][wall]["line"]
+        resistances = (0.04, 0.1 / 0.037, 0.13)
+        fall = (20.0 - site["winter_dry_bulb_c"]) / sum(resistances)
+        outside = site["winter_dry_bulb_c"] + fall * resistances[0]
+        self.assertAlmostEqual(line["temperature_c"][0], outside, places=6)
+        self.assertAlmostEqual(line["temperature_c"][-1], 20.0 - fall * resistances[2], places=6)
+        for element, there in (("partition", False), ("floor", False), ("roof", True)):
+            self.change("assembly", wall, element=element)
+            self.assertEqual("line" in self.results()["assembly"][wall], there)
+
     def test_outdoor_air_by_air_changes(self) -> None:
         """2 people of 2.5 L/s are 5 L/s; 60 m³ six times an hour are 100 L/s, with a system and without one."""
         room = self.small.ids["room"]

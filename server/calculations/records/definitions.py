@@ -27,6 +27,7 @@ from projects.resolver import Effective, people_per_m2, power_per_m2, value_of_u
 Record = dict[str, Any]
 OUTDOOR_WINTER_HUMIDITY = 0.9
 INDOOR_WINTER_C = 20.0
+OUTER = ("wall", "roof", "door")  # elements with the outdoor air beyond them; floors have the ground, partitions a room
 STANDARD_WINDOW_M = (1.23, 1.48)  # EN 14351-1
 TYPICAL_AREA_M2 = 100.0
 
@@ -51,11 +52,12 @@ def _assembly(look: Lookups, identity: str) -> Record:
         plain = bridged_layers(look, row)
         if any(item.bridge for item in plain):
             record["bridged"] = dict(vars(bridged_resistance(plain, sum(films))))
-        factors = [look.existing("material", r["material"])["vapour_factor"] or 0.0 for r in rows]
-        site = look.one("site")
-        line = section_line(layers, factors, films, (site["winter_dry_bulb_c"], OUTDOOR_WINTER_HUMIDITY),
-                            (INDOOR_WINTER_C, site["indoor_winter_humidity"]))  # fmt: skip
-        record["line"] = {key: list(values) for key, values in vars(line).items()}
+        if element in OUTER and row["ground_procedure"] not in ISO_13370_PARTS:
+            factors = [look.existing("material", r["material"])["vapour_factor"] or 0.0 for r in rows]
+            outdoors = look.said("site", "winter_dry_bulb_c"), OUTDOOR_WINTER_HUMIDITY
+            indoors = INDOOR_WINTER_C, look.said("site", "indoor_winter_humidity")
+            line = section_line(layers, factors, films, outdoors, indoors)
+            record["line"] = {key: list(values) for key, values in vars(line).items()}
         record["layers_m2k_w"] = [layer.resistance_m2k_w for layer in layers]
     if row["ground_procedure"] in ISO_13370_PARTS:
         record["ground"] = _ground(look, row, layers)
