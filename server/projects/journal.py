@@ -26,7 +26,9 @@ def next_steps(project_id: str) -> Steps:
     latest_way: dict[int, JournalEntry] = {}
     newest_edit = 0
     redo: JournalEntry | None = None
-    for entry in JournalEntry.objects.filter(project_id=project_id).order_by("-version").iterator(chunk_size=50):
+    # What the entries did is read only of the one that is stepped: an import's changes are megabytes.
+    entries = JournalEntry.objects.filter(project_id=project_id).defer("changes", "inverse").order_by("-version")
+    for entry in entries.iterator(chunk_size=50):
         if entry.way != "edit":
             latest_way.setdefault(entry.of_version or 0, entry)
             continue
