@@ -1,14 +1,13 @@
 <script setup lang="ts">
 import { newId, useDocument } from "@/document/store";
 import type { Layer } from "@/document/types";
-import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import DataGrid from "@/parts/DataGrid.vue";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
 import { choicesOf, fieldSaver, gridSaver } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
-import SharedQuestion from "@/parts/SharedQuestion.vue";
+import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
 import { useResults } from "@/results/store";
 import { computed, ref } from "vue";
@@ -16,7 +15,7 @@ import GroundFields from "./GroundFields.vue";
 import SectionDrawing from "./SectionDrawing.vue";
 
 const props = defineProps<{ id: string }>();
-const emit = defineEmits<{ gone: []; open: [id: string] }>();
+const emit = defineEmits<{ open: [id: string] }>();
 const doc = useDocument();
 const results = useResults();
 const chosen = ref("");
@@ -89,29 +88,13 @@ function onKey(event: KeyboardEvent): void {
   void move(event.key === "ArrowUp" ? -1 : 1);
 }
 
-async function copy(): Promise<void> {
-  const made = await shared.copy();
-  if (made) emit("open", made);
-}
-
 async function removeLayer(): Promise<void> {
   if (chosen.value) await doc.attempt("Layer removed", [{ op: "delete", kind: "layer", id: chosen.value }]);
-}
-
-async function remove(): Promise<void> {
-  if (await shared.remove()) emit("gone");
 }
 </script>
 
 <template>
-  <div class="page">
-    <div class="head">
-      <h1>{{ assembly.name }}</h1>
-      <BuildingPeaks />
-      <span class="grow" />
-      <button class="act" @click="copy">Copy</button>
-      <button class="act" @click="remove">Delete</button>
-    </div>
+  <SharedPage :shared="shared" :name="assembly.name" @open="emit('open', $event)">
     <div class="body two">
       <section>
         <SectionDrawing
@@ -269,8 +252,7 @@ async function remove(): Promise<void> {
         <UsedIn :shared="shared" @open="emit('open', $event)" />
       </section>
     </div>
-    <SharedQuestion :shared="shared" :name="assembly.name" @open="emit('open', $event)" />
-  </div>
+  </SharedPage>
 </template>
 
 <style scoped>

@@ -37,6 +37,11 @@ watch(
   { immediate: true },
 );
 
+/** Show a thing, or the kit where there is none to show. */
+function open(kind: At["kind"], id: string): void {
+  at.value = id ? { kind, id } : { kind: "kit", id: "" };
+}
+
 async function addAssembly(): Promise<void> {
   const id = newId();
   const fields = { name: "New assembly", element: "wall" };
@@ -121,22 +126,19 @@ async function addGlazing(): Promise<void> {
       v-if="at.kind === 'assembly' && doc.get('assembly', at.id)"
       :id="at.id"
       :key="at.id"
-      @gone="at = { kind: 'kit', id: '' }"
-      @open="at = { kind: 'assembly', id: $event }"
+      @open="open('assembly', $event)"
     />
     <GlazingPage
       v-else-if="at.kind === 'glazing' && doc.get('glazing', at.id)"
       :id="at.id"
       :key="at.id"
-      @gone="at = { kind: 'kit', id: '' }"
-      @open="at = { kind: 'glazing', id: $event }"
+      @open="open('glazing', $event)"
     />
     <ShadingPage
       v-else-if="at.kind === 'shading' && doc.get('shading', at.id)"
       :id="at.id"
       :key="at.id"
-      @gone="at = { kind: 'kit', id: '' }"
-      @open="at = { kind: 'shading', id: $event }"
+      @open="open('shading', $event)"
     />
     <EnvelopePage v-else-if="at.kind === 'envelope'" />
     <MaterialsPage v-else-if="at.kind === 'materials'" />

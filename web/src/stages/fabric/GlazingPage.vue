@@ -1,19 +1,18 @@
 <script setup lang="ts">
 import { setField, useDocument } from "@/document/store";
 import type { Glazing } from "@/document/types";
-import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import LineChart from "@/parts/LineChart.vue";
 import { choicesOf, fieldSaver } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
-import SharedQuestion from "@/parts/SharedQuestion.vue";
+import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
 import { useResults } from "@/results/store";
 import { computed } from "vue";
 
 const props = defineProps<{ id: string }>();
-const emit = defineEmits<{ gone: []; open: [id: string] }>();
+const emit = defineEmits<{ open: [id: string] }>();
 const doc = useDocument();
 const results = useResults();
 const found = computed(() => results.get("glazing", props.id));
@@ -66,25 +65,10 @@ async function setGaps(rows: typeof gaps.value): Promise<void> {
   await doc.attempt("Panes", [{ op: "set", kind: "glazing", id: props.id, fields }]);
 }
 const NEW_GAP = { gap_mm: 16, gas: "argon" as const, emissivity_1: 0.837, emissivity_2: 0.03, pane_mm: 4 };
-
-async function remove(): Promise<void> {
-  if (await shared.remove()) emit("gone");
-}
-async function copy(): Promise<void> {
-  const made = await shared.copy();
-  if (made) emit("open", made);
-}
 </script>
 
 <template>
-  <div class="page">
-    <div class="head">
-      <h1>{{ glazing.name }}</h1>
-      <BuildingPeaks />
-      <span class="grow" />
-      <button class="act" @click="copy">Copy</button>
-      <button class="act" @click="remove">Delete</button>
-    </div>
+  <SharedPage :shared="shared" :name="glazing.name" @open="emit('open', $event)">
     <div class="body two">
       <section>
         <Field
@@ -288,8 +272,7 @@ async function copy(): Promise<void> {
         <UsedIn :shared="shared" @open="emit('open', $event)" />
       </section>
     </div>
-    <SharedQuestion :shared="shared" :name="glazing.name" @open="emit('open', $event)" />
-  </div>
+  </SharedPage>
 </template>
 
 <style scoped>

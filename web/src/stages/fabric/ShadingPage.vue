@@ -2,12 +2,11 @@
 import { client, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
 import type { Shading } from "@/document/types";
-import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import Field from "@/parts/Field.vue";
 import LineChart from "@/parts/LineChart.vue";
 import { fieldSaver } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
-import SharedQuestion from "@/parts/SharedQuestion.vue";
+import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
 import { clock, compass, MONTHS } from "@/units/units";
 import { useView } from "@/view/store";
@@ -21,7 +20,7 @@ interface ShadingDay {
 }
 
 const props = defineProps<{ id: string }>();
-const emit = defineEmits<{ gone: []; open: [id: string] }>();
+const emit = defineEmits<{ open: [id: string] }>();
 const doc = useDocument();
 const view = useView();
 const shading = computed(() => doc.get("shading", props.id)!);
@@ -72,25 +71,10 @@ const series = computed(() => [
     values: (day.value?.lit_share ?? []).map((value) => value * 100),
   },
 ]);
-
-async function remove(): Promise<void> {
-  if (await shared.remove()) emit("gone");
-}
-async function copy(): Promise<void> {
-  const made = await shared.copy();
-  if (made) emit("open", made);
-}
 </script>
 
 <template>
-  <div class="page">
-    <div class="head">
-      <h1>{{ shading.name }}</h1>
-      <BuildingPeaks />
-      <span class="grow" />
-      <button class="act" @click="copy">Copy</button>
-      <button class="act" @click="remove">Delete</button>
-    </div>
+  <SharedPage :shared="shared" :name="shading.name" @open="emit('open', $event)">
     <div class="body two">
       <section>
         <Field
@@ -193,8 +177,7 @@ async function copy(): Promise<void> {
         </p>
       </section>
     </div>
-    <SharedQuestion :shared="shared" :name="shading.name" @open="emit('open', $event)" />
-  </div>
+  </SharedPage>
 </template>
 
 <style scoped>

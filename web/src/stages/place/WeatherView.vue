@@ -238,15 +238,6 @@ function takeMonths(): void {
   gap: 10px;
   align-items: center;
 }
-.file input {
-  position: absolute;
-  opacity: 0;
-  width: 1px;
-  height: 1px;
-}
-.file:focus-within {
-  outline: 2px solid var(--accent);
-}
 .cols {
   display: grid;
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);

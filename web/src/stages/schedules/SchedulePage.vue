@@ -3,12 +3,11 @@ import { client, Refusal, unwrap } from "@/api/client";
 import { setField, useDocument } from "@/document/store";
 import type { PatternPart, Schedule } from "@/document/types";
 import type { Usage } from "@/document/usage";
-import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import Field from "@/parts/Field.vue";
 import { toCells, valueAt, type Steps } from "@/parts/pattern";
 import { fieldSaver } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
-import SharedQuestion from "@/parts/SharedQuestion.vue";
+import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
 import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
@@ -97,14 +96,6 @@ function rename(name: unknown): Promise<void> {
   );
   return savePatterns(patterns, "Pattern name");
 }
-async function copy(): Promise<void> {
-  const made = await shared.copy();
-  if (made) emit("open", made);
-}
-async function remove(): Promise<void> {
-  if (await shared.remove()) emit("open", "");
-}
-
 async function readFile(event: Event): Promise<void> {
   const input = event.target as HTMLInputElement;
   const file = input.files?.[0];
@@ -129,14 +120,7 @@ async function readFile(event: Event): Promise<void> {
 </script>
 
 <template>
-  <div class="page">
-    <div class="head">
-      <h1>{{ schedule.name }}</h1>
-      <BuildingPeaks />
-      <span class="grow" />
-      <button class="act" @click="copy">Copy</button>
-      <button class="act" @click="remove">Delete</button>
-    </div>
+  <SharedPage :shared="shared" :name="schedule.name" @open="emit('open', $event)">
     <div class="body two">
       <section>
         <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
@@ -203,8 +187,7 @@ async function readFile(event: Event): Promise<void> {
         </p>
       </section>
     </div>
-    <SharedQuestion :shared="shared" :name="schedule.name" @open="emit('open', $event)" />
-  </div>
+  </SharedPage>
 </template>
 
 <style scoped>
@@ -233,14 +216,5 @@ async function readFile(event: Event): Promise<void> {
   display: flex;
   gap: 10px;
   align-items: center;
-}
-.file input {
-  position: absolute;
-  opacity: 0;
-  width: 1px;
-  height: 1px;
-}
-.file:focus-within {
-  outline: 2px solid var(--accent);
 }
 </style>

@@ -1,10 +1,9 @@
 <script setup lang="ts">
 import type { Use } from "@/document/types";
-import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import { useShared } from "@/parts/shared";
-import SharedQuestion from "@/parts/SharedQuestion.vue";
+import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
 import { useResults } from "@/results/store";
 import { counted } from "@/units/units";
@@ -25,20 +24,11 @@ const worked = computed(() => results.get("use", props.use.id));
 const result = computed(() => results.get("group", props.use.id));
 const before = computed(() => results.prior("group", props.use.id));
 const { save, number } = useEditing(() => props.use);
-
-async function copy(): Promise<void> {
-  const made = await shared.copy();
-  if (made) emit("open", made);
-}
-async function remove(): Promise<void> {
-  if (await shared.remove()) emit("open", "");
-}
 </script>
 
 <template>
-  <div class="page">
-    <div class="head">
-      <h1>{{ use.name }}</h1>
+  <SharedPage :shared="shared" :name="use.name" @open="emit('open', $event)">
+    <template #head>
       <span class="soft"
         >{{ counted(shared.usages.value.length, "room")
         }}<template v-if="result"
@@ -46,11 +36,7 @@ async function remove(): Promise<void> {
           <Figure :value="result.cooling.sensible_w" :prior="before?.cooling.sensible_w" quantity="load" />,
           heating <Figure :value="result.heating_w" :prior="before?.heating_w" quantity="load" /></template
       ></span>
-      <BuildingPeaks />
-      <span class="grow" />
-      <button class="act" @click="copy">Copy</button>
-      <button class="act" @click="remove">Delete</button>
-    </div>
+    </template>
     <div class="body two">
       <section class="sentences">
         <Field label="Name" :value="use.name" :editor="{ type: 'text' }" :save="save('name', 'name')" />
@@ -92,8 +78,7 @@ async function remove(): Promise<void> {
         <UsedIn :shared="shared" @open="emit('open', $event)" />
       </section>
     </div>
-    <SharedQuestion :shared="shared" :name="use.name" @open="emit('open', $event)" />
-  </div>
+  </SharedPage>
 </template>
 
 <style scoped>
