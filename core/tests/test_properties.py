@@ -8,7 +8,7 @@ from hypothesis import assume, given, settings
 from hypothesis import strategies as st
 
 from core.tests.rooms import CLIMATE, WALL, room
-from pendrum_core.air import psychrometrics as psy
+from pendrum_core import moist_air as psy
 from pendrum_core.air.coil import coil_to_temperature, mix
 from pendrum_core.duct.network import ROUND_SIZES_M, air
 from pendrum_core.fabric.layers import Layer, total_resistance, transfer_matrix

@@ -6,11 +6,11 @@ from dataclasses import replace
 import numpy as np
 
 from core.tests.rooms import CLIMATE, DAY, MONTHS, SLAB, WALL, room
-from pendrum_core.air.psychrometrics import humidity_ratio_from_relative
 from pendrum_core.fabric.glazing import angular_curve
 from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.climate import SummerMonth, day_number
 from pendrum_core.model.rooms import CATEGORIES, Blind, Boundary, Element, SunWindow
+from pendrum_core.moist_air import humidity_ratio_from_relative
 from pendrum_core.results.envelope import Envelopes
 from pendrum_core.room.chunk import calculate_chunk
 from pendrum_core.room.outdoors import outdoors

@@ -8,8 +8,8 @@ from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.model.thermostats import Thermostat
 from pendrum_core.results.building import BuildingLoads, BuildingResults
-from pendrum_core.results.control import Day
 from pendrum_core.results.courses import group_day_w, humidity_lines
+from pendrum_core.room.controlled import Day
 
 
 def day_courses(results: BuildingLoads, kind: str, identity: str, month: int) -> dict[str, Any]:

@@ -10,7 +10,6 @@ from pendrum_core.model.schedules import PER_DAY, hourly, pattern_of, plan_of, s
 from projects.document import Document
 from projects.errors import Refused
 
-
 # What the values of each kind are in a file, and headings that say otherwise: share of the figure and what is taken off it first.
 UNITS = {"fraction": "fraction", "on_off": "on or off", "temperature": "°C", "w_per_person": "W"}
 _HEADINGS = {"%": (0.01, 0.0), "°f": (5.0 / 9.0, 32.0), "degf": (5.0 / 9.0, 32.0)}

@@ -4,14 +4,14 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from pendrum_core.air.outdoor_air import zone_outdoor_air_m3_s
-from pendrum_core.air.psychrometrics import (
+from pendrum_core.model.rooms import Room
+from pendrum_core.model.systems import Terminal
+from pendrum_core.moist_air import (
     humidity_ratio_from_relative,
     saturation_humidity_ratio,
     specific_heat_j_kgk,
     specific_volume_m3_kg,
 )
-from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import Terminal
 
 
 @dataclass(frozen=True)

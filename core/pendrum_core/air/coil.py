@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from pendrum_core.air.psychrometrics import (
+from pendrum_core.moist_air import (
     dry_bulb_from_enthalpy_c,
     enthalpy_j_kg,
     saturation_humidity_ratio,

@@ -11,15 +11,15 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.air.psychrometrics import (
+from pendrum_core.air.system import AirSystemResult
+from pendrum_core.moist_air import (
     humidity_ratio_from_relative,
     relative_humidity,
     saturation_humidity_ratio,
     specific_volume_m3_kg,
 )
-from pendrum_core.air.system import AirSystemResult
 from pendrum_core.quantities.constants import CP_VAPOUR, H_VAPORISATION_0C
-from pendrum_core.results.loads import RoomLoads
+from pendrum_core.room.loads import RoomLoads
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.schedule.pattern import step_averages
 

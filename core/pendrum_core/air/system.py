@@ -16,16 +16,16 @@ from pendrum_core.air.airflow import RoomAirflow, size_airflow
 from pendrum_core.air.coil import CoilState, coil_to_temperature, mix
 from pendrum_core.air.fan import FanResult, size_fan
 from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, SystemOutdoorAir, system_outdoor_air
-from pendrum_core.air.psychrometrics import (
+from pendrum_core.duct.network import DuctResult, air, size_tree
+from pendrum_core.model.rooms import Room
+from pendrum_core.model.systems import AirSystem
+from pendrum_core.moist_air import (
     dew_point_c,
     enthalpy_j_kg,
     saturation_humidity_ratio,
     specific_heat_j_kgk,
     specific_volume_m3_kg,
 )
-from pendrum_core.duct.network import DuctResult, air, size_tree
-from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import AirSystem
 from pendrum_core.quantities.constants import CP_VAPOUR, H_VAPORISATION_0C
 from pendrum_core.room.outdoors import Outdoors
 

@@ -6,8 +6,8 @@ from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.results.control import Missed, flat_out_h
-from pendrum_core.results.loads import RoomLoads
+from pendrum_core.room.controlled import Missed, flat_out_h
+from pendrum_core.room.loads import RoomLoads
 
 
 def comfort_snags(results: BuildingResults) -> Iterator[Snag]:

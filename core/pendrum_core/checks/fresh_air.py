@@ -6,7 +6,7 @@ from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.results.loads import RoomLoads
+from pendrum_core.room.loads import RoomLoads
 
 _LEAST_M3_S = 1e-4
 _NOTICED_K = 0.5

@@ -5,7 +5,7 @@ from functools import lru_cache
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.air.psychrometrics import humidity_ratio_from_wet_bulb, saturation_humidity_ratio
+from pendrum_core.moist_air import humidity_ratio_from_wet_bulb, saturation_humidity_ratio
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 
 Array = NDArray[np.float64]

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from pendrum_core.air.psychrometrics import saturation_pressure_pa
 from pendrum_core.fabric.layers import Layers
+from pendrum_core.moist_air import saturation_pressure_pa
 
 GAP_DIFFUSION_M = 0.01  # equivalent air layer of gaps and thin films whose own is not given
 

@@ -2,7 +2,7 @@
 
 from collections.abc import Iterator
 
-from pendrum_core.air import psychrometrics as psy
+from pendrum_core import moist_air as psy
 from pendrum_core.air.coil import coil_at_dew_point, mix
 from pendrum_core.air.fan import size_fan
 from pendrum_core.duct.network import rectangular_shape, round_shape, section_loss

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.air.system import AirSystemResult
 from pendrum_core.model.building import Building
-from pendrum_core.results.loads import GroupLoads, RoomLoads
+from pendrum_core.room.loads import GroupLoads, RoomLoads
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.water.emitters import EmitterResult
 from pendrum_core.water.network import CircuitResult

@@ -8,17 +8,17 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, GAIN_CATEGORIES, Room
-from pendrum_core.results.air import AirCourse
-from pendrum_core.results.control import Control
-from pendrum_core.results.loads import (
+from pendrum_core.room.control import Command, controlled
+from pendrum_core.room.controlled import Control
+from pendrum_core.room.course import AirCourse
+from pendrum_core.room.harmonics import to_harmonics, to_steps
+from pendrum_core.room.loads import (
     Heating,
     Peak,
     RoomLoads,
     RoomResponse,
     whole_split,
 )
-from pendrum_core.room.control import Command, controlled
-from pendrum_core.room.harmonics import to_harmonics, to_steps
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.solve import Solved, solve
 from pendrum_core.room.sources import gain_courses

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.thermostats import DrawnAir, Thermostat
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.results.control import Control, Day
+from pendrum_core.room.controlled import Control, Day
 from pendrum_core.room.harmonics import OMEGA_RAD_S, step_response, to_harmonics, to_steps
 from pendrum_core.room.kernel import Kernel, RadiantPlant, kernel, radiant_kernel
 from pendrum_core.room.march import Drawn, Marched, Task, Windows, march

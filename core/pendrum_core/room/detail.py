@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.results.air import AirCourse
+from pendrum_core.room.course import AirCourse
 from pendrum_core.room.harmonics import to_harmonics, to_steps
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.solve import solve

@@ -6,9 +6,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.results.loads import RoomLoads
 from pendrum_core.room.chunk import Unsound, calculate_chunk
 from pendrum_core.room.control import Command
+from pendrum_core.room.loads import RoomLoads
 from pendrum_core.room.outdoors import Outdoors
 
 Array = NDArray[np.float64]

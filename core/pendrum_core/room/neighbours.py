@@ -6,8 +6,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.results.air import AirCourse, held_course
-from pendrum_core.results.loads import RoomLoads
+from pendrum_core.room.course import AirCourse, held_course
+from pendrum_core.room.loads import RoomLoads
 from pendrum_core.room.mixing import Mixing
 from pendrum_core.room.outdoors import Outdoors
 

@@ -7,8 +7,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.results.air import AirCourse
 from pendrum_core.room.balance import RoomRow, Transfers, room_row, transfers
+from pendrum_core.room.course import AirCourse
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.sources import GainCourses, SunCourses, gain_courses, sun_courses
 from pendrum_core.room.stack import Signals, Stack, stack_rooms

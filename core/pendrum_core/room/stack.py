@@ -16,7 +16,7 @@ from pendrum_core.fabric.layers import Layers, transfer_matrix
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import CONDUCTION_CATEGORIES, Boundary, Element, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.results.air import AirCourse
+from pendrum_core.room.course import AirCourse
 from pendrum_core.room.harmonics import HARMONICS, OMEGA_RAD_S, to_harmonics
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.schedule.pattern import step_averages

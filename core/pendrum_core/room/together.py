@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from pendrum_core.model.building import Group
 from pendrum_core.model.rooms import CATEGORIES
-from pendrum_core.results.loads import GroupLoads, Heating, Peak, RoomLoads, peak_of, peak_time, whole_split
+from pendrum_core.room.loads import GroupLoads, Heating, Peak, RoomLoads, peak_of, peak_time, whole_split
 from pendrum_core.room.products import add_loads
 from pendrum_core.room.terms import Ensemble
 

@@ -7,9 +7,7 @@ from functools import partial
 
 from pendrum_core.model.building import Building, Group
 from pendrum_core.model.rooms import Room
-from pendrum_core.results.air import AirCourse
 from pendrum_core.results.building import BuildingLoads, Failure
-from pendrum_core.results.loads import GroupLoads, RoomLoads
 from pendrum_core.room.chunk import (
     LEAST_AT_ONCE,
     MOST_AT_ONCE,
@@ -18,7 +16,9 @@ from pendrum_core.room.chunk import (
     differs_in_gains_only,
     recalculate_gains,
 )
+from pendrum_core.room.course import AirCourse
 from pendrum_core.room.follow import follow
+from pendrum_core.room.loads import GroupLoads, RoomLoads
 from pendrum_core.room.neighbours import Neighbours
 from pendrum_core.room.outdoors import Outdoors, outdoors
 from pendrum_core.room.together import Together, group_loads

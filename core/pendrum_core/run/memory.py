@@ -5,7 +5,7 @@ from pendrum_core.model.building import Group
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem
-from pendrum_core.results.loads import GroupLoads, RoomLoads
+from pendrum_core.room.loads import GroupLoads, RoomLoads
 
 
 class Memory:

@@ -8,7 +8,7 @@ from pendrum_core.air.system import AirSystemResult, RoomDemand, size_system
 from pendrum_core.model.building import Building
 from pendrum_core.model.systems import AirSystem, Circuit
 from pendrum_core.results.building import BuildingLoads, BuildingResults, Failure
-from pendrum_core.results.loads import RoomLoads
+from pendrum_core.room.loads import RoomLoads
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.run.memory import Memory, same_members
 from pendrum_core.water.emitters import EmitterResult, size_radiator

@@ -1,11 +1,11 @@
 """Working of air systems and ducts."""
 
-from pendrum_core.air.psychrometrics import enthalpy_j_kg
 from pendrum_core.air.system import AirSystemResult
 from pendrum_core.duct.network import SectionResult
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem, Section, Terminal
+from pendrum_core.moist_air import enthalpy_j_kg
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.working.node import Node, addition, figure

@@ -1,7 +1,7 @@
 """Working of what stands beside a load: the outdoor air that its system brings, and the margin."""
 
-from pendrum_core.air.psychrometrics import enthalpy_j_kg
 from pendrum_core.model.climate import day_number
+from pendrum_core.moist_air import enthalpy_j_kg
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.margins import room_with_margin

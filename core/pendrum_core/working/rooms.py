@@ -8,8 +8,8 @@ from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGO
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.envelope import element_u_value
-from pendrum_core.results.loads import RoomLoads
 from pendrum_core.room.detail import RoomDetail, room_detail
+from pendrum_core.room.loads import RoomLoads
 from pendrum_core.room.sources import gain_at
 from pendrum_core.working.node import Node, addition, figure
 

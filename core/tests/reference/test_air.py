@@ -5,7 +5,7 @@ import unittest
 import psychrolib
 from CoolProp.HumidAirProp import HAPropsSI
 
-from pendrum_core.air import psychrometrics as psy
+from pendrum_core import moist_air as psy
 from pendrum_core.air.coil import coil_at_dew_point, coil_to_temperature, mix
 from pendrum_core.air.fan import size_fan
 from pendrum_core.climate.atmosphere import site_pressure_pa

@@ -13,9 +13,9 @@ from pendrum_core.checks.snag import Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit import kit_list
-from pendrum_core.results.loads import GroupLoads, Peak, RoomLoads
 from pendrum_core.results.outdoor_air import outdoor_air_part, serving
 from pendrum_core.results.yardsticks import group_basis, room_basis, yardsticks
+from pendrum_core.room.loads import GroupLoads, Peak, RoomLoads
 from projects.document import Document
 
 

@@ -7,8 +7,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Room
-from pendrum_core.results.air import AirCourse
-from pendrum_core.results.control import Control
+from pendrum_core.room.controlled import Control
+from pendrum_core.room.course import AirCourse
 from pendrum_core.room.terms import Ensemble, Terms, fixed_split
 
 Array = NDArray[np.float64]
