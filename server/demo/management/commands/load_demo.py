@@ -6,11 +6,12 @@ from django.core.management.base import BaseCommand
 
 from accounts.demo import demo_engineer
 from demo.tarnwick import NAME, load_tarnwick
+from demo.weather import load_weather
 from projects.models import Project
 
 
 class Command(BaseCommand):
-    """Load the Tarnwick Craft Hall for the demo engineer, once."""
+    """Load the Tarnwick Craft Hall with its made-up year of weather for the demo engineer, once."""
 
     help = __doc__
 
@@ -19,5 +20,5 @@ class Command(BaseCommand):
         if Project.objects.filter(owner=owner, name=NAME).exists():
             self.stdout.write(f"{NAME} is there already.")
             return
-        load_tarnwick(owner)
+        load_weather(load_tarnwick(owner))
         self.stdout.write(f"{NAME} loaded.")
