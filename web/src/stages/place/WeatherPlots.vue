@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { MONTHS, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
+import { scaleLinear } from "d3-scale";
 import { computed, onMounted, ref, watch } from "vue";
 import type { Weather } from "./weather";
 
@@ -34,24 +35,36 @@ function draw(): void {
 onMounted(draw);
 watch(() => props.weather, draw);
 
-const cells = computed(() => {
+const W = 600;
+const H = 190;
+const PAD = { left: 34, right: 8, top: 8, bottom: 18 };
+const degrees = (value: number) => toShown(value, "temperature", view.system).toFixed(0);
+const moisture = (g_kg: number) => toShown(g_kg / 1000, "humidity_ratio", view.system).toFixed(0);
+/** Hours by dry-bulb and humidity ratio: a cell each, with scales and ticks. */
+const scatter = computed(() => {
   const { temperature_c: t, humidity_g_kg: w, counts } = props.weather.scatter;
   const most = Math.max(...counts.flat(), 1);
-  const [t0, t1] = [t[0] ?? 0, t.at(-1) ?? 1];
-  const w1 = w.at(-1) ?? 1;
-  return counts.flatMap((column, i) =>
-    column.flatMap((count, j) =>
-      count
-        ? [{ x: (((t[i] ?? 0) - t0) / (t1 - t0)) * 300, y: 150 - ((w[j + 1] ?? 0) / w1) * 150, w: 300 / counts.length, h: 150 / column.length, o: 0.12 + 0.88 * Math.sqrt(count / most) }]
-        : [],
-    ),
+  const x = scaleLinear([t[0] ?? 0, t.at(-1) ?? 1], [PAD.left, W - PAD.right]);
+  const y = scaleLinear([0, w.at(-1) ?? 1], [H - PAD.bottom, PAD.top]);
+  const cells = counts.flatMap((column, i) =>
+    column.flatMap((count, j) => {
+      const [left, right] = [x(t[i] ?? 0), x(t[i + 1] ?? t.at(-1) ?? 1)];
+      const [top, bottom] = [y(w[j + 1] ?? 0), y(w[j] ?? 0)];
+      return count ? [{ x: left, y: top, w: right - left, h: bottom - top, o: 0.12 + 0.88 * Math.sqrt(count / most) }] : [];
+    }),
   );
+  const along = x.ticks(8).map((value) => ({ at: x(value), text: degrees(value) }));
+  const up = y.ticks(4).map((value) => ({ at: y(value), text: moisture(value) }));
+  return { cells, along, up };
 }); // prettier-ignore
-const degrees = (value: number) => toShown(value, "temperature", view.system).toFixed(0);
-const bars = computed(() => {
-  const [low, high] = span.value;
-  const y = (v: number) => 140 - ((v - low) / (high - low)) * 125;
-  return props.weather.ranges.map((r, i) => ({ ...r, x: 10 + i * 24, top: y(r.high_c), bottom: y(r.low_c), mean: y(r.mean_c) }));
+/** Lowest, mean and highest of each month. */
+const ranges = computed(() => {
+  const y = scaleLinear(span.value, [H - PAD.bottom, PAD.top + 12]).nice(5);
+  const step = (W - PAD.left - PAD.right) / 12;
+  const bars = props.weather.ranges.map((r, i) => ({
+    ...r, x: PAD.left + (i + 0.5) * step, top: y(r.high_c), bottom: y(r.low_c), mean: y(r.mean_c),
+  }));
+  return { bars, up: y.ticks(5).map((value) => ({ at: y(value), text: degrees(value) })) };
 }); // prettier-ignore
 </script>
 
@@ -71,56 +84,55 @@ const bars = computed(() => {
         {{ unitOf("temperature", view.system) }}
       </figcaption>
     </figure>
-    <div class="pair">
-      <figure>
-        <svg viewBox="-24 -6 330 176" role="img" aria-label="Dry-bulb against humidity">
+    <figure>
+      <svg :viewBox="`0 0 ${W} ${H}`" role="img" aria-label="Dry-bulb against humidity">
+        <g v-for="tick in scatter.up" :key="tick.at">
+          <line :x1="PAD.left" :x2="W - PAD.right" :y1="tick.at" :y2="tick.at" class="hair" />
+          <text :x="PAD.left - 5" :y="tick.at + 4" text-anchor="end">{{ tick.text }}</text>
+        </g>
+        <rect
+          v-for="(cell, i) in scatter.cells"
+          :key="i"
+          :x="cell.x"
+          :y="cell.y"
+          :width="cell.w"
+          :height="cell.h"
+          fill="var(--accent)"
+          :opacity="cell.o"
+        />
+        <text v-for="tick in scatter.along" :key="tick.at" :x="tick.at" :y="H - 4" text-anchor="middle">
+          {{ tick.text }}
+        </text>
+      </svg>
+      <figcaption class="soft">
+        Hours by dry-bulb, {{ unitOf("temperature", view.system) }}, and humidity ratio,
+        {{ unitOf("humidity_ratio", view.system) }}; the darker the more
+      </figcaption>
+    </figure>
+    <figure>
+      <svg :viewBox="`0 0 ${W} ${H}`" role="img" aria-label="Monthly ranges">
+        <g v-for="tick in ranges.up" :key="tick.at">
+          <line :x1="PAD.left" :x2="W - PAD.right" :y1="tick.at" :y2="tick.at" class="hair" />
+          <text :x="PAD.left - 5" :y="tick.at + 4" text-anchor="end">{{ tick.text }}</text>
+        </g>
+        <g v-for="bar in ranges.bars" :key="bar.month">
           <rect
-            v-for="(cell, i) in cells"
-            :key="i"
-            :x="cell.x"
-            :y="cell.y"
-            :width="cell.w"
-            :height="cell.h"
-            fill="var(--accent)"
-            :opacity="cell.o"
+            :x="bar.x - 9"
+            width="18"
+            :y="bar.top"
+            :height="bar.bottom - bar.top"
+            fill="var(--ember)"
+            opacity="0.45"
           />
-          <line x1="0" x2="300" y1="150" y2="150" stroke="var(--ink)" />
-          <text x="0" y="164">{{ degrees(weather.scatter.temperature_c[0] ?? 0) }}</text>
-          <text x="300" y="164" text-anchor="end">
-            {{ degrees(weather.scatter.temperature_c.at(-1) ?? 0) }} {{ unitOf("temperature", view.system) }}
-          </text>
-          <text x="-4" y="8" text-anchor="end">
-            {{ (weather.scatter.humidity_g_kg.at(-1) ?? 0).toFixed(0) }}
-          </text>
-        </svg>
-        <figcaption class="soft">Hours by dry-bulb and humidity ratio, g/kg; the darker the more</figcaption>
-      </figure>
-      <figure>
-        <svg viewBox="0 0 306 164" role="img" aria-label="Monthly ranges">
-          <g v-for="bar in bars" :key="bar.month">
-            <rect
-              :x="bar.x"
-              :width="14"
-              :y="bar.top"
-              :height="bar.bottom - bar.top"
-              fill="var(--ember)"
-              opacity="0.45"
-            />
-            <line
-              :x1="bar.x - 2"
-              :x2="bar.x + 16"
-              :y1="bar.mean"
-              :y2="bar.mean"
-              stroke="var(--ink)"
-              stroke-width="2"
-            />
-            <text :x="bar.x + 7" y="158" text-anchor="middle">{{ MONTHS[bar.month - 1] }}</text>
-            <text :x="bar.x + 7" :y="bar.top - 3" text-anchor="middle">{{ degrees(bar.high_c) }}</text>
-          </g>
-        </svg>
-        <figcaption class="soft">Lowest, mean and highest by month</figcaption>
-      </figure>
-    </div>
+          <line :x1="bar.x - 11" :x2="bar.x + 11" :y1="bar.mean" :y2="bar.mean" class="mean" />
+          <text :x="bar.x" :y="H - 4" text-anchor="middle">{{ MONTHS[bar.month - 1] }}</text>
+          <text :x="bar.x" :y="bar.top - 3" text-anchor="middle">{{ degrees(bar.high_c) }}</text>
+        </g>
+      </svg>
+      <figcaption class="soft">
+        Lowest, mean and highest by month, {{ unitOf("temperature", view.system) }}
+      </figcaption>
+    </figure>
   </div>
 </template>
 
@@ -134,17 +146,19 @@ canvas {
   image-rendering: pixelated;
   display: block;
 }
-.pair {
-  display: grid;
-  grid-template-columns: 1fr 1fr;
-  gap: 16px;
-}
 svg {
   width: 100%;
-  max-height: 190px;
+  display: block;
+}
+.hair {
+  stroke: var(--hair);
+}
+.mean {
+  stroke: var(--ink);
+  stroke-width: 2;
 }
 text {
-  font-size: 9px;
+  font-size: 10px;
   fill: var(--soft);
 }
 figcaption {
