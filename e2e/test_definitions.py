@@ -212,7 +212,9 @@ class FabricPages(Definitions):
         table = self.page.get_by_role("table", name="Envelope by element")
         lines = self.results()["envelope"]["building"]["lines"]
         self.assertEqual(table.locator("tbody tr").count(), len(lines) + 1)
-        shares = [self.number(t.replace("%", "")) for t in table.locator("tbody td:nth-child(7)").all_inner_texts()]
+        texts = table.locator("tbody td:nth-child(7)").all_inner_texts()
+        self.assertEqual(texts.count("inside"), sum(line["inside"] for line in lines))
+        shares = [self.number(text.replace("%", "")) for text in texts if text != "inside"]
         self.assertAlmostEqual(sum(shares), 100.0, delta=0.5)
 
     def test_a_copy_for_one_place_and_replacing_everywhere(self) -> None:

@@ -8,7 +8,7 @@ import numpy as np
 from core.tests.rooms import CLIMATE, GLASS, SLAB, WALL, room
 from core.tests.test_thermostat import thermostat
 from pendrum_core.model.building import Building, Group
-from pendrum_core.model.rooms import CATEGORIES, Room
+from pendrum_core.model.rooms import CATEGORIES, Boundary, Room
 from pendrum_core.results.envelope import Envelopes
 from pendrum_core.room.loads import RoomLoads
 from pendrum_core.room.together import Together, group_day_w
@@ -121,6 +121,21 @@ class KeptEnvelopes(unittest.TestCase):
             self.assertAlmostEqual(found.air_w_k, fresh.air_w_k, places=9)
             self.assertEqual([vars(x) for x in found.lines], [vars(x) for x in fresh.lines])
         self.assertLess(kept.of(some[:2], 1200.0).transmission_w_k, found.transmission_w_k)
+
+    def test_what_passes_between_rooms_is_no_loss_of_the_building(self) -> None:
+        """A wall of 10 m² between two rooms, seen from both sides, stands among the lines and in no sum."""
+        apart = list(rooms())[:2]
+        wall = replace(apart[0].elements[0], area_m2=10.0, category="neighbours")
+        joined = [
+            replace(one, elements=(*one.elements, replace(wall, boundary=Boundary("room", 90.0, neighbour=other.id))))
+            for one, other in zip(apart, reversed(apart), strict=True)
+        ]
+        alone, found = Envelopes().of(apart, 1200.0), Envelopes().of(joined, 1200.0)
+        self.assertAlmostEqual(found.transmission_w_k, alone.transmission_w_k, places=9)
+        self.assertGreater(found.capacity_j_k, alone.capacity_j_k)
+        line = next(line for line in found.lines if line.inside)
+        self.assertAlmostEqual(line.area_m2, 20.0)
+        self.assertIs(found.lines[-1], line)
 
     def test_by_hand(self) -> None:
         """Walls 22 m², glass 4 m² to the outdoors, floor 20 m² to the ground; ISO 6946 films."""

@@ -32,13 +32,18 @@ class EnvelopeLine:
         """Mean U-value [W/m2 K]."""
         return self.conductance_w_k / self.area_m2
 
+    @property
+    def inside(self) -> bool:
+        """Whether it parts two rooms of the building: heat moves through it, but the building does not lose it."""
+        return self.towards == "room"
+
 
 @dataclass
 class Envelope:
     """Sum over rooms.
 
     Attributes:
-        lines: towards the outdoors, the ground and fixed neighbours.
+        lines: towards the outdoors, the ground and fixed neighbours, and between rooms.
         air_w_k: infiltration and untreated outdoor air.
         capacity_j_k: heat capacity that a day reaches (ISO 13786) of all faces, with air and furniture.
     """
@@ -49,8 +54,8 @@ class Envelope:
 
     @property
     def transmission_w_k(self) -> float:
-        """Sum of U A."""
-        return sum(line.conductance_w_k for line in self.lines)
+        """Sum of U A of what the building loses heat through."""
+        return sum(line.conductance_w_k for line in self.lines if not line.inside)
 
     @property
     def time_constant_h(self) -> float:
@@ -96,7 +101,7 @@ class Envelopes:
                 line.area_m2 += area
                 line.conductance_w_k += conductance
         self._shares = shares
-        result.lines = sorted(lines.values(), key=lambda line: -line.conductance_w_k)
+        result.lines = sorted(lines.values(), key=lambda line: (line.inside, -line.conductance_w_k))
         return result
 
 

@@ -175,7 +175,7 @@ def _steps(days: tuple[DayPattern, ...]) -> list[list[list[float | None]]]:
 
 def _envelope_record(found: Envelope) -> Record:
     return {
-        "lines": [dict(vars(line)) | {"u_value": line.u_value} for line in found.lines],
+        "lines": [dict(vars(line)) | {"u_value": line.u_value, "inside": line.inside} for line in found.lines],
         "transmission_w_k": found.transmission_w_k,
         "air_w_k": found.air_w_k,
         "capacity_j_k": found.capacity_j_k,

@@ -233,6 +233,8 @@ export interface EnvelopeLine {
   area_m2: number;
   conductance_w_k: number;
   u_value: number;
+  /** Between two rooms of the building: nothing that it loses. */
+  inside: boolean;
 }
 
 export interface EnvelopeResult {

@@ -14,7 +14,9 @@ const TOWARDS: Record<string, string> = {
   outdoors: "outdoors",
   temperature: "ground or fixed temperature",
   pattern: "scheduled temperature",
+  room: "another room",
 };
+const share = (part: number) => ((100 * part) / (total.value || 1)).toFixed(1);
 function nameOf(id: string): string {
   return doc.get("assembly", id)?.name ?? doc.get("glazing", id)?.name ?? "";
 }
@@ -48,8 +50,11 @@ function nameOf(id: string): string {
             <td class="num"><Figure :value="line.area_m2" quantity="area" /></td>
             <td class="num"><Figure :value="line.u_value" quantity="u_value" /></td>
             <td class="num"><Figure :value="line.conductance_w_k" quantity="heat_loss" /></td>
-            <td class="num">{{ ((100 * line.conductance_w_k) / total).toFixed(1) }} %</td>
-            <td class="bar"><i :style="{ width: `${(100 * line.conductance_w_k) / total}%` }" /></td>
+            <td v-if="line.inside" class="num soft">inside</td>
+            <td v-else class="num">{{ share(line.conductance_w_k) }} %</td>
+            <td class="bar">
+              <i v-if="!line.inside" :style="{ width: `${share(line.conductance_w_k)}%` }" />
+            </td>
           </tr>
           <tr>
             <td>air</td>
@@ -58,8 +63,8 @@ function nameOf(id: string): string {
             <td />
             <td />
             <td class="num"><Figure :value="found.air_w_k" quantity="heat_loss" /></td>
-            <td class="num">{{ ((100 * found.air_w_k) / total).toFixed(1) }} %</td>
-            <td class="bar"><i :style="{ width: `${(100 * found.air_w_k) / total}%` }" /></td>
+            <td class="num">{{ share(found.air_w_k) }} %</td>
+            <td class="bar"><i :style="{ width: `${share(found.air_w_k)}%` }" /></td>
           </tr>
         </tbody>
       </table>
@@ -77,8 +82,8 @@ function nameOf(id: string): string {
       </p>
       <p class="soft">
         U with the films of ISO 6946; floors with what the ground adds. Capacity: ISO 13786 areal heat
-        capacity of every inner face over 24 h, with air and furniture. Partitions to equal rooms lose nothing
-        and store.
+        capacity of every inner face over 24 h, with air and furniture. Walls between rooms store, and what
+        passes through them stays in the building.
       </p>
     </div>
     <p v-else class="empty">No room can be calculated yet.</p>
