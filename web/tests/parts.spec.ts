@@ -5,7 +5,7 @@ import { stack } from "../src/app/rail";
 import { asText, type WorkingTree } from "../src/app/working";
 import { faultText, fromText, toText, type Editor } from "../src/parts/edit";
 import { parseBlock, type Column } from "../src/parts/grid";
-import { canEdit, priorText, shownText } from "../src/parts/gridCells";
+import { canEdit, editorOf, priorText, shownText } from "../src/parts/gridCells";
 import { inOrder } from "../src/parts/sections";
 import { freeName } from "../src/document/copies";
 import { dayOfYear, monthAndDay } from "../src/stages/schedules/dates";
@@ -181,4 +181,17 @@ test("a day of any year is typed as people write it", () => {
   assert.deepEqual(fromText("31 Nov", editor, "SI"), { value: null, fault: "“31 Nov” is no day like 28 Mar." });
   assert.deepEqual(fromText("", editor, "SI"), { value: null, fault: "" });
   assert.equal(toText("10-31", editor, "SI"), "31 Oct");
+}); // prettier-ignore
+
+test("a number is shown and typed in the unit of its own row where rows differ", () => {
+  const column: Column<{ value: number; basis: string }> = {
+    key: "value", title: "each", width: 70, value: (row) => row.value, editor: { type: "number" },
+    quantityOf: (row) => (row.basis === "area" ? "connected_density" : "connected_power"),
+  };
+  const [dense, single] = [{ value: 10.76391, basis: "area" }, { value: 40, basis: "one" }];
+  assert.equal(shownText(dense, column, "IP"), "1.00");
+  assert.equal(shownText(single, column, "IP"), "40");
+  const read = fromText("1", editorOf(dense, column), "IP");
+  assert.ok(Math.abs(Number(read.value) - 10.7639) < 1e-3);
+  assert.deepEqual(fromText("40", editorOf(single, column), "IP"), { value: 40, fault: "" });
 }); // prettier-ignore

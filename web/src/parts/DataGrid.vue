@@ -5,7 +5,7 @@ import { useVirtualizer } from "@tanstack/vue-virtual";
 import { computed, nextTick, onMounted, ref, watch } from "vue";
 import { toText } from "./edit";
 import { parseBlock, type Column, type Edit } from "./grid";
-import { canEdit, priorText, shownText, useTypedCells } from "./gridCells";
+import { canEdit, editorOf, priorText, shownText, useTypedCells } from "./gridCells";
 import { moved, placed, useRange, type Place } from "./gridRange";
 
 /** Quantities of which a sum means something. */
@@ -144,7 +144,7 @@ async function start(text?: string): Promise<void> {
     return;
   }
   const kept = faults.value.get(cellKey(row, column));
-  editing.value = text ?? kept?.text ?? toText(column.value(row), column.editor, view.system);
+  editing.value = text ?? kept?.text ?? toText(column.value(row), editorOf(row, column), view.system);
   await nextTick();
   const input = box.value?.querySelector<HTMLInputElement>(".cell .editor");
   input?.focus();
@@ -159,7 +159,7 @@ async function finish(down: number, right: number, all = false): Promise<void> {
   editing.value = null;
   if (row && column && text !== null) {
     if (all) void keep(inRange().map((cell) => ({ ...cell, text })));
-    else if (text !== toText(column.value(row), column.editor ?? { type: "text" }, view.system)) {
+    else if (text !== toText(column.value(row), editorOf(row, column), view.system)) {
       void keep([{ row, column, text }]);
     }
   }
@@ -200,7 +200,7 @@ async function fillDown(): Promise<void> {
       .map(({ row, column }) => ({
         row,
         column,
-        text: toText(column.value(first), column.editor ?? { type: "text" }, view.system),
+        text: toText(column.value(first), editorOf(first, column), view.system),
       })),
   );
 }
@@ -286,7 +286,7 @@ function onCopy(event: ClipboardEvent): void {
 
 function copied(row: R, column: Column<R>): string {
   if (!column.editor) return shown(row, column);
-  if (column.editor.type !== "choice") return toText(column.value(row), column.editor, view.system);
+  if (column.editor.type !== "choice") return toText(column.value(row), editorOf(row, column), view.system);
   const value = column.value(row);
   return column.editor.choices?.find((choice) => choice.value === value)?.label ?? "";
 }

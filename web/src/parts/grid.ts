@@ -6,6 +6,8 @@ export interface Column<R> {
   title: string;
   /** Unit registry key, for the head and for numbers. */
   quantity?: string;
+  /** Unit registry key of one row's number, where rows differ. */
+  quantityOf?: (row: R) => string;
   /** Width [px]. */
   width: number;
   /** Stored value, SI. */

@@ -2,7 +2,7 @@ import { Refusal } from "@/api/client";
 import type { System } from "@/units/units";
 import { format } from "@/units/units";
 import { ref, type Ref } from "vue";
-import { faultText, fromText } from "./edit";
+import { faultText, fromText, type Editor } from "./edit";
 import type { Column, Edit } from "./grid";
 
 /** A cell with what was typed into it. */
@@ -17,11 +17,18 @@ export function canEdit<R>(row: R, column: Column<R>): boolean {
   return Boolean(column.editor) && (column.editable?.(row) ?? true);
 }
 
+/** How a cell is edited; a number in the unit of its own row where rows differ. */
+export function editorOf<R>(row: R, column: Column<R>): Editor {
+  const editor = column.editor ?? { type: "text" };
+  return column.quantityOf ? { ...editor, quantity: column.quantityOf(row) } : editor;
+}
+
 /** A cell's value as shown. */
 export function shownText<R>(row: R, column: Column<R>, system: System): string {
   if (column.text) return column.text(row);
   const value = column.value(row);
-  if (typeof value === "number" && column.quantity) return format(value, column.quantity, system);
+  const quantity = column.quantityOf?.(row) ?? column.quantity;
+  if (typeof value === "number" && quantity) return format(value, quantity, system);
   if (typeof value === "boolean") return value ? "yes" : "no";
   return value === null || value === undefined ? "–" : String(value);
 }
@@ -57,7 +64,7 @@ export function useTypedCells<R extends { id: string }>(
     for (const cell of cells) {
       const { row, column, text } = cell;
       if (!column.editor || !canEdit(row, column)) continue;
-      const read = fromText(text, column.editor, system());
+      const read = fromText(text, editorOf(row, column), system());
       if (read.fault) faults.value.set(cellKey(row, column), { text, why: read.fault });
       else if (read.value !== column.value(row) || column.origin) good.push({ ...cell, value: read.value });
       else faults.value.delete(cellKey(row, column));
@@ -74,7 +81,7 @@ export function useTypedCells<R extends { id: string }>(
         const named = refusedPlaces(error);
         const refused = waiting.filter((_, i) => named.size === 0 || named.has(i));
         for (const { row, column, text } of refused) {
-          const why = faultText(error, column.editor ?? { type: "text" }, system());
+          const why = faultText(error, editorOf(row, column), system());
           faults.value.set(cellKey(row, column), { text, why });
         }
         waiting = refused.length ? waiting.filter((cell) => !refused.includes(cell)) : [];

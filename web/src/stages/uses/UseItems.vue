@@ -4,11 +4,14 @@ import type { Use, UseItem } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column } from "@/parts/grid";
 import { choicesOf, gridSaver } from "@/parts/saving";
+import { unitOf } from "@/units/units";
+import { useView } from "@/view/store";
 import { computed, ref } from "vue";
-import { POWER_BASES } from "./useFields";
+import { POWER_BASES, quantityOf } from "./useFields";
 
 const props = defineProps<{ use: Use }>();
 const doc = useDocument();
+const view = useView();
 const chosen = ref("");
 const items = computed(() =>
   doc
@@ -27,15 +30,20 @@ const share = (key: "radiant_share" | "latent_share" | "vented_share" | "usage_f
 const columns = computed<Column<UseItem>[]>(() => [
   { key: "name", title: "Item", width: 130, value: (r) => r.name, editor: { type: "text" } },
   { key: "count", title: "Count", quantity: "count", width: 58, value: (r) => r.count, editor: { type: "number", quantity: "ratio" } },
-  { key: "value", title: "each", width: 74, value: (r) => r.value, editor: { type: "number", quantity: "ratio" } },
-  { key: "basis", title: "in", width: 116, value: (r) => r.basis, text: (r) => ({ w: "W", w_m2: "W/m²", w_per_person: "W a person" })[r.basis ?? "w"],
-    editor: { type: "choice", choices: POWER_BASES.map((b) => ({ value: b.value, label: { w: "W", w_m2: "W/m²", w_per_person: "W a person" }[b.value] })) } },
+  { key: "value", title: "each", width: 74, value: (r) => r.value, quantityOf: (r) => quantityOf(POWER_BASES, r.basis ?? "w"), editor: { type: "number" } },
+  { key: "basis", title: "in", width: 116, value: (r) => r.basis, text: (r) => unitOfBasis(r.basis ?? "w"),
+    editor: { type: "choice", choices: POWER_BASES.map((b) => ({ value: b.value, label: unitOfBasis(b.value) })) } },
   share("usage_factor", "used"),
   share("radiant_share", "radiant"),
   share("latent_share", "latent"),
   share("vented_share", "vented"),
   { key: "schedule", title: "Schedule", width: 150, value: (r) => r.schedule, text: (r) => doc.get("schedule", r.schedule)?.name ?? "all day", editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("schedule")) } },
 ]); // prettier-ignore
+/** What the figures of a basis are in, in the units shown. */
+function unitOfBasis(basis: string): string {
+  const unit = unitOf(quantityOf(POWER_BASES, basis), view.system);
+  return basis === "w_per_person" ? `${unit} a person` : unit;
+}
 const save = gridSaver<UseItem>("use_item", "Item");
 
 async function add(): Promise<void> {
