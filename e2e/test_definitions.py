@@ -375,6 +375,32 @@ class SchedulePages(Definitions):
         self.assertEqual(sum(s["name"] == "Machines" for s in self.rows("schedule")), 1)
 
 
+class Keys(Definitions):
+    def test_lists_are_walked_by_arrows_and_each_stage_tells_its_keys(self) -> None:
+        self.stage("Schedules")
+        items = self.page.get_by_role("navigation", name="Schedules").locator(".item")
+        items.nth(0).click()
+        first = self.page.get_by_role("heading", level=1).inner_text()
+        self.page.keyboard.press("ArrowDown")
+        self.page.keyboard.press("ArrowDown")
+        third = items.nth(2).inner_text().splitlines()[0]
+        self.page.get_by_role("heading", level=1, name=re.compile(f"^{re.escape(third[:6])}")).wait_for()
+        self.page.keyboard.press("ArrowUp")
+        self.page.keyboard.press("ArrowUp")
+        self.page.keyboard.press("ArrowUp")
+        self.page.get_by_role("heading", level=1, name=first, exact=True).wait_for()
+        self.page.keyboard.press("?")
+        keys = self.page.get_by_role("table", name="Keys on Schedules")
+        keys.get_by_text("from the pattern laid over").wait_for()
+        self.page.keyboard.press("Escape")
+        self.page.keyboard.press("g")
+        self.page.keyboard.press("u")
+        self.page.wait_for_url("**/uses*")
+        self.page.keyboard.press("?")
+        self.page.get_by_role("table", name="Keys on Uses").wait_for()
+        self.assertEqual(self.page.get_by_role("table", name="Keys on Schedules").count(), 0)
+
+
 class SharedThings(Definitions):
     """Whatever several places use asks whether a change is meant for all of them."""
 

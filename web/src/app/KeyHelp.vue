@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
-import { onMounted, ref } from "vue";
-import { useRouter } from "vue-router";
+import { computed, onMounted, ref } from "vue";
+import { useRoute, useRouter } from "vue-router";
 import { STAGES } from "./stages";
+import { VIEW_KEYS } from "./viewKeys";
 
 const emit = defineEmits<{ close: [] }>();
 const box = ref<HTMLElement | null>(null);
@@ -20,6 +21,9 @@ const keys: [string, string][] = [
 ];
 const doc = useDocument();
 const router = useRouter();
+const route = useRoute();
+const stage = computed(() => STAGES.find((item) => item.key === route.name));
+const here = computed(() => VIEW_KEYS[stage.value?.key ?? ""] ?? []);
 function toProof(): void {
   void router.push(`/${doc.projectId}/proof`);
   emit("close");
@@ -31,7 +35,21 @@ onMounted(() => box.value?.focus());
   <div class="veil" @click.self="emit('close')">
     <div ref="box" class="box" role="dialog" aria-label="Keys" tabindex="-1" @keydown.esc="emit('close')">
       <h1>Keys</h1>
-      <table class="plain">
+      <template v-if="here.length">
+        <h2>On {{ stage?.name }}</h2>
+        <table class="plain" :aria-label="`Keys on ${stage?.name}`">
+          <tbody>
+            <tr v-for="[key, what] in here" :key="key">
+              <td>
+                <kbd>{{ key }}</kbd>
+              </td>
+              <td>{{ what }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <h2>Everywhere</h2>
+      </template>
+      <table class="plain" aria-label="Keys everywhere">
         <tbody>
           <tr v-for="[key, what] in keys" :key="key">
             <td>
@@ -48,6 +66,9 @@ onMounted(() => box.value?.focus());
 </template>
 
 <style scoped>
+h2 {
+  margin: 10px 0 2px;
+}
 td {
   padding: 1px 8px !important;
   height: 24px !important;

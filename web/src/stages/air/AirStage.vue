@@ -4,6 +4,7 @@ import { newId, useDocument } from "@/document/store";
 import Figure from "@/parts/Figure.vue";
 import { useResults } from "@/results/store";
 import { useView } from "@/view/store";
+import { onListKey } from "@/parts/listKeys";
 import { computed, ref, watch } from "vue";
 import AirPath from "./AirPath.vue";
 import DuctsView from "./DuctsView.vue";
@@ -76,7 +77,7 @@ async function remove(): Promise<void> {
 
 <template>
   <div class="split">
-    <nav class="list" aria-label="Air systems">
+    <nav class="list" aria-label="Air systems" @keydown="onListKey">
       <p class="soft group">Constant volume, reheat at the rooms</p>
       <button
         v-for="row in systems"

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { newId, useDocument } from "@/document/store";
+import { onListKey } from "@/parts/listKeys";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import AssemblyPage from "./AssemblyPage.vue";
@@ -66,7 +67,7 @@ async function addGlazing(): Promise<void> {
 
 <template>
   <div class="split">
-    <nav class="list" aria-label="Fabric">
+    <nav class="list" aria-label="Fabric" @keydown="onListKey">
       <button class="item strong" :class="{ on: at.kind === 'kit' }" @click="at = { kind: 'kit', id: '' }">
         Fabric kit
       </button>

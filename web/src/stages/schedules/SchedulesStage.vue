@@ -5,6 +5,7 @@ import type { Schedule } from "@/document/types";
 import { countUsages } from "@/document/usage";
 import type { ShelfItem } from "@/parts/shelf";
 import ShelfPanel from "@/parts/ShelfPanel.vue";
+import { onListKey } from "@/parts/listKeys";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import { KINDS } from "./kinds";
@@ -55,7 +56,7 @@ function take(item: ShelfItem): void {
 
 <template>
   <div class="split">
-    <nav class="list" aria-label="Schedules">
+    <nav class="list" aria-label="Schedules" @keydown="onListKey">
       <template v-for="group in groups" :key="group.title">
         <p v-if="group.rows.length" class="soft group">{{ group.title }}</p>
         <button

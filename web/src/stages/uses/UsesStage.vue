@@ -5,6 +5,7 @@ import ShelfPanel from "@/parts/ShelfPanel.vue";
 import { loadShelf, type ShelfItem } from "@/parts/shelf";
 import type { Change } from "@/document/types";
 import { counted } from "@/units/units";
+import { onListKey } from "@/parts/listKeys";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import BulkPanel from "./BulkPanel.vue";
@@ -75,7 +76,7 @@ async function take(item: ShelfItem): Promise<void> {
 
 <template>
   <div class="split">
-    <nav class="list" aria-label="Uses">
+    <nav class="list" aria-label="Uses" @keydown="onListKey">
       <button
         v-for="row in uses"
         :key="row.id"

@@ -3,6 +3,7 @@ import { newId, useDocument } from "@/document/store";
 import Figure from "@/parts/Figure.vue";
 import { useResults } from "@/results/store";
 import { useView } from "@/view/store";
+import { onListKey } from "@/parts/listKeys";
 import { computed, ref, watch } from "vue";
 import CircuitSettings from "./CircuitSettings.vue";
 import EmittersView from "./EmittersView.vue";
@@ -43,7 +44,7 @@ async function remove(): Promise<void> {
 
 <template>
   <div class="split">
-    <nav class="list" aria-label="Water circuits">
+    <nav class="list" aria-label="Water circuits" @keydown="onListKey">
       <button
         v-for="row in circuits"
         :key="row.id"
