@@ -9,6 +9,8 @@ const emit = defineEmits<{
   /** Another thing to show instead: the copy that was made, or what took its place. */
   open: [id: string];
 }>();
+/** Places offered in the list; a place further on is found in the list of uses beside. */
+const MOST = 300;
 const { changed, asking, usages, others, reach } = props.shared;
 
 async function only(event: Event): Promise<void> {
@@ -42,9 +44,10 @@ async function replace(event: Event): Promise<void> {
     <span>or only for</span>
     <select aria-label="Change only for" @change="only">
       <option value="">choose a place …</option>
-      <option v-for="usage in usages.slice(0, 300)" :key="usage.key" :value="usage.key">
+      <option v-for="usage in usages.slice(0, MOST)" :key="usage.key" :value="usage.key">
         {{ [usage.name, usage.what].filter(Boolean).join(", ") }}
       </option>
+      <option v-if="usages.length > MOST" disabled>and {{ usages.length - MOST }} more</option>
     </select>
     <span class="soft">which gets a copy. Ctrl+Z takes it back.</span>
   </div>
