@@ -364,6 +364,16 @@ class SchedulePages(Definitions):
             self.settle()
             self.page.wait_for_timeout(300)
             self.assertEqual(self.named("schedule", "Working hours")["patterns"][0]["steps"], [[720, 0], [1440, 1]])
+            # A year of its own for every fortnight: more patterns than there are tabs, all of them within reach.
+            file.write_text("\n".join(str((hour // 24 // 14 + 1) / 30) for hour in range(8760)))
+            self.page.get_by_label("Read values").set_input_files(file)
+            self.settle()
+            self.page.wait_for_timeout(500)
+            patterns = self.named("schedule", "Working hours")["patterns"]
+            self.assertEqual(len(patterns), 27)
+            self.choose("More patterns", patterns[20]["name"])
+            line = self.page.get_by_label("Pattern as one line")
+            self.assertAlmostEqual(float(line.input_value().split()[-1]), 100 * patterns[20]["steps"][0][1], places=3)
             file.write_text("1\n2\n3")
             self.page.get_by_label("Read values").set_input_files(file)
             self.page.get_by_role("alert").get_by_text("3 numbers").wait_for()

@@ -23,6 +23,8 @@ const emit = defineEmits<{ open: [id: string] }>();
 const doc = useDocument();
 const view = useView();
 const shared = useShared("schedule", () => props.schedule.id);
+/** Patterns that have a tab; a year that was read from a file may have hundreds. */
+const TABS = 6;
 const patternId = ref("");
 const fault = ref("");
 const kind = computed(() => KINDS[props.schedule.kind]);
@@ -128,7 +130,7 @@ async function readFile(event: Event): Promise<void> {
           <h2>Day patterns</h2>
           <span class="switch" role="group" aria-label="Pattern">
             <button
-              v-for="p in schedule.patterns.slice(0, 9)"
+              v-for="p in schedule.patterns.slice(0, TABS)"
               :key="p.id"
               :aria-pressed="pattern.id === p.id"
               @click="patternId = p.id"
@@ -136,6 +138,14 @@ async function readFile(event: Event): Promise<void> {
               {{ p.name }}
             </button>
           </span>
+          <select
+            v-if="schedule.patterns.length > TABS"
+            aria-label="More patterns"
+            :value="pattern.id"
+            @change="patternId = ($event.target as HTMLSelectElement).value"
+          >
+            <option v-for="p in schedule.patterns" :key="p.id" :value="p.id">{{ p.name }}</option>
+          </select>
           <button class="link" @click="addPattern">+ pattern</button>
           <button v-if="schedule.patterns.length > 1" class="link" @click="removePattern">remove it</button>
         </div>
@@ -204,6 +214,12 @@ async function readFile(event: Event): Promise<void> {
 }
 .tabs h2 {
   margin: 0;
+}
+.tabs select {
+  max-width: 130px;
+  border: 1px solid var(--line);
+  background: var(--field);
+  height: 26px;
 }
 .side h2 {
   margin-top: 12px;

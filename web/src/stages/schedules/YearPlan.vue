@@ -23,6 +23,8 @@ const doc = useDocument();
 const view = useView();
 const result = computed(() => useResults().get("schedule", props.schedule.id));
 const kind = computed(() => KINDS[props.schedule.kind]);
+/** Patterns that have a brush of their own; the rest are in a list. */
+const BRUSHES = 6;
 const brush = ref("");
 const year = computed(() => doc.project?.year ?? 2027);
 const holidays = computed(() => (doc.project?.holidays ?? []).map((item) => item.date));
@@ -66,7 +68,7 @@ const found = computed(() => {
       <h2>Year plan {{ year }}</h2>
       <button class="act" :class="{ on: brush === '' }" @click="brush = ''">look</button>
       <button
-        v-for="(pattern, i) in schedule.patterns.slice(0, 12)"
+        v-for="(pattern, i) in schedule.patterns.slice(0, BRUSHES)"
         :key="pattern.id"
         class="act"
         :class="{ on: brush === pattern.id }"
@@ -74,6 +76,16 @@ const found = computed(() => {
       >
         <i :style="{ background: toneOf(i) }" />{{ pattern.name }}
       </button>
+      <select
+        v-if="schedule.patterns.length > BRUSHES"
+        v-model="brush"
+        aria-label="Pattern to paint with, more"
+      >
+        <option value="">more …</option>
+        <option v-for="pattern in schedule.patterns.slice(BRUSHES)" :key="pattern.id" :value="pattern.id">
+          {{ pattern.name }}
+        </option>
+      </select>
       <span class="soft">{{
         brush ? "sweep over weeks and weekdays to paint" : "choose a pattern to paint with, or look at a day"
       }}</span>
@@ -150,6 +162,7 @@ const found = computed(() => {
 .look {
   margin: 5px 0;
 }
+.brushes select,
 .look input,
 .look select {
   border: 1px solid var(--line);
