@@ -204,6 +204,22 @@ class Uses(Definitions):
         # 2 people, 20 L by 50 K: 20 x 0.994 kg/L x 4.18 kJ/kgK x 50 K.
         self.assertAlmostEqual(found["hot_water_j_day"] / (20 * 0.994 * 4180 * 50), 1.0, delta=0.002)
 
+    def test_what_a_glazing_comes_to(self) -> None:
+        """1.23 × 1.48 m, 30 % frame of 1.6, glass of 1.1 with an edge of 0.06 W/mK: ISO 10077-1 by hand."""
+        glass = self.small.ids["glass"]
+        self.change("glazing", "glass", basis="parts", centre_u_value=1.1, frame_u_value=1.6, edge_psi_w_mk=0.06,
+                    frame_share=0.3, g_value=0.5)  # fmt: skip
+        found = self.results()["glazing"][glass]
+        area, edge = 1.23 * 1.48, 2 * (1.23 + 1.48) * 0.7**0.5
+        wanted = (0.7 * area * 1.1 + 0.3 * area * 1.6 + edge * 0.06) / area
+        self.assertAlmostEqual(found["window_u_value"], wanted, places=9)
+        self.assertAlmostEqual(found["surface_m2k_w"], 1 / wanted - 0.17, places=9)
+        self.assertAlmostEqual(found["g_window"], 0.35)
+        self.assertIsNone(found["g_blind"])
+        self.assertTrue(0.5 * 0.7 < found["g_diffuse"] < 0.5)
+        self.change("glazing", "glass", blind="outside", blind_factor=0.2)
+        self.assertAlmostEqual(self.results()["glazing"][glass]["g_blind"], 0.07)
+
     def test_the_section_in_winter_is_that_of_elements_to_the_outdoors(self) -> None:
         """One layer of wool, 0.1/0.037 m²K/W, between films of 0.04 and 0.13: temperatures by hand."""
         wall = self.small.ids["wall"]

@@ -13,6 +13,7 @@ from calculations.inputs.windows import centre_of, window_u
 from calculations.lookups import Lookups
 from pendrum_core.fabric.bridged import bridged_resistance
 from pendrum_core.fabric.condensation import section_line
+from pendrum_core.fabric.glazing import WINDOW_FILMS_M2K_W
 from pendrum_core.fabric.ground import ground_u_value, virtual_temperatures_c
 from pendrum_core.model.fabric import films_m2k_w
 from pendrum_core.model.schedules import DayPattern, daily_sum
@@ -80,10 +81,13 @@ def glazing_record(look: Lookups, identity: str) -> Record:
     """U-values of a glazing in a window of the standard's size, and its angular curve."""
     row = look.existing("glazing", identity)
     angles, factors, hemispherical = glazing_curve(row["panes"])
+    u_value, bare = window_u(row, *STANDARD_WINDOW_M), row["g_value"] * (1.0 - row["frame_share"])
     return {
-        "angles_deg": angles, "factors": factors, "hemispherical": hemispherical,
+        "angles_deg": angles, "factors": factors,
         "centre_u_value": centre_of(row) if row["basis"] != "whole" else None,
-        "window_u_value": window_u(row, *STANDARD_WINDOW_M),
+        "window_m": list(STANDARD_WINDOW_M), "window_u_value": u_value, "surface_m2k_w": 1.0 / u_value - WINDOW_FILMS_M2K_W,
+        "g_glass": row["g_value"], "g_diffuse": row["g_value"] * hemispherical, "g_window": bare,
+        "g_blind": bare * row["blind_factor"] if row["blind"] != "none" else None,
     }  # fmt: skip
 
 

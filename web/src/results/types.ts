@@ -247,10 +247,16 @@ export interface EnvelopeResult {
 
 export interface GlazingResult {
   centre_u_value: number | null;
+  /** Width and height of the standard's window [m]; what follows is of it. */
+  window_m: [number, number];
   window_u_value: number;
+  surface_m2k_w: number;
+  g_glass: number;
+  g_diffuse: number;
+  g_window: number;
+  g_blind: number | null;
   angles_deg: number[];
   factors: number[];
-  hemispherical: number;
 }
 
 export interface Snag {

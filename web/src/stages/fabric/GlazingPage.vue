@@ -2,7 +2,6 @@
 import { setField, useDocument } from "@/document/store";
 import type { Glazing } from "@/document/types";
 import Field from "@/parts/Field.vue";
-import Figure from "@/parts/Figure.vue";
 import LineChart from "@/parts/LineChart.vue";
 import { choicesOf, fieldSaver } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
@@ -10,6 +9,7 @@ import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
 import { useResults } from "@/results/store";
 import { computed } from "vue";
+import GlazingSummary from "./GlazingSummary.vue";
 
 const props = defineProps<{ id: string }>();
 const emit = defineEmits<{ open: [id: string] }>();
@@ -185,11 +185,7 @@ const NEW_GAP = { gap_mm: 16, gas: "argon" as const, emissivity_1: 0.837, emissi
             :save="save('edge_psi_w_mk', 'Edge')"
           />
           <p class="soft small">
-            <template v-if="found?.centre_u_value"
-              >Centre <Figure :value="found.centre_u_value" quantity="u_value" /> (EN 673);
-            </template>
-            window of 1.23 × 1.48 m <b><Figure :value="found?.window_u_value" quantity="u_value" /></b> (ISO
-            10077-1); each opening has its own by its size.
+            Centre by EN 673, window by ISO 10077-1; each opening has its own by its size.
           </p>
         </template>
         <Field
@@ -254,6 +250,12 @@ const NEW_GAP = { gap_mm: 16, gas: "argon" as const, emissivity_1: 0.837, emissi
         </template>
       </section>
       <section>
+        <GlazingSummary
+          v-if="found"
+          :found="found"
+          :before="results.prior('glazing', id)"
+          :frame-share="glazing.frame_share ?? 0"
+        />
         <div class="chart">
           <LineChart
             title="Solar factor by angle of incidence"
@@ -282,7 +284,7 @@ const NEW_GAP = { gap_mm: 16, gas: "argon" as const, emissivity_1: 0.837, emissi
   gap: 28px;
 }
 .chart {
-  height: 260px;
+  height: 210px;
 }
 h2 {
   margin-top: 10px;
