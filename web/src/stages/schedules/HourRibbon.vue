@@ -106,6 +106,7 @@ function onKey(event: KeyboardEvent): void {
   user-select: none;
 }
 .ribbon span {
+  font-family: var(--narrow);
   flex: 1;
   border: 1px solid var(--line);
   height: 24px;
