@@ -15,7 +15,7 @@ def breathing_air_m3_s(people_m3_s: float, area_m3_s: float, air_changes: float,
     """Outdoor air of the breathing zone, Vbz = max(Rp P + Ra A, n V / 3600) [m3/s].
 
     The sum is eq. 6-1; least air changes of outdoor air are what many building rules ask of workshops, stores and wet
-    rooms besides, and EN 16798-1:2019 (6.3) allows as a way of its own.
+    rooms besides (EN 16798-1:2019 knows them as predefined ventilation rates).
     """
     return max(people_m3_s + area_m3_s, air_changes * volume_m3 / 3600.0)
 
