@@ -400,15 +400,15 @@ class Keys(Definitions):
         self.page.keyboard.press("ArrowUp")
         self.page.get_by_role("heading", level=1, name=first, exact=True).wait_for()
         self.page.keyboard.press("?")
-        keys = self.page.get_by_role("table", name="Keys on Schedules")
+        keys = self.page.get_by_role("table", name="Keys on schedules")
         keys.get_by_text("from the pattern laid over").wait_for()
         self.page.keyboard.press("Escape")
         self.page.keyboard.press("g")
         self.page.keyboard.press("u")
         self.page.wait_for_url("**/uses*")
         self.page.keyboard.press("?")
-        self.page.get_by_role("table", name="Keys on Uses").wait_for()
-        self.assertEqual(self.page.get_by_role("table", name="Keys on Schedules").count(), 0)
+        self.page.get_by_role("table", name="Keys on uses").wait_for()
+        self.assertEqual(self.page.get_by_role("table", name="Keys on schedules").count(), 0)
 
 
 class SharedThings(Definitions):
@@ -454,9 +454,16 @@ class SharedThings(Definitions):
         self.fill("Overhang, depth", "0.8")
         question = self.page.get_by_role("status").filter(has_text="Changed for all of")
         question.wait_for()
+        # A copy for one place from the list leaves the change where it is.
+        self.page.get_by_role("button", name="a copy for here").first.click()
+        self.settle()
+        both = [row["overhang_m"] for row in self.rows("shading") if row["name"].startswith("Brick reveal")]
+        self.assertEqual(both, [0.8, 0.8])
+        self.page.get_by_role("navigation", name="Fabric").get_by_text("Brick reveal", exact=True).click()
+        self.fill("Overhang, depth", "0.9")
         self.press("Meant for all")
         self.assertEqual(question.count(), 0)
-        self.assertEqual(self.named("shading", "Brick reveal")["overhang_m"], 0.8)
+        self.assertEqual(self.named("shading", "Brick reveal")["overhang_m"], 0.9)
 
     def test_a_layer_changed_for_one_surface_brings_the_old_layers_back_elsewhere(self) -> None:
         self.open_in("Fabric", "Block wall, whole")

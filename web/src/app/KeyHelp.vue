@@ -23,7 +23,11 @@ const doc = useDocument();
 const router = useRouter();
 const route = useRoute();
 const stage = computed(() => STAGES.find((item) => item.key === route.name));
-const here = computed(() => VIEW_KEYS[stage.value?.key ?? ""] ?? []);
+/** Keys of the stage first, where it has any of its own. */
+const parts = computed(() => {
+  const here = VIEW_KEYS[stage.value?.key ?? ""] ?? [];
+  return [{ title: `On ${stage.value?.name}`, keys: here }, { title: "Everywhere", keys }].filter((part) => part.keys.length);
+}); // prettier-ignore
 function toProof(): void {
   void router.push(`/${doc.projectId}/proof`);
   emit("close");
@@ -35,11 +39,11 @@ onMounted(() => box.value?.focus());
   <div class="veil" @click.self="emit('close')">
     <div ref="box" class="box" role="dialog" aria-label="Keys" tabindex="-1" @keydown.esc="emit('close')">
       <h1>Keys</h1>
-      <template v-if="here.length">
-        <h2>On {{ stage?.name }}</h2>
-        <table class="plain" :aria-label="`Keys on ${stage?.name}`">
+      <template v-for="part in parts" :key="part.title">
+        <h2>{{ part.title }}</h2>
+        <table class="plain" :aria-label="`Keys ${part.title.toLowerCase()}`">
           <tbody>
-            <tr v-for="[key, what] in here" :key="key">
+            <tr v-for="[key, what] in part.keys" :key="key">
               <td>
                 <kbd>{{ key }}</kbd>
               </td>
@@ -47,18 +51,7 @@ onMounted(() => box.value?.focus());
             </tr>
           </tbody>
         </table>
-        <h2>Everywhere</h2>
       </template>
-      <table class="plain" aria-label="Keys everywhere">
-        <tbody>
-          <tr v-for="[key, what] in keys" :key="key">
-            <td>
-              <kbd>{{ key }}</kbd>
-            </td>
-            <td>{{ what }}</td>
-          </tr>
-        </tbody>
-      </table>
       <p><button class="link" @click="toProof">Proof book: how this program is checked</button></p>
       <button class="act" @click="emit('close')">Close</button>
     </div>

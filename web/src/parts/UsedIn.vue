@@ -24,7 +24,7 @@ function told(usage: Usage): string {
 }
 
 async function copy(usage: Usage): Promise<void> {
-  const made = await props.shared.onlyFor(usage);
+  const made = await props.shared.copyFor(usage);
   if (made) emit("open", made);
 }
 </script>

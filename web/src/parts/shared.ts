@@ -49,15 +49,22 @@ export function useShared(kind: Kind, id: MaybeRefOrGetter<string>) {
     base.value = now.value;
   }
 
-  /** Give one place a copy as it stands; what was changed since the page was opened then counts there alone. Its id, or "". */
-  async function onlyFor(usage: Usage): Promise<string> {
-    if (!now.value || !base.value) return "";
+  async function give(usage: Usage, back: Change[]): Promise<string> {
+    if (!now.value) return "";
     const [made, changes] = copyOf(now.value, `${named()}, ${usage.name}`);
-    const back = changed.value ? broughtBack(base.value, now.value) : [];
-    return (await doc.attempt(`${named()}: a copy for ${usage.name}`, [...changes, ...back, refer(usage, made)]))
-      ? made
-      : "";
-  } // prettier-ignore
+    const label = `${named()}: a copy for ${usage.name}`;
+    return (await doc.attempt(label, [...changes, ...back, refer(usage, made)])) ? made : "";
+  }
+
+  /** Give one place a copy as it stands; the thing itself stays as it stands too. The copy's id, or "". */
+  function copyFor(usage: Usage): Promise<string> {
+    return give(usage, []);
+  }
+
+  /** What was changed since the page was opened counts in one place alone: it gets a copy, the thing is brought back. */
+  function onlyFor(usage: Usage): Promise<string> {
+    return give(usage, base.value && now.value ? broughtBack(base.value, now.value) : []);
+  }
 
   /** A copy that nothing uses yet; its id, or "". */
   async function copy(): Promise<string> {
@@ -83,7 +90,7 @@ export function useShared(kind: Kind, id: MaybeRefOrGetter<string>) {
     ]);
   }
 
-  return { usages, rooms, reach, others, changed, asking, keep, onlyFor, copy, remove, replace };
+  return { usages, rooms, reach, others, changed, asking, keep, copyFor, onlyFor, copy, remove, replace };
 }
 
 export type Shared = ReturnType<typeof useShared>;
