@@ -23,6 +23,9 @@ class Effective(NamedTuple):
     origin: str
 
 
+_NOTHING = Effective(None, "")
+
+
 class Rows(Protocol):
     """Something that finds rows: a document, or one that remembers what was looked at."""
 
@@ -54,28 +57,41 @@ def power_per_m2(use: Row, what: str, area_m2: float | None, people: float | Non
 def effective_values(rows: Rows, room: Row) -> dict[str, Effective]:
     """Every inheritable field of a room."""
     use = rows.row("use", room["use"])
-    level = rows.row("level", room["level"])
-    project = rows.one("project")
-    area = room["floor_area_m2"]
-    height = [("own", room), ("level", level), ("project", project)]
-    zone = rows.row("zone", room["zone"])
-    chain = [height[0], ("zone", zone), ("use", use), *height[1:]]
-    margins = [height[0], ("air_system", rows.row("air_system", room["air_system"])), height[-1]]
-    result = {field: _nearest(field, chain) for field in SHARED}
-    result |= {field: _nearest(field, margins) for field in MARGINS}
-    result["sensor_room"] = _nearest("sensor_room", [height[0], ("zone", zone)])
-    result["height_m"] = _nearest("height_m", height)
+    own, level, project = ("own", room), ("level", rows.row("level", room["level"])), ("project", rows.one("project"))
+    zone, system = ("zone", rows.row("zone", room["zone"])), ("air_system", rows.row("air_system", room["air_system"]))
+    result: dict[str, Effective] = {}
+    for fields, chain in (
+        (SHARED, (own, zone, ("use", use), level, project)),
+        (MARGINS, (own, system, project)),
+        (("sensor_room",), (own, zone)),
+        (("height_m",), (own, level, project)),
+    ):
+        _take_nearest(result, fields, [(origin, row) for origin, row in chain if row is not None])
     for field in FROM_USE:
-        if use is None:
-            shared = None
-        elif field == "people_per_m2":
-            shared = people_per_m2(use, area)
-        elif field in _POWERS:
-            shared = power_per_m2(use, _POWERS[field], area, result["people_per_m2"].value)
-        else:
-            shared = use[field]
+        shared = None if use is None else _of_use(use, field, room["floor_area_m2"], result)
         result[field] = _first(("own", room[field]), ("use", shared))
     return result
+
+
+def _take_nearest(result: dict[str, Effective], fields: tuple[str, ...], chain: list[tuple[str, Row]]) -> None:
+    """The value of each field that is said nearest to the room. Every room of an edit passes here: no calls inside."""
+    for field in fields:
+        for origin, row in chain:
+            value = row[field]
+            if value is not None:
+                result[field] = Effective(value, origin)
+                break
+        else:
+            result[field] = _NOTHING
+
+
+def _of_use(use: Row, field: str, area_m2: float | None, known: dict[str, Effective]) -> Any:
+    """What a use passes on to a room of an area."""
+    if field == "people_per_m2":
+        return people_per_m2(use, area_m2)
+    if field in _POWERS:
+        return power_per_m2(use, _POWERS[field], area_m2, known["people_per_m2"].value)
+    return use[field]
 
 
 def value_of_use(rows: Rows, use: Row, field: str) -> Any:
@@ -83,18 +99,11 @@ def value_of_use(rows: Rows, use: Row, field: str) -> Any:
     return use[field] if use[field] is not None else rows.one("project")[field]
 
 
-def _nearest(field: str, chain: list[tuple[str, Row | None]]) -> Effective:
-    for origin, row in chain:
-        if row is not None and row[field] is not None:
-            return Effective(row[field], origin)
-    return Effective(None, "")
-
-
 def _first(*candidates: tuple[str, Any]) -> Effective:
     for origin, value in candidates:
         if value is not None:
             return Effective(value, origin)
-    return Effective(None, "")
+    return _NOTHING
 
 
 def kit_in_use(rows: Rows) -> Row | None:
