@@ -39,19 +39,21 @@ onMounted(() => box.value?.focus());
   <div class="veil" @click.self="emit('close')">
     <div ref="box" class="box" role="dialog" aria-label="Keys" tabindex="-1" @keydown.esc="emit('close')">
       <h1>Keys</h1>
-      <template v-for="part in parts" :key="part.title">
-        <h2>{{ part.title }}</h2>
-        <table class="plain" :aria-label="`Keys ${part.title.toLowerCase()}`">
-          <tbody>
-            <tr v-for="[key, what] in part.keys" :key="key">
-              <td>
-                <kbd>{{ key }}</kbd>
-              </td>
-              <td>{{ what }}</td>
-            </tr>
-          </tbody>
-        </table>
-      </template>
+      <div class="parts">
+        <section v-for="part in parts" :key="part.title">
+          <h2>{{ part.title }}</h2>
+          <table class="plain" :aria-label="`Keys ${part.title.toLowerCase()}`">
+            <tbody>
+              <tr v-for="[key, what] in part.keys" :key="key">
+                <td>
+                  <kbd>{{ key }}</kbd>
+                </td>
+                <td>{{ what }}</td>
+              </tr>
+            </tbody>
+          </table>
+        </section>
+      </div>
       <p><button class="link" @click="toProof">Proof book: how this program is checked</button></p>
       <button class="act" @click="emit('close')">Close</button>
     </div>
@@ -59,6 +61,16 @@ onMounted(() => box.value?.focus());
 </template>
 
 <style scoped>
+.box {
+  width: min(860px, 94vw);
+  max-height: calc(100vh - 128px);
+  overflow: auto;
+}
+.parts {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(320px, 1fr));
+  gap: 0 24px;
+}
 h2 {
   margin: 10px 0 2px;
 }
