@@ -482,6 +482,40 @@ class SharedThings(Definitions):
         self.assertIn(0.25, copied)
         self.assertEqual(len(copied), len(layers))
 
+    def test_a_material_asks_although_enter_moves_on(self) -> None:
+        self.stage("Fabric")
+        self.press("Materials", exact=True)
+        concrete = self.named("material", "Concrete, reinforced")
+        row = sorted(m["name"] for m in self.rows("material")).index("Concrete, reinforced")
+        users = [layer for layer in self.rows("layer") if layer["material"] == concrete["id"]]
+        self.assertGreater(len(users), 1)
+        self.type_cell("Materials", row, "conductivity_w_mk", "2.5")
+        question = self.page.get_by_role("status").filter(has_text="Concrete, reinforced: changed for all of")
+        question.wait_for()
+        self.page.get_by_label("Change only for").select_option(index=1)
+        self.settle()
+        self.assertEqual(
+            self.named("material", "Concrete, reinforced")["conductivity_w_mk"], concrete["conductivity_w_mk"]
+        )
+        moved = {layer["material"] for layer in self.rows("layer") if layer["id"] in {u["id"] for u in users}} - {
+            concrete["id"]
+        }
+        (copy,) = (m for m in self.rows("material") if m["id"] in moved)
+        self.assertEqual(copy["conductivity_w_mk"], 2.5)
+        # One in use is not deleted either before something takes its place.
+        self.cell("Materials", row, "name").click()
+        self.press("Delete", exact=True)
+        self.page.get_by_role("alert").get_by_text("is used in").wait_for()
+
+    def test_a_use_with_a_slash_gets_a_copy_of_a_schedule(self) -> None:
+        self.open_in("Uses", "Kiln room")
+        self.fill("Name", "Kilns / glazes")
+        self.open_in("Schedules", "Workshop day")
+        row = self.page.get_by_role("listitem").filter(has_text="Kilns / glazes")
+        row.get_by_role("button", name="a copy for here").click()
+        self.settle()
+        self.assertIn("Workshop day, Kilns - glazes", [s["name"] for s in self.rows("schedule")])
+
     def test_hours_of_set_points_are_a_use_of_a_schedule(self) -> None:
         self.open_in("Schedules", "Open hours")
         holders = [u for u in self.rows("use") if u["setpoint_schedule"] == self.named("schedule", "Open hours")["id"]]

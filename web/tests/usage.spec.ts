@@ -94,6 +94,13 @@ test("a copy has parts of its own under a free name", async () => {
   assert.equal(hold("assembly", "wall")!.parts.length, 2);
 });
 
+test("a copy is called as its kind may be called, whatever the place is called", () => {
+  const name = (kind: Kind, id: string, wanted: string) => copyOf(hold(kind, id)!, wanted)[1][0]!.fields!["name"];
+  assert.equal(name("schedule", "hours", 'Hours, Café/Bar: "late"'), "Hours, Café-Bar- -late-");
+  assert.equal(name("assembly", "wall", "Wall, A/B"), "Wall, A/B");
+  assert.ok(String(name("glazing", "sun", "x".repeat(300))).length <= 120);
+});
+
 test("whatever was done to a thing and its parts is brought back", async () => {
   const before = hold("assembly", "wall")!;
   await fill({

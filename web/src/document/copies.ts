@@ -24,6 +24,15 @@ export function freeName(name: string, rows: { name: string }[]): string {
   return `${name} ${number}`;
 }
 
+/** Names of schedules become names of files; the server refuses these characters, and any name that is too long. */
+const UNSAFE = /[/\\:*?"<>|]/g;
+const LONGEST = 110;
+
+/** A name made of other names as its kind may be called. */
+function fitting(kind: Kind, name: string): string {
+  return (kind === "schedule" ? name.replace(UNSAFE, "-") : name).slice(0, LONGEST).trim();
+}
+
 /** The fields of a row without its id. */
 export function fieldsOf(row: object): Record<string, unknown> {
   return Object.fromEntries(Object.entries(row).filter(([key]) => key !== "id"));
@@ -57,7 +66,7 @@ export function copyOf(held: Held, name: string): [string, Change[]] {
   const doc = useDocument();
   const made = newId();
   const { kind, row, parts } = held;
-  const free = freeName(name, doc.rows(kind) as unknown as { name: string }[]);
+  const free = freeName(fitting(kind, name), doc.rows(kind) as unknown as { name: string }[]);
   const changes: Change[] = [{ op: "create", kind, id: made, fields: { ...fieldsOf(row), name: free } }];
   const part = KINDS_WITH_PARTS[kind];
   for (const item of part ? parts : [])

@@ -38,7 +38,8 @@ async function replace(event: Event): Promise<void> {
   </div>
   <div v-else-if="changed" class="question" role="status">
     <span
-      >Changed for all of <b>{{ reach }}</b>.</span
+      ><b>{{ name }}</b
+      >: changed for all of <b>{{ reach }}</b>.</span
     >
     <button class="act" @click="shared.keep()">Meant for all</button>
     <span>or only for</span>

@@ -6,19 +6,22 @@ import type { Material } from "@/document/types";
 import { countUsages } from "@/document/usage";
 import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import DataGrid from "@/parts/DataGrid.vue";
-import type { Column } from "@/parts/grid";
+import type { Column, Edit } from "@/parts/grid";
 import { gridSaver } from "@/parts/saving";
 import type { ShelfItem } from "@/parts/shelf";
 import { useShared } from "@/parts/shared";
 import SharedQuestion from "@/parts/SharedQuestion.vue";
 import UsedIn from "@/parts/UsedIn.vue";
 import ShelfPanel from "@/parts/ShelfPanel.vue";
-import { computed, ref } from "vue";
+import { computed, nextTick, ref } from "vue";
 
 const doc = useDocument();
 const chosen = ref("");
 const shelf = ref(false);
 const shared = useShared("material", chosen);
+// Enter moves on to the next row: the question stays with the material that was edited, or is to be deleted.
+const asked = ref("");
+const question = useShared("material", asked);
 const counts = computed(() => countUsages("material"));
 const rows = computed(() => doc.rows("material").sort((a, b) => a.name.localeCompare(b.name)));
 
@@ -60,7 +63,22 @@ const columns: Column<Material>[] = [
     text: (row) => row.source || "own",
   },
 ];
-const save = gridSaver<Material>("material", "Material");
+const saveGrid = gridSaver<Material>("material", "Material");
+
+/** Ask about a material from here on; what it was before is held before anything changes. */
+async function askAbout(id: string): Promise<void> {
+  if (asked.value === id) return;
+  asked.value = id;
+  await nextTick();
+}
+async function save(edits: Edit<Material>[]): Promise<void> {
+  await askAbout(edits[0]?.row.id ?? "");
+  await saveGrid(edits);
+}
+async function remove(): Promise<void> {
+  await askAbout(chosen.value);
+  await question.remove();
+}
 
 async function add(): Promise<void> {
   const id = newId();
@@ -94,7 +112,7 @@ async function addGap(): Promise<void> {
       <button class="act" @click="shelf = true">From the catalogue …</button>
       <button class="act" @click="add">Add own</button>
       <button class="act" @click="addGap">Add air gap</button>
-      <button class="act" :disabled="!doc.get('material', chosen)" @click="shared.remove()">Delete</button>
+      <button class="act" :disabled="!doc.get('material', chosen)" @click="remove">Delete</button>
     </div>
     <div class="beside">
       <DataGrid
@@ -115,8 +133,8 @@ async function addGap(): Promise<void> {
       </section>
     </div>
     <SharedQuestion
-      :shared="shared"
-      :name="doc.get('material', chosen)?.name ?? ''"
+      :shared="question"
+      :name="doc.get('material', asked)?.name ?? ''"
       @open="chosen = $event"
     />
     <ShelfPanel
