@@ -43,16 +43,19 @@ class PlainRoom:
                 matrix[k + 1, k + 1] += g
                 matrix[k, k + 1] -= g
                 matrix[k + 1, k] -= g
-            g, face = 2.0 / nodes[last][0], self.size + i
-            matrix[last, last] += g
-            matrix[last, face] -= g
-            matrix[face, face] += g + e.convection_w_m2k + c.radiation_inside
-            matrix[face, last] -= g
+            face = self.size + i
+            matrix[face, face] += e.convection_w_m2k + c.radiation_inside
+            if e.layers:
+                g = 2.0 / nodes[last][0]
+                matrix[last, last] += g
+                matrix[last, face] -= g
+                matrix[face, face] += g
+                matrix[face, last] -= g
             matrix[face, self.size : -1] -= c.radiation_inside * area / area.sum()
             matrix[face, -1] -= e.convection_w_m2k
             matrix[-1, -1] += e.area_m2 * e.convection_w_m2k
             matrix[-1, face] -= e.area_m2 * e.convection_w_m2k
-            if e.boundary.kind != "adiabatic":
+            if e.boundary.kind not in ("adiabatic", "room"):
                 outer = 1.0 / c.outside if e.boundary.kind == "outdoors" else e.boundary.extra_resistance_m2k_w
                 matrix[first, first] += 1.0 / (outer + nodes[first][0] / 2)
         self.leak_w_k = (subject.infiltration_m3_s + subject.direct_outdoor_air_m3_s) * outside.air_heat_j_m3k
@@ -78,7 +81,7 @@ class PlainRoom:
         drive[-1] = air + self.leak_w_k * out
         for i, e in enumerate(subject.elements):
             b = e.boundary
-            if b.kind == "adiabatic":
+            if b.kind in ("adiabatic", "room"):
                 continue
             difference = -b.heating_difference_k if winter else b.cooling_difference_k
             te = {"temperature": b.temperature_c, "difference": reference + difference}.get(b.kind)

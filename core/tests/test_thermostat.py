@@ -14,10 +14,10 @@ from pendrum_core.fabric.layers import Layer
 from pendrum_core.model.building import Building
 from pendrum_core.model.rooms import CATEGORIES, Boundary, Element, Room
 from pendrum_core.model.thermostats import NEVER_COOLED, NEVER_HEATED, NO_COOLING, NO_HEATING, DrawnAir, Thermostat
-from pendrum_core.room.chunk import Unsound, calculate_chunk
+from pendrum_core.room.chunk import calculate_chunk
 from pendrum_core.room.control import rises
 from pendrum_core.room.controlled import flat_out_h
-from pendrum_core.room.loads import RoomLoads
+from pendrum_core.room.loads import RoomLoads, Unsound
 from pendrum_core.room.outdoors import outdoors
 from pendrum_core.run import Memory, calculate
 from pendrum_core.schedule.pattern import CONSTANT_ONE, DayPattern, step_averages
@@ -113,8 +113,10 @@ class AgainstThePlainMarch(unittest.TestCase):
         # At the jump itself the march's shorter steps pull the air down within the step.
         self.compare(found, want, kelvin=0.9)
         held = found.total[0] > 50.0
-        self.assertLess(np.abs(day.operative_c[0] - 24.0)[held & np.roll(held, 1)].max(), 0.05)
-        self.assertGreater(found.cooling.sensible_w, result(room()).cooling.sensible_w)
+        held &= np.roll(held, 1)
+        self.assertLess(np.abs(day.operative_c[0] - 24.0)[held].max(), 0.05)
+        # Warm faces are made up for by colder air: but for the pull-down itself, that takes more.
+        self.assertGreater(found.total[0][held].max(), result(room()).total[0][held].max())
 
     def test_windows_opened_by_temperature(self) -> None:
         flow, above, band = 0.12, 22.0, 2.0
@@ -167,7 +169,7 @@ class OneNode(unittest.TestCase):
         cooled = self.outdoor_c() + (20.0 - self.outdoor_c()) * math.exp(-11.0 / tau_h)
         left = math.exp(-2.0 / tau_h)
         goal = (20.0 - self.outdoor_c() - (cooled - self.outdoor_c()) * left) / (1.0 - left)
-        self.assertAlmostEqual(found.heating.load_w / (u * goal), 1.0, delta=1e-6)
+        self.assertAlmostEqual(found.heating.load_w / (u * goal), 1.0, delta=1e-5)
 
     def test_a_free_room_settles_outdoors(self) -> None:
         found = result(light_room(), winter=always(NO_HEATING), warm_up_h=2.0)

@@ -38,8 +38,8 @@ class TransferAirInRooms(unittest.TestCase):
         source = replace(room("a"), cooling_setpoint_c=23.0, heating_setpoint_c=19.0)
         led = closed("b", cooled=False, heated=False, transfer=TransferAir("a", 0.05))
         loads = found(source, led).rooms["b"]
-        self.assertAlmostEqual(float(loads.air.summer_c.min()), 23.0, places=6)
-        self.assertAlmostEqual(float(loads.air.summer_c.max()), 23.0, places=6)
+        self.assertAlmostEqual(float(loads.air_c.min()), 23.0, places=6)
+        self.assertAlmostEqual(float(loads.air_c.max()), 23.0, places=6)
         self.assertAlmostEqual(loads.winter_air_c, 19.0, places=6)
 
     def test_two_airs_mix_by_their_flows(self) -> None:
@@ -49,7 +49,7 @@ class TransferAirInRooms(unittest.TestCase):
         results = found(replace(room("a"), cooling_setpoint_c=23.0, heating_setpoint_c=19.0), led)
         outdoors = results.outdoors.dry_bulb_c.mean(axis=1)
         want = (leak * outdoors + moved * 23.0) / (leak + moved)
-        self.assertLess(np.abs(results.rooms["b"].air.summer_c.mean(axis=1) - want).max(), 1e-6)
+        self.assertLess(np.abs(results.rooms["b"].air_c.mean(axis=1) - want).max(), 1e-6)
         winter = (leak * CLIMATE.winter_dry_bulb_c + moved * 19.0) / (leak + moved)
         self.assertAlmostEqual(results.rooms["b"].winter_air_c, winter, places=6)
 
@@ -79,10 +79,10 @@ class TransferAirInRooms(unittest.TestCase):
         source = room("a", cooled=False)
         led = replace(room("b", 20.0), transfer=TransferAir("a", 0.03))
         results = found(source, led)
-        self.assertGreater(float(np.ptp(results.rooms["a"].air.summer_c[6])), 1.0)
+        self.assertGreater(float(np.ptp(results.rooms["a"].air_c[6])), 1.0)
         heat = 0.03 * results.outdoors.air_heat_j_m3k
         more = results.rooms["b"].total - found(room("b", 20.0)).rooms["b"].total
-        want = heat * (results.rooms["a"].air.summer_c - 24.0)
+        want = heat * (results.rooms["a"].air_c - 24.0)
         self.assertLess(np.abs(more - want).max(), heat * 6e-3)
 
     def test_a_circle_of_air_comes_to_rest(self) -> None:
@@ -92,7 +92,7 @@ class TransferAirInRooms(unittest.TestCase):
         ]
         results = found(*rooms)
         for index, one in enumerate(rooms):
-            air, other = (results.rooms[name].air.summer_c for name in (one.id, rooms[(index + 1) % 3].id))
+            air, other = (results.rooms[name].air_c for name in (one.id, rooms[(index + 1) % 3].id))
             alone = replace(one, transfer=None, infiltration_m3_s=one.infiltration_m3_s + one.transfer_m3_s)
             # A march in which the leak brings the neighbour's air for the part that comes from it.
             share = one.transfer_m3_s / alone.infiltration_m3_s

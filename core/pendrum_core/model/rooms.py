@@ -30,7 +30,9 @@ class Boundary:
         temperature_c: for "temperature" [°C]; `by_month_c` (January to December) takes its place where given.
         winter_c: for "temperature", where it is another one on the winter day [°C].
         patterns, winter_pattern: courses of the day for "pattern", January to December, and the winter day's [°C].
-        extra_resistance_m2k_w: between the layers and that temperature (ground, other side's film) [m2 K/W].
+        extra_resistance_m2k_w: between the layers and that temperature (ground, other side's film) [m2 K/W]; between
+            two rooms it follows from the far face.
+        far_convection_w_m2k: inside convection of the face in the other room, for "room" [W/m2 K].
         cooling_difference_k: neighbour above this room's set-point in the cooling calculation [K].
         heating_difference_k: neighbour below this room's set-point in the heating calculation [K].
         neighbour: id of the room beyond, for "room".
@@ -50,6 +52,7 @@ class Boundary:
     patterns: tuple[DayPattern, ...] = ()
     winter_pattern: DayPattern = CONSTANT_ONE
     neighbour: str = ""
+    far_convection_w_m2k: float = 2.5
 
 
 @dataclass(frozen=True)

@@ -11,8 +11,8 @@ from pendrum_core.model.climate import Coefficients
 from pendrum_core.model.rooms import CATEGORIES, Room
 from pendrum_core.proof.cases import climate_of, load_case, room_of, solve_with_data
 from pendrum_core.proof.entry import Entry
-from pendrum_core.room.chunk import Unsound, calculate_chunk
-from pendrum_core.room.loads import RoomLoads
+from pendrum_core.room.chunk import calculate_chunk
+from pendrum_core.room.loads import RoomLoads, Unsound
 from pendrum_core.room.outdoors import outdoors
 from pendrum_core.room.solve import solve
 from pendrum_core.room.summer import courses

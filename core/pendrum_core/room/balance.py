@@ -30,6 +30,7 @@ class RoomRow:
         through_mean: H, what reaches the air by way of the mean surface temperature [W/m2 K].
         own_air: heat taken from the air per kelvin of its own temperature by the faces [W/K].
         mean_gain: 1/(sum(A) - hr sum(A G)) [1/m2].
+        follows_at_once: part of a change of the air that the mean surface temperature follows at once, (R,) [-].
         response: what a watt into the air becomes: 1 for held rooms (load), K/W for floating ones.
     """
 
@@ -38,6 +39,7 @@ class RoomRow:
     through_mean: Complex
     own_air: Complex
     mean_gain: Complex
+    follows_at_once: Array
     response: Complex
 
 
@@ -70,7 +72,9 @@ def room_row(stack: Stack, radiation_w_m2k: float, floating: NDArray[np.bool_]) 
     if floating.any():
         store = 1j * OMEGA_RAD_S[None, :] * stack.capacity_j_k[floating, None]
         response[floating] = 1.0 / (store + stack.exchange_w_k[floating, None] + own_air[floating])
-    return RoomRow(face_sum, convected_sum, through_mean, own_air, mean_gain, response)
+    faces, convected = (stack.kind_area @ of for of in (kinds.face_at_once, kinds.face_at_once * kinds.convection))
+    at_once = convected / (stack.total_area - radiation_w_m2k * faces)
+    return RoomRow(face_sum, convected_sum, through_mean, own_air, mean_gain, at_once, response)
 
 
 def transfers(stack: Stack, row: RoomRow, floating: NDArray[np.bool_]) -> Transfers:

@@ -10,13 +10,15 @@ from numpy.typing import NDArray
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, GAIN_CATEGORIES, Room
 from pendrum_core.room.control import Command, controlled
 from pendrum_core.room.controlled import Control
-from pendrum_core.room.course import AirCourse
+from pendrum_core.room.course import InsideCourse
+from pendrum_core.room.felt import with_inside
 from pendrum_core.room.harmonics import to_harmonics, to_steps
 from pendrum_core.room.loads import (
     Heating,
     Peak,
     RoomLoads,
     RoomResponse,
+    Unsound,
     whole_split,
 )
 from pendrum_core.room.outdoors import Outdoors
@@ -54,14 +56,6 @@ def _heating(solved: Solved, parts: WinterParts) -> list[Heating]:
 
 
 @dataclass(frozen=True)
-class Unsound:
-    """A room whose calculation did not pass its own check; nothing of it is shown."""
-
-    room: Room
-    reason: str
-
-
-@dataclass(frozen=True)
 class _Checked:
     """Errors of a chunk's check, relative, and the months of the rooms' peaks; (R,) each."""
 
@@ -94,12 +88,12 @@ def calculate_chunk(
     rooms: Sequence[Room],
     outside: Outdoors,
     commands: Mapping[str, Command] | None = None,
-    beyond: Mapping[str, AirCourse] | None = None,
+    beyond: Mapping[str, InsideCourse] | None = None,
 ) -> list[RoomLoads | Unsound]:
     """Calculate some rooms and check each: parts must add up and the balance must close within 1e-6.
 
     All of them have a thermostat, or none. `commands` are of those that follow another room's sensor,
-    `beyond` is the air of neighbouring rooms.
+    `beyond` is what it is like in the rooms that are another one's neighbour.
     """
     solved = solve(rooms, outside, beyond=beyond)
     found = courses(solved)
@@ -115,7 +109,8 @@ def calculate_chunk(
     checked = _Checked(month, step, off, np.abs(check.closure_w).max(axis=1) / throughput)
     if any(room.thermostat is not None for room in rooms):
         controls = controlled(solved, total, cold, commands)
-        return _with_thermostats(solved, found, controls, heating, cold, checked, beyond)
+        results = _with_thermostats(solved, found, controls, heating, cold, checked, beyond)
+        return with_inside(results, solved, cold, beyond)
     parts = _Parts(found.terms, found.held, found.gains, found.day_of, total, found.latent_w)
     responses = [RoomResponse(*pair) for pair in zip(solved.transfers.radiant, check.lost, strict=True)]
     results: list[RoomLoads | Unsound] = []
@@ -130,7 +125,7 @@ def calculate_chunk(
                 response=None if solved.floating[index] else responses[index], beyond=_felt(room, beyond), **course,
             )
         )  # fmt: skip
-    return results
+    return with_inside(results, solved, cold, beyond)
 
 
 def _with_thermostats(
@@ -140,7 +135,7 @@ def _with_thermostats(
     heating: Sequence[Heating],
     cold: WinterParts,
     checked: _Checked,
-    beyond: Mapping[str, AirCourse] | None,
+    beyond: Mapping[str, InsideCourse] | None,
 ) -> list[RoomLoads | Unsound]:
     """Results of rooms whose thermostats decide; `heating` is their winter load at the set-point."""
     rooms = solved.stack.rooms
@@ -173,7 +168,7 @@ def _with_thermostats(
     return results
 
 
-def _felt(room: Room, beyond: Mapping[str, AirCourse] | None) -> dict[str, AirCourse]:
+def _felt(room: Room, beyond: Mapping[str, InsideCourse] | None) -> dict[str, InsideCourse]:
     """The air beyond a room's walls that was known."""
     return {other: beyond[other] for other in room.neighbours if beyond and other in beyond}
 

@@ -10,11 +10,11 @@ from pendrum_core.model.rooms import Room
 from pendrum_core.model.thermostats import DrawnAir, Thermostat
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.room.controlled import Control, Day
-from pendrum_core.room.harmonics import OMEGA_RAD_S, step_response, to_harmonics, to_steps
-from pendrum_core.room.kernel import Kernel, RadiantPlant, kernel, radiant_kernel
+from pendrum_core.room.harmonics import OMEGA_RAD_S, At, step_response, to_harmonics, to_steps
+from pendrum_core.room.kernel import Kernel, RadiantPlant, convolved, kernel, radiant_kernel
 from pendrum_core.room.march import Drawn, Marched, Task, Windows, march
 from pendrum_core.room.solve import Solved
-from pendrum_core.room.summer import mean_surface_k
+from pendrum_core.room.summer import mean_surface_k, radiant_w
 from pendrum_core.room.winter import WinterParts, radiant_shares
 from pendrum_core.schedule.pattern import DayPattern, step_averages
 
@@ -22,7 +22,6 @@ Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
 Single = NDArray[np.float32]
 _STEPS_PER_HOUR = STEPS_PER_DAY // 24
-OPERATIVE = 0.5  # share of the mean surface temperature, ISO 7726 at low air speed
 
 
 @dataclass(frozen=True)
@@ -132,7 +131,9 @@ def _kernel(solved: Solved, exchange_w_k: Array, weight: Array) -> Kernel:
     """Answers of the rooms' air to heat that is brought into it."""
     row = solved.row
     surfaces = row.mean_gain * row.convected_sum
-    return kernel(_response(solved, exchange_w_k), surfaces, weight, solved.stack.capacity_j_k)
+    return kernel(
+        _response(solved, exchange_w_k), surfaces, weight, solved.stack.capacity_j_k, solved.row.follows_at_once
+    )
 
 
 def _radiant_plant(solved: Solved) -> RadiantPlant | None:
@@ -150,8 +151,7 @@ def _plant_kernel(solved: Solved, exchange_w_k: Array, weight: Array) -> Kernel 
     plant, row = _radiant_plant(solved), solved.row
     if plant is None:
         return None
-    surfaces = row.mean_gain * row.convected_sum
-    return radiant_kernel(_response(solved, exchange_w_k), surfaces, weight, solved.stack.capacity_j_k, plant)
+    return radiant_kernel(_response(solved, exchange_w_k), row.mean_gain * row.convected_sum, weight, plant)
 
 
 def _given(commands: Sequence[Command | None], days: str, shape: tuple[int, ...]) -> Array | None:
@@ -182,29 +182,27 @@ def controlled(
     weight = np.array([t.radiant_weight for t in thermostats])
     summer = _summer(solved, held_w, thermostats, weight, orders)
     winter = _winter(solved, cold, thermostats, weight, orders)
-    sound = summer[1].settled & winter[1].settled
+    sound = summer[2].settled & winter[2].settled
     days = zip(_season(solved, *summer, winter=False), _season(solved, *winter, winter=True), sound, strict=True)
     return [Control(warm, cold_day) if fine else None for warm, cold_day, fine in days]
 
 
-def _season(solved: Solved, task: Task, done: Marched, winter: bool) -> list[Day]:
-    """The days of every room."""
+def _season(solved: Solved, task: Task, free_surfaces_k: Array, done: Marched, winter: bool) -> list[Day]:
+    """The days of every room; `free_surfaces_k` is the mean surface temperature with the air held at the reference."""
     held = (room.heating_setpoint_c if winter else room.cooling_setpoint_c for room in solved.stack.rooms)
     reference = np.fromiter(held, dtype=np.float64)[:, None, None]
     # What the air's own course adds to the mean surface temperature.
     follow = step_response(solved.row.mean_gain * solved.row.convected_sum)
-    surfaces = task.free_surfaces_k + to_steps(to_harmonics(done.air_k) * follow[:, None])
+    surfaces = free_surfaces_k + to_steps(to_harmonics(done.air_k) * follow[:, None])
     radiant = _radiant_plant(solved) if winter else None
     if radiant is not None:
         answer = step_response(radiant.share[:, None] * radiant.to_surfaces)
         surfaces += to_steps(to_harmonics(done.plant_w) * answer[:, None])
-    air, operative, sensed, low, high = (
+    air, mean, sensed, low, high = (
         (values + reference).astype(np.float32)
-        for values in (
-            done.air_k, (1.0 - OPERATIVE) * done.air_k + OPERATIVE * surfaces, done.sensed_k, task.low_k, task.high_k,
-        )
-    )  # fmt: skip
-    rows = zip(done.plant_w, done.drawn_w, air, operative, sensed, _shared(low), _shared(high), strict=True)
+        for values in (done.air_k, surfaces, done.sensed_k, task.low_k, task.high_k)
+    )
+    rows = zip(done.plant_w, done.drawn_w, air, mean, sensed, _shared(low), _shared(high), strict=True)
     return [Day(*row) for row in rows]
 
 
@@ -214,29 +212,53 @@ def _shared(courses: Single) -> list[Single]:
     return [known.setdefault(course.tobytes(), course.copy()) for course in courses]
 
 
+def _free_summer(solved: Solved, held_w: Array, answer: Kernel, weight: Array) -> tuple[Array, Array, Array]:
+    """Without plant: the air over each step, what is sensed at its end, and the surfaces with the air held [K].
+
+    The heat that reaches the held air is known as averages over steps. What falls onto the faces jumps at their
+    beginnings and comes through in between, so that its way to the air is folded as a whole.
+    """
+    row, area = solved.row, solved.stack.total_area[:, None]
+    radiant = radiant_w(solved)
+    falling = to_harmonics(radiant)
+    through = (row.convected_sum + row.through_mean * row.face_sum) / area
+    response = _response(solved, solved.stack.exchange_w_k)
+    arriving = to_steps(falling * step_response(through)[:, None])
+    rest = held_w - arriving
+    air = convolved(answer.held.air, rest) + to_steps(falling * step_response(response * through)[:, None])
+    share = weight[:, None]
+    sensed = response * ((1.0 - share) + share * row.mean_gain * row.convected_sum)
+    end = convolved(answer.held.end, rest) + to_steps(falling * step_response(sensed * through, At.END)[:, None])
+    surfaces = mean_surface_k(solved, radiant)
+    if weight.any():
+        end += weight[:, None, None] * mean_surface_k(solved, radiant, At.END)
+    return air, end, surfaces
+
+
 def _summer(
     solved: Solved, held_w: Array, thermostats: Sequence[Thermostat], weight: Array, orders: Sequence[Command | None]
-) -> tuple[Task, Marched]:
+) -> tuple[Task, Array, Marched]:
     rooms = solved.stack.rooms
     months = [month.month for month in solved.outside.climate.months]
     reference = np.array([room.cooling_setpoint_c for room in rooms])[:, None, None]
     low = _every([t.heating for t in thermostats], months) - reference
     high = _every([t.cooling for t in thermostats], months) - reference
     most_heating, most_cooling = _limits(thermostats)
+    answer = _kernel(solved, solved.stack.exchange_w_k, weight)
+    free_air, free_end, surfaces = _free_summer(solved, held_w, answer, weight)
     task = Task(
-        kernel=_kernel(solved, solved.stack.exchange_w_k, weight),
-        free_w=held_w,
-        free_surfaces_k=mean_surface_k(solved),
+        kernel=answer,
+        free_air_k=free_air,
+        free_end_k=free_end,
         low_k=low,
         high_k=high,
         most_heating_w=most_heating,
         most_cooling_w=most_cooling,
-        radiant_weight=weight,
         windows=_windows(low, high, thermostats, orders),
         drawn=_drawn(rooms, [t.drawn_air for t in thermostats], solved, months),
         given_w=_given(orders, "summer", held_w.shape),
     )
-    return task, march(task)
+    return task, surfaces, march(task)
 
 
 def _winter(
@@ -245,7 +267,7 @@ def _winter(
     thermostats: Sequence[Thermostat],
     weight: Array,
     orders: Sequence[Command | None],
-) -> tuple[Task, Marched]:
+) -> tuple[Task, Array, Marched]:
     rooms = solved.stack.rooms
     day = np.ones((len(rooms), 1, STEPS_PER_DAY))
     low = _every([(t.winter,) for t in thermostats], (1,))
@@ -257,17 +279,18 @@ def _winter(
     leak = np.array([room.winter_leak_m3_s + room.direct_outdoor_air_m3_s + room.transfer_m3_s for room in rooms])
     most_heating, most_cooling = _limits(thermostats)
     exchange = leak * solved.outside.air_heat_j_m3k
+    into_air = _kernel(solved, exchange, weight)
+    free = cold.net_w[:, None, None] * day + (0.0 if cold.gains_w is None else cold.gains_w.sum(axis=1)[:, None])
+    surfaces = cold.surfaces_k[:, None, None] * day
     task = Task(
-        kernel=_kernel(solved, exchange, weight),
-        plant_kernel=_plant_kernel(solved, exchange, weight),
-        free_w=cold.net_w[:, None, None] * day + (0.0 if cold.gains_w is None else cold.gains_w.sum(axis=1)[:, None]),
-        free_surfaces_k=cold.surfaces_k[:, None, None] * day,
+        kernel=_plant_kernel(solved, exchange, weight) or into_air,
+        free_air_k=convolved(into_air.held.air, free),
+        free_end_k=convolved(into_air.held.end, free) + weight[:, None, None] * surfaces,
         low_k=low,
         high_k=high,
         most_heating_w=most_heating,
         most_cooling_w=most_cooling,
-        radiant_weight=weight,
         windows=_windows(low, high, thermostats, orders),
         given_w=_given(orders, "winter", low.shape),
     )
-    return task, march(task)
+    return task, surfaces, march(task)

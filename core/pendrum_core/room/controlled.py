@@ -9,6 +9,7 @@ Array = NDArray[np.float64]
 Single = NDArray[np.float32]
 _STEPS_PER_HOUR = 6.0
 _NOTICED_K = 0.05
+OPERATIVE = np.float32(0.5)  # share of the mean surface temperature, ISO 7726 at low air speed
 
 
 @dataclass(frozen=True)
@@ -28,7 +29,7 @@ class Day:
     Attributes:
         plant_w: what the plant brings into the air; cooling negative.
         drawn_w: what drawn-in outdoor air brings.
-        air_c, operative_c: means over the steps.
+        air_c, surfaces_c: means over the steps, of the air and of the surfaces by area.
         sensed_c: what the thermostat senses, at the ends of the steps.
         low_c, high_c: set-points, infinite where there is none.
     """
@@ -36,10 +37,15 @@ class Day:
     plant_w: Array
     drawn_w: Array
     air_c: Single
-    operative_c: Single
+    surfaces_c: Single
     sensed_c: Single
     low_c: Single
     high_c: Single
+
+    @property
+    def operative_c(self) -> Single:
+        """Operative temperature, means over the steps."""
+        return (1.0 - OPERATIVE) * self.air_c + OPERATIVE * self.surfaces_c
 
     def too_cold(self) -> Missed | None:
         """Where the heating set-point is missed."""

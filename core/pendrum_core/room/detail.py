@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.room.course import AirCourse
+from pendrum_core.room.course import InsideCourse
 from pendrum_core.room.harmonics import to_harmonics, to_steps
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.solve import solve
@@ -40,7 +40,7 @@ class RoomDetail:
     winter: WinterParts
 
 
-def room_detail(room: Room, outside: Outdoors, beyond: Mapping[str, AirCourse] | None = None) -> RoomDetail:
+def room_detail(room: Room, outside: Outdoors, beyond: Mapping[str, InsideCourse] | None = None) -> RoomDetail:
     """Work out one room element by element, by the same functions as the whole building."""
     solved = solve([room], outside, merge=False, beyond=beyond)
     count = len(room.elements)

@@ -6,9 +6,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.room.chunk import Unsound, calculate_chunk
+from pendrum_core.room.chunk import calculate_chunk
 from pendrum_core.room.control import Command
-from pendrum_core.room.loads import RoomLoads
+from pendrum_core.room.course import InsideCourse
+from pendrum_core.room.loads import RoomLoads, Unsound
 from pendrum_core.room.outdoors import Outdoors
 
 Array = NDArray[np.float64]
@@ -47,9 +48,12 @@ def command(leader: RoomLoads, follower: RoomLoads) -> Command:
 
 
 def follow(
-    rooms: Sequence[Room], own: Mapping[str, RoomLoads], leaders: Mapping[str, RoomLoads], outside: Outdoors
+    rooms: Sequence[Room],
+    own: Mapping[str, RoomLoads],
+    leaders: Mapping[str, RoomLoads],
+    outside: Outdoors,
+    beyond: Mapping[str, InsideCourse],
 ) -> list[RoomLoads | Unsound]:
     """Followers anew under the commands of their leaders; `own` are their results with sensors of their own."""
     commands = {room.id: command(leaders[room.id], own[room.id]) for room in rooms}
-    beyond = {other: air for room in rooms for other, air in own[room.id].beyond.items()}
     return calculate_chunk(rooms, outside, commands, beyond)

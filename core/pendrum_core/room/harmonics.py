@@ -1,17 +1,27 @@
-"""From a transfer function in frequency to exact step averages.
+"""From a transfer function in frequency to what a linear system does at 10-minute steps.
 
-Inputs are constant within a step and jump at its start; outputs are wanted as averages over a step. For a linear
-system with frequency response H this is itself a discrete system, with the response
+Inputs are constant within a step and jump at its start. A linear system with frequency response H is then itself a
+discrete system; its response is a sum over the bands of frequencies that look alike at steps,
 
-    H_d(k) = sum over m of H(k + 144 m) sinc²((k + 144 m)/144),   k = 0..72.
+    H_d(k) = sum over m of W(k + 144 m) H(k + 144 m),   k = 0..72,
 
-Hold and average each contribute one sinc, their phases cancel. The weights over all m sum to one; the sum is cut
-at |m| = 2 and the weights rescaled, so that a system without memory passes a jump exactly (no ringing).
+with the weights (x = n/144)
+
+    sinc²(x)              for averages over the steps,
+    sinc(x) exp(iπx)      for the values at their ends, just before the next jump,
+    1                     for the values at their starts after a thrust of one step's worth of energy at the first.
+
+Bands beyond |m| = 2 are not calculated: there H has the form a + b (iω)^-1/2 + c (iω)^-1 + d (iω)^-3/2 (faces without
+mass, thick layers, lumped masses, and the mixture of the last two), so that the weights of the bands at |m| = 1 and 2
+can be chosen to give the whole sum of each of these four exactly. The sums of powers are Hurwitz's zeta function.
 """
+
+from enum import Enum
 
 import numpy as np
 import scipy.fft
 from numpy.typing import NDArray
+from scipy.special import digamma, zeta
 
 from pendrum_core.quantities.constants import DAY_S, STEPS_PER_DAY
 
@@ -24,24 +34,72 @@ FREQUENCIES = np.arange(_REACH * STEPS_PER_DAY + HARMONICS)
 OMEGA_RAD_S: Array = np.asarray(2 * np.pi * FREQUENCIES / DAY_S, dtype=np.float64)
 
 
-def _weights() -> Array:
-    k = np.arange(HARMONICS)
-    shifts = np.arange(-_REACH, _REACH + 1)
-    raw = np.sinc((k[None, :] + STEPS_PER_DAY * shifts[:, None]) / STEPS_PER_DAY) ** 2
-    return np.asarray(raw / raw.sum(axis=0))
+class At(Enum):
+    """What is wanted of each step: its average, the value at its end, or at its start after a thrust at the first."""
+
+    MEAN = "mean"
+    END = "end"
+    THRUST = "thrust"
 
 
-_WEIGHTS = _weights()
+_SHIFTS = np.arange(-_REACH, _REACH + 1)
+_FREE = np.array([0, 1, 3, 4])  # bands whose weights are chosen; that of m = 0 is what it is
+# What follows a thrust holds no power above (iω)^-1: air has mass.
+_POWERS = {At.MEAN: (0.0, 0.5, 1.0, 1.5), At.END: (0.0, 0.5, 1.0, 1.5), At.THRUST: (1.0, 1.5, 2.0, 2.5)}
 
 
-def step_response(response: Complex) -> Complex:
+def _plain(at: At, x: Array) -> Complex:
+    """Weights before the far bands are added to them."""
+    if at is At.MEAN:
+        return np.asarray(np.sinc(x) ** 2, dtype=np.complex128)
+    if at is At.END:
+        return np.asarray(np.exp(1j * np.pi * x) * np.sinc(x))
+    return np.ones(x.shape, dtype=np.complex128)
+
+
+def _far(at: At, x: float, power: float) -> complex:
+    """Sum of weight times (i n/144)^-power over all bands beyond those calculated."""
+    above, below = _REACH + 1 + x, _REACH + 1 - x  # of the first far band on either side
+    ahead, behind = 1j**-power, (-1j) ** -power
+    if at is At.MEAN:
+        squared = (np.sin(np.pi * x) / np.pi) ** 2
+        return complex(squared * (ahead * zeta(2 + power, above) + behind * zeta(2 + power, below)))
+    if at is At.END:
+        if power == 0.0:
+            # What passes at once passes a jump whole.
+            return complex(1.0 - _plain(at, x + _SHIFTS).sum())
+        turned = np.exp(1j * np.pi * x) * np.sin(np.pi * x) / np.pi
+        return complex(turned * (ahead * zeta(1 + power, above) - behind * zeta(1 + power, below)))
+    if power == 1.0:
+        return complex(1j * (digamma(above) - digamma(below)))  # the infinite parts of both sides cancel
+    return complex(ahead * zeta(power, above) + behind * zeta(power, below))
+
+
+def _weights(at: At) -> Complex:
+    """Weights of the bands, (5, 73)."""
+    result = np.empty((len(_SHIFTS), HARMONICS), dtype=np.complex128)
+    for k in range(HARMONICS):
+        x = k / STEPS_PER_DAY
+        bands = x + _SHIFTS
+        result[:, k] = _plain(at, bands)
+        powers = np.stack([(1j * bands[_FREE]) ** -power for power in _POWERS[at]])
+        far = np.array([_far(at, x, power) for power in _POWERS[at]])
+        result[_FREE, k] += np.linalg.solve(powers, far)
+    return result
+
+
+_WEIGHTS = {at: _weights(at) for at in At}
+
+
+def step_response(response: Complex, at: At = At.MEAN) -> Complex:
     """Fold a response at `OMEGA_RAD_S` (last axis, 361) into the discrete one (last axis, 73)."""
-    total = response[..., :HARMONICS] * _WEIGHTS[_REACH]
+    weights = _WEIGHTS[at]
+    total = response[..., :HARMONICS] * weights[_REACH]
     for shift in range(1, _REACH + 1):
         start = shift * STEPS_PER_DAY
-        total += response[..., start : start + HARMONICS] * _WEIGHTS[_REACH + shift]
+        total += response[..., start : start + HARMONICS] * weights[_REACH + shift]
         mirrored = response[..., start - HARMONICS + 1 : start + 1][..., ::-1]
-        total += mirrored.conj() * _WEIGHTS[_REACH - shift]
+        total += mirrored.conj() * weights[_REACH - shift]
     return np.asarray(total)
 
 

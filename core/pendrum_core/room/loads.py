@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Room
 from pendrum_core.room.controlled import Control
-from pendrum_core.room.course import AirCourse
+from pendrum_core.room.course import InsideCourse
 from pendrum_core.room.terms import Ensemble, Terms, fixed_split
 
 Array = NDArray[np.float64]
@@ -86,7 +86,8 @@ class RoomLoads:
         split_error, balance_error: of the check on the peak's day, relative to the throughput [-].
         response: None for a floating room and one with a thermostat.
         control: None where the air is held at its set-points day and night.
-        beyond: air of the rooms beyond its walls with which it was calculated.
+        beyond: the rooms beyond its walls as they were when it was calculated.
+        inside: the room itself as its neighbours feel it; None where it has none.
     """
 
     room: Room
@@ -106,7 +107,8 @@ class RoomLoads:
     balance_error: float
     response: RoomResponse | None
     control: Control | None = None
-    beyond: Mapping[str, AirCourse] = field(default_factory=dict)
+    beyond: Mapping[str, InsideCourse] = field(default_factory=dict)
+    inside: InsideCourse | None = None
 
     @property
     def parts(self) -> Array:
@@ -124,13 +126,12 @@ class RoomLoads:
         return self.parts_on(month)[:, step]
 
     @property
-    def air(self) -> AirCourse:
-        """The room's air temperature, as its neighbours feel it."""
+    def air_c(self) -> Array:
+        """The room's air on the summer days, (months, 144) [°C]."""
         if self.control is not None:
-            winter = float(self.control.winter.air_c.mean())
-            return AirCourse(self.control.summer.air_c.astype(np.float64), winter)
+            return self.control.summer.air_c.astype(np.float64)
         floating = self.total if self.room.floats else np.zeros_like(self.total)
-        return AirCourse(self.room.cooling_setpoint_c + floating, self.winter_air_c)
+        return np.asarray(self.room.cooling_setpoint_c + floating)
 
     @property
     def latent_w(self) -> Array:
@@ -141,6 +142,14 @@ class RoomLoads:
     def cooling_course_w(self) -> Array:
         """Signed sensible load at every step, zero for a room that is not cooled, (months, 144) [W]."""
         return self.total if self.cooling is not None else np.zeros_like(self.total)
+
+
+@dataclass(frozen=True)
+class Unsound:
+    """A room whose calculation did not pass its own check; nothing of it is shown."""
+
+    room: Room
+    reason: str
 
 
 def whole_split(fixed: Array, gains: Array, asked: tuple[Array, Array] | None = None) -> Array:

@@ -11,7 +11,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.kernel import Kernel, convolved
+from pendrum_core.room.kernel import Answer, Kernel, convolved
 from pendrum_core.room.sweep import settle_days
 
 Array = NDArray[np.float64]
@@ -52,35 +52,36 @@ class Task:
     """What the march works on; temperatures are counted from each room's reference [K].
 
     Attributes:
-        free_w: heat that all sources bring to the air held at the reference, (R, M, 144).
-        free_surfaces_k: mean surface temperature then, (R, M, 144).
+        kernel: answers to the plant's heat; drawn-in air goes with plants that give all of it to the air.
+        free_air_k, free_end_k: air over each step and sensed temperature at its end without plant, (R, M, 144).
         low_k, high_k: set-points, (R, M, 144); infinite where there is no heating or cooling.
         most_heating_w, most_cooling_w: limits of the plant, (R,); infinite where it is sized.
-        radiant_weight: (R,).
         given_w: power of plants that are told what to give, NaN where a thermostat decides, (R, M, 144).
-        plant_kernel: where a plant's watt is not one into the air.
     """
 
     kernel: Kernel
-    free_w: Array
-    free_surfaces_k: Array
+    free_air_k: Array
+    free_end_k: Array
     low_k: Array
     high_k: Array
     most_heating_w: Array
     most_cooling_w: Array
-    radiant_weight: Array
     windows: Windows | None = None
     drawn: Drawn | None = None
     given_w: Array | None = None
-    plant_kernel: Kernel | None = None
 
 
 @dataclass(frozen=True)
 class Marched:
-    """Courses (R, M, 144): plant power into the air (heating positive) and heat of drawn-in air [W], temperatures [K]."""
+    """Courses (R, M, 144): plant power (heating positive) and heat of drawn-in air [W], temperatures [K].
+
+    `held_w` and `thrust_w` are what the two of them give through the steps and at their beginnings.
+    """
 
     plant_w: Array
     drawn_w: Array
+    held_w: Array
+    thrust_w: Array
     air_k: Array
     sensed_k: Array
     settled: NDArray[np.bool_]
@@ -88,39 +89,45 @@ class Marched:
 
 def march(task: Task) -> Marched:
     """Find the plant's day for every room and day of a task."""
-    rooms, days, _ = shape = task.free_w.shape
-    free_air = convolved(task.kernel.air, task.free_w)
-    free_end = convolved(task.kernel.end, task.free_w)
-    answer = task.plant_kernel or task.kernel
-    z, z_end = answer.air, answer.end
-    if task.radiant_weight.any():
-        free_end += task.radiant_weight[:, None, None] * task.free_surfaces_k
-    # Where the thermostat does not decide: windows of constant power, and plants that are told.
-    fixed = np.full(shape, np.nan) if task.given_w is None else task.given_w.copy()
+    rooms, days, _ = shape = task.free_air_k.shape
+    held, thrust = task.kernel.held, task.kernel.thrust
+    fixed = np.full(shape, np.nan) if task.given_w is None else task.given_w
     first, windows, targets = _by_day(task.windows, rooms, days)
     conductance, limits, outdoor = _drawn(task.drawn, rooms)
-    x, plant, drawn_w = np.zeros(shape), np.zeros(shape), np.zeros(shape)
+    given, plant, drawn_w = np.zeros((*shape[:2], 2 * STEPS_PER_DAY)), np.zeros(shape), np.zeros(shape)
+    wish = np.zeros(shape)
     settled = np.zeros((rooms, days), dtype=np.bool_)
     most, least = task.most_heating_w, -task.most_cooling_w
     settle_days(
-        free_air, free_end, z, z_end, task.low_k, task.high_k, most, least, fixed, first, windows, targets, conductance,
-        limits, outdoor, x, plant, drawn_w, settled,
+        task.free_air_k, task.free_end_k, held.air, held.end, thrust.air, thrust.end, task.kernel.at_once, task.low_k,
+        task.high_k, most, least, fixed, first, windows, targets, conductance, limits, outdoor, given, wish, plant, drawn_w,
+        settled,
     )  # fmt: skip
+    x, y = given[..., :STEPS_PER_DAY], given[..., STEPS_PER_DAY:]
     # Once more as a whole: no rounding of many rounds is left in the temperatures.
-    air = free_air + convolved(z, x)
-    end = free_end + convolved(z_end, x)
+    air = task.free_air_k + _answered(held, thrust, "air", x, y)
+    end = task.free_end_k + _answered(held, thrust, "end", x, y)
     if task.drawn is None:
         drawn_w = np.broadcast_to(0.0, shape)  # nothing is stored for what is not there
-    return Marched(plant, drawn_w, air, end, settled.all(axis=1) & _kept(task, fixed, end, plant))
+    free = np.isnan(fixed) & (wish == 0.0)
+    kept = _kept(task, free, end, plant, y)
+    return Marched(plant, drawn_w, x, y, air, end, settled.all(axis=1) & kept)
 
 
-def _kept(task: Task, fixed: Array, sensed: Array, plant: Array) -> NDArray[np.bool_]:
-    """Whether set-points are kept wherever the plant is free to keep them, (R,)."""
+def _answered(held: Answer, thrust: Answer, what: str, x: Array, y: Array) -> Array:
+    answer = convolved(getattr(held, what), x)
+    if y.any():
+        answer += convolved(getattr(thrust, what), y)
+    return answer
+
+
+def _kept(task: Task, free: NDArray[np.bool_], sensed: Array, plant: Array, thrust: Array) -> NDArray[np.bool_]:
+    """Whether set-points are kept, and no more than that, wherever the plant is free to keep them, (R,)."""
     most, least = task.most_heating_w[:, None, None], -task.most_cooling_w[:, None, None]
     below, above = task.low_k - sensed, sensed - task.high_k
     missed = (plant < most) & (below > _KEPT_K) | (plant > least) & (above > _KEPT_K)
     needless = (plant > 0.0) & (below < -_KEPT_K) | (plant < 0.0) & (above < -_KEPT_K)
-    return np.asarray(~(np.isnan(fixed) & (missed | needless)).any(axis=(1, 2)))
+    return np.asarray(~(free & (missed | needless & (thrust == 0.0))).any(axis=(1, 2)))
 
 
 def _by_day(windows: Windows | None, rooms: int, days: int) -> tuple[Ints, Ints, Array]:

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 Array = NDArray[np.float64]
-_DEPTH = 4  # rounds that are remembered
+_DEPTH = 8  # rounds that are remembered
 
 
 class Mixing:

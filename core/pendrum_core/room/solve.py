@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
 from pendrum_core.room.balance import RoomRow, Transfers, room_row, transfers
-from pendrum_core.room.course import AirCourse
+from pendrum_core.room.course import InsideCourse
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.sources import GainCourses, SunCourses, gain_courses, sun_courses
 from pendrum_core.room.stack import Signals, Stack, stack_rooms
@@ -42,7 +42,7 @@ class Solved:
 
 
 def solve(
-    rooms: Sequence[Room], outside: Outdoors, merge: bool = True, beyond: Mapping[str, AirCourse] | None = None
+    rooms: Sequence[Room], outside: Outdoors, merge: bool = True, beyond: Mapping[str, InsideCourse] | None = None
 ) -> Solved:
     """Set up and eliminate a stack of rooms for the summer days; `merge` and `beyond` as in `stack_rooms`."""
     stack, signals = stack_rooms(rooms, outside, merge, beyond)
@@ -61,13 +61,13 @@ def solve(
     )
 
 
-def transfer_heat(rooms: Sequence[Room], outside: Outdoors, beyond: Mapping[str, AirCourse]) -> TransferHeat:
+def transfer_heat(rooms: Sequence[Room], outside: Outdoors, beyond: Mapping[str, InsideCourse]) -> TransferHeat:
     """Heat of air from other rooms, ρ cp V (T there - set-point); nothing where the other room's air is not known."""
     summer = np.zeros((len(rooms), *outside.dry_bulb_c.shape))
     winter = np.zeros(len(rooms))
     for index, room in enumerate(rooms):
         if room.transfer is not None and room.transfer.room in beyond:
             air, conductance = beyond[room.transfer.room], room.transfer.flow_m3_s * outside.air_heat_j_m3k
-            summer[index] = conductance * (air.summer_c - room.cooling_setpoint_c)
-            winter[index] = conductance * (air.winter_c - room.heating_setpoint_c)
+            summer[index] = conductance * (air.air_c - room.cooling_setpoint_c)
+            winter[index] = conductance * (air.winter_air_c - room.heating_setpoint_c)
     return TransferHeat(summer, winter)

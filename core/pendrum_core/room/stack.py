@@ -16,7 +16,7 @@ from pendrum_core.fabric.layers import Layers, transfer_matrix
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import CONDUCTION_CATEGORIES, Boundary, Element, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.course import AirCourse
+from pendrum_core.room.course import InsideCourse, convected_share
 from pendrum_core.room.harmonics import HARMONICS, OMEGA_RAD_S, to_harmonics
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.schedule.pattern import step_averages
@@ -48,12 +48,24 @@ def admittance(layers: Layers, outer_resistance_m2k_w: float | None) -> Admittan
     return Admittance(np.exp(-m.log_scale) / b, a / b)
 
 
+def own_at_once(layers: Layers, outer_resistance_m2k_w: float | None) -> float:
+    """Limit of `Admittance.own` for the fastest changes: what lies between the face and the first mass [W/m2 K]."""
+    between = 0.0
+    for layer in reversed(layers):
+        if layer.capacity_j_m2k > 0.0:
+            return 1.0 / between if between else np.inf
+        between += layer.resistance_m2k_w
+    return 0.0 if outer_resistance_m2k_w is None else 1.0 / (between + outer_resistance_m2k_w)
+
+
 def outer_resistance(boundary: Boundary, climate: Climate) -> float | None:
     """Resistance between the outer face and the environment temperature [m2 K/W]."""
     if boundary.kind == "adiabatic":
         return None
     if boundary.kind == "outdoors":
         return 1.0 / climate.coefficients.outside
+    if boundary.kind == "room":
+        return 1.0 / (boundary.far_convection_w_m2k + climate.coefficients.radiation_inside)
     return boundary.extra_resistance_m2k_w
 
 
@@ -65,6 +77,7 @@ class Kinds:
         convection: inside, (K,) [W/m2 K].
         across, own: admittances, (K, 361) [W/m2 K].
         face: G = 1/(own + hc + hr), (K, 361) [m2 K/W].
+        face_at_once: its limit for the fastest changes, (K,): 0 where there is mass at the face [m2 K/W].
         layers_m2k_w: resistance of the layers, (K,).
         beyond_m2k_w: between them and the environment, (K,); infinite for adiabatic ones.
     """
@@ -73,6 +86,7 @@ class Kinds:
     across: Complex
     own: Complex
     face: Complex
+    face_at_once: Array
     layers_m2k_w: Array
     beyond_m2k_w: Array
 
@@ -86,7 +100,7 @@ class Signals:
         of: row of each term, (T,).
         level_k: constant to add, (T,) [K].
         winter_k: environment minus heating set-point on the winter day, (T,) [K].
-        sky_k: by how much of that the clear sky pulls the environment below the outdoor air, (T,) [K].
+        sky_k: by how much of that the environment is colder than the air there: the clear sky's pull, (T,) [K].
     """
 
     rows: tuple[Complex, ...]
@@ -141,7 +155,7 @@ _Environment = tuple[float | None, int, float, float, float, float, float]
 class _Environments:
     """The different courses of environment temperature, and the level of each boundary."""
 
-    def __init__(self, outside: Outdoors, beyond: Mapping[str, AirCourse]) -> None:
+    def __init__(self, outside: Outdoors, beyond: Mapping[str, InsideCourse]) -> None:
         self.outside = outside
         self.beyond = beyond
         self.rows: list[Complex] = [np.zeros((len(outside.climate.months), HARMONICS), dtype=complex)]
@@ -152,10 +166,27 @@ class _Environments:
         """Outer resistance, row, level and its share of the cooling set-point, the same two for winter, the sky's pull."""
         found = self._known.get(boundary)
         if found is None:
-            sky = winter_air_c(boundary, self.outside) - winter_environment_c(boundary, self.outside)
-            found = (outer_resistance(boundary, self.outside.climate), *self._course(boundary), sky)
+            lost = boundary.kind == "room" and boundary.neighbour not in self.beyond
+            outer = None if lost else outer_resistance(boundary, self.outside.climate)
+            found = (outer, *self._course(boundary), self._above_air_k(boundary))
             self._known[boundary] = found
         return found
+
+    def _above_air_k(self, boundary: Boundary) -> float:
+        """By how much the air on the far side is warmer than the environment on the winter day [K]: the sky's pull
+        outdoors, the colder faces in another room."""
+        if boundary.kind == "room":
+            there = self.beyond.get(boundary.neighbour)
+            return there.winter_air_c - self._winter_inside_c(boundary, there) if there else 0.0
+        return winter_air_c(boundary, self.outside) - winter_environment_c(boundary, self.outside)
+
+    def _winter_inside_c(self, boundary: Boundary, there: InsideCourse) -> float:
+        """What the face in another room feels on the winter day; by the simplified procedure its air [°C]."""
+        climate = self.outside.climate
+        if climate.heating_procedure == "u_values":
+            return there.winter_air_c
+        share = convected_share(boundary.far_convection_w_m2k, climate.coefficients.radiation_inside)
+        return share * there.winter_air_c + (1.0 - share) * there.winter_radiant_c
 
     def _row(self, key: object, make: Complex) -> int:
         if key not in self._index:
@@ -179,8 +210,11 @@ class _Environments:
             days = np.stack([step_averages(boundary.patterns[m.month - 1]) for m in climate.months])
             return self._row(boundary.patterns, to_harmonics(days)), 0.0, -1.0, winter, -1.0
         if boundary.kind == "room" and boundary.neighbour in self.beyond:
-            air = self.beyond[boundary.neighbour]
-            return self._row(("room", boundary.neighbour), air.harmonics), 0.0, -1.0, air.winter_c, -1.0
+            there, far = self.beyond[boundary.neighbour], boundary.far_convection_w_m2k
+            share = convected_share(far, climate.coefficients.radiation_inside)
+            felt = share * there.air_harmonics + (1.0 - share) * there.radiant_harmonics
+            row = self._row(("room", boundary.neighbour, far), felt)
+            return row, 0.0, -1.0, self._winter_inside_c(boundary, there), -1.0
         if boundary.kind == "difference":
             return 0, boundary.cooling_difference_k, 0.0, -boundary.heating_difference_k, 0.0
         return 0, 0.0, 0.0, 0.0, 0.0
@@ -262,23 +296,25 @@ def _kinds(walls: Sequence[tuple[Layers, float | None, float]], radiation_w_m2k:
     found = [admittance(layers, resistance) for layers, resistance, _ in walls]
     convection = np.array([hc for _, _, hc in walls])
     own = np.stack([wall.own for wall in found])
+    at_once = np.array([own_at_once(layers, resistance) for layers, resistance, _ in walls])
     return Kinds(
         convection=convection,
         across=np.stack([wall.across for wall in found]),
         own=own,
         face=1.0 / (own + (convection[:, None] + radiation_w_m2k)),
+        face_at_once=1.0 / (at_once + convection + radiation_w_m2k),
         layers_m2k_w=np.array([sum(layer.resistance_m2k_w for layer in layers) for layers, _, _ in walls]),
         beyond_m2k_w=np.array([np.inf if beyond is None else beyond for _, beyond, _ in walls]),
     )
 
 
 def stack_rooms(
-    rooms: Sequence[Room], outside: Outdoors, merge: bool = True, beyond: Mapping[str, AirCourse] | None = None
+    rooms: Sequence[Room], outside: Outdoors, merge: bool = True, beyond: Mapping[str, InsideCourse] | None = None
 ) -> tuple[Stack, Signals]:
     """Lay rooms end to end. Every room must have at least one element.
 
     Without `merge` every element is a term of its own, in order. `beyond` is the air of neighbouring rooms by id; where
-    one is not known, the wall to it is taken to feel this room's own set-point.
+    one is not known, the wall to it lets nothing through.
     """
     environments = _Environments(outside, beyond or {})
     faces = _Faces(environments)

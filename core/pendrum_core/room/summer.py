@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 from scipy.sparse import csr_matrix
 
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, GAIN_CATEGORIES
-from pendrum_core.room.harmonics import step_response, to_harmonics, to_steps
+from pendrum_core.room.harmonics import At, step_response, to_harmonics, to_steps
 from pendrum_core.room.products import summed_products
 from pendrum_core.room.solve import Solved
 from pendrum_core.room.terms import FIXED, FIXED_CATEGORIES, Terms, TermStack, fixed_split
@@ -185,14 +185,21 @@ def courses(solved: Solved) -> RoomCourses:
     return RoomCourses(terms.by_room(), terms.total(), gains, solved.gains.day_of, solved.gains.latent.sum(axis=1))
 
 
-def mean_surface_k(solved: Solved) -> Array:
-    """Mean surface temperature above the reference, the air held at it, (R, months, 144) [K]."""
+def radiant_w(solved: Solved) -> Array:
+    """Sun and gains that fall onto the faces, (R, months, 144) [W]."""
+    return np.asarray(solved.sun.whole()[0] + solved.gains.radiant.sum(axis=1)[:, solved.gains.day_of])
+
+
+def mean_surface_k(solved: Solved, radiant: Array, at: At = At.MEAN) -> Array:
+    """Mean surface temperature above the reference, the air held at it, (R, months, 144) [K].
+
+    `radiant` is what falls onto the faces [W]; `at` says which temperature of each step.
+    """
     stack, row = solved.stack, solved.row
     crossed = (stack.kinds.across[:, 0] != 0.0)[stack.pair_kind]
     table = (stack.kinds.face * stack.kinds.across)[stack.pair_kind[crossed]] * row.mean_gain[stack.pair_room[crossed]]
     through = np.zeros_like(solved.transfers.conduction)
-    through[crossed] = step_response(table)
+    through[crossed] = step_response(table, at)
     conducted = conduction_parts(solved, stack.room_of, len(stack.rooms), through)
-    spreading = step_response(row.mean_gain * row.face_sum / stack.total_area[:, None])
-    radiant = solved.sun.whole()[0] + solved.gains.radiant.sum(axis=1)[:, solved.gains.day_of]
+    spreading = step_response(row.mean_gain * row.face_sum / stack.total_area[:, None], at)
     return np.asarray(conducted + to_steps(to_harmonics(radiant) * spreading[:, None]))

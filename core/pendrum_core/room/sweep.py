@@ -50,11 +50,11 @@ def _weights(residuals, count):
     trace = 0.0
     for i in range(size):
         for j in range(i, size):
-            for k in range(_STEPS):
+            for k in range(residuals.shape[1]):
                 first = residuals[0, k] - residuals[i + 1, k]
                 normal[i, j] += first * (residuals[0, k] - residuals[j + 1, k])
             normal[j, i] = normal[i, j]
-        for k in range(_STEPS):
+        for k in range(residuals.shape[1]):
             right[i] += (residuals[0, k] - residuals[i + 1, k]) * residuals[0, k]
         trace += normal[i, i]
     for i in range(size):
@@ -75,11 +75,11 @@ def _weights(residuals, count):
 
 @njit(cache=True, nogil=True)
 def _mixed(rounds, weights, result):
-    """Put into `result` the last of some `rounds` (rounds, 144) less the weighted differences to those before."""
+    """Put into `result` the last of some `rounds` (rounds, n) less the weighted differences to those before."""
     result[:] = rounds[0]
     for i in range(weights.size):
         weight = weights[i]
-        for k in range(_STEPS):
+        for k in range(result.size):
             result[k] -= weight * (rounds[0, k] - rounds[i + 1, k])
 
 
@@ -111,93 +111,132 @@ def _answered(free, answer, x, result):
 
 
 @njit(cache=True, nogil=True)
+def _wished(window, target, end, now, answer, most, least, wish):
+    """Put into `wish` the constant power of a warm-up or pull-down."""
+    begin, length, sign = window
+    limit = most if sign > 0 else -least
+    power = _window_power(end, now, answer, begin, length, sign, target, limit)
+    for k in range(length):
+        wish[(begin + k) % _STEPS] = power
+
+
+@njit(cache=True, nogil=True)
 def settle_days(
-    free_air, free_end, air_answer, end_answer, low, high, most, least, fixed, first_window, windows, targets, conductance,
-    drawn, outdoor, x, plant, drawn_w, settled,
+    free_air, free_end, held_air, held_end, thrust_air, thrust_end, at_once, low, high, most, least, fixed, first_window,
+    windows, targets, conductance, drawn, outdoor, given, wish, plant, drawn_w, settled,
 ):  # fmt: skip
     """Find the plant's day for all rooms R and days M.
 
+    Where a set-point jumps and the plant is free, it meets the new one at once by a thrust; through the step it then
+    gives what keeps the set-points at the step's end. A warm-up or pull-down gives its constant power unless that would
+    leave the set-points at work: it never keeps the plant from heating or cooling.
+
     Args:
         free_air, free_end: temperatures without plant, (R, M, 144) [K].
-        air_answer, end_answer: answers to a watt, (R, 144) [K/W].
+        held_air, held_end, thrust_air, thrust_end: answers to a watt through a step and to a thrust, (R, 144) [K/W].
+        at_once: what a thrust does to what is sensed at once, (R,) [K/W].
         low, high: set-points (R, M, 144); most, least: power (R,).
-        fixed: power where no thermostat decides, else NaN, (R, M, 144); windows write theirs here.
+        fixed: power where no thermostat decides, else NaN, (R, M, 144).
         first_window: of day d = room * M + day its windows are first_window[d] to first_window[d + 1], (R M + 1,).
         windows: (W, 3) begin, length and sign; targets (W,).
         conductance, outdoor: drawn-in air, (R, M, 144), or of length 0 where none is drawn in.
         drawn: (R, 3) above, band, 1 where only cooler air is drawn in.
-        x, plant, drawn_w: results (R, M, 144) [W]: all heat into the air, of the plant, of drawn-in air.
+        given: result (R, M, 288) [W]: all heat through the steps, then the thrusts at their beginnings.
+        wish: result (R, M, 144): power of warm-ups and pull-downs.
+        plant, drawn_w: results (R, M, 144) [W]: of the plant with its thrusts, of drawn-in air.
         settled: result (R, M).
     """
     rooms, days = low.shape[0], low.shape[1]
     with_air = conductance.shape[0] > 0
-    end, air, before = np.empty(_STEPS), np.empty(_STEPS), np.empty(_STEPS)
+    end, air, before = np.empty(_STEPS), np.empty(_STEPS), np.empty(2 * _STEPS)
     # Of the last rounds: powers, what changed them, and the temperatures with them.
-    powers, residuals = np.empty((_DEPTH + 1, _STEPS)), np.empty((_DEPTH + 1, _STEPS))
+    powers, residuals = np.empty((_DEPTH + 1, 2 * _STEPS)), np.empty((_DEPTH + 1, 2 * _STEPS))
     ends, airs = np.empty((_DEPTH + 1, _STEPS)), np.empty((_DEPTH + 1, _STEPS))
     for room in range(rooms):
-        z_end = np.concatenate((end_answer[room], end_answer[room]))
-        z = np.concatenate((air_answer[room], air_answer[room]))
-        total = end_answer[room].sum()
+        z_end = np.concatenate((held_end[room], held_end[room]))
+        z = np.concatenate((held_air[room], held_air[room]))
+        y_end = np.concatenate((thrust_end[room], thrust_end[room]))
+        y = np.concatenate((thrust_air[room], thrust_air[room]))
+        total, jump = held_end[room].sum(), at_once[room]
         above, band, only_cooler = drawn[room, 0], drawn[room, 1], drawn[room, 2] > 0.0
         for day in range(days):
-            now = x[room, day]
+            now = given[room, day]
             floor, ceiling, told = low[room, day], high[room, day], fixed[room, day]
             mine = range(first_window[room * days + day], first_window[room * days + day + 1])
-            for w in mine:
-                for k in range(windows[w, 1]):
-                    told[(windows[w, 0] + k) % _STEPS] = 0.0
             # To begin with, the month before; in the first what would keep the set-points if they lasted for ever.
-            for step in range(_STEPS):
-                if day > 0:
-                    now[step] = x[room, day - 1, step]
-                else:
+            if day > 0:
+                now[:] = given[room, day - 1]
+            else:
+                for step in range(_STEPS):
                     free = free_end[room, day, step]
                     lasting = (min(ceiling[step], max(floor[step], free)) - free) / total
                     now[step] = min(most[room], max(least[room], lasting))
-            _answered(free_end[room, day], z_end, now, end)
+                    now[_STEPS + step] = 0.0
+            _answered(free_end[room, day], z_end, now[:_STEPS], end)
+            _answered(end.copy(), y_end, now[_STEPS:], end)
             if with_air:
-                _answered(free_air[room, day], z, now, air)
+                _answered(free_air[room, day], z, now[:_STEPS], air)
+                _answered(air.copy(), y, now[_STEPS:], air)
             count = 0
             for _ in range(_ROUNDS):
                 before[:] = now
+                wishes = wish[room, day]
+                wishes[:] = 0.0
+                for w in mine:
+                    _wished(windows[w], targets[w], end, now, z_end, most[room], least[room], wishes)
                 for step in range(_STEPS):
                     for w in mine:
                         if windows[w, 0] == step:
-                            length, sign = windows[w, 1], windows[w, 2]
-                            limit = most[room] if sign > 0 else -least[room]
-                            power = _window_power(end, now, z_end, step, length, sign, targets[w], limit)
-                            for k in range(length):
-                                told[(step + k) % _STEPS] = power
-                    base_end = end[step] - z_end[0] * now[step]
-                    wanted = (min(ceiling[step], max(floor[step], base_end)) - base_end) / z_end[0]
-                    drawn_heat = 0.0
-                    if with_air:
-                        g, out = conductance[room, day, step], outdoor[room, day, step]
-                        base = air[step] - z[0] * now[step]
-                        floating = balanced_w(base, z[0], g, above, band, only_cooler, out)
-                        sensed = base_end + z_end[0] * floating
-                        if sensed < floor[step] or sensed > ceiling[step]:
-                            drawn_heat = opened_w(base + z[0] * wanted, g, above, band, only_cooler, out)
-                            power = wanted - drawn_heat
+                            _wished(windows[w], targets[w], end, now, z_end, most[room], least[room], wishes)
+                    free_here = np.isnan(told[step])
+                    thrust = 0.0
+                    last = (step - 1) % _STEPS
+                    if free_here and jump > 0.0 and (floor[step] > floor[last] or ceiling[step] < ceiling[last]):
+                        sensed = end[last]
+                        if step == 0:  # what a thrust at midnight leaves after a day is no part of what it acts on
+                            sensed -= y_end[_STEPS - 1] * now[_STEPS]
+                        thrust = (min(ceiling[step], max(floor[step], sensed)) - sensed) / jump
+                    for attempt in range(2):
+                        change = thrust - now[_STEPS + step]
+                        if change != 0.0:
+                            now[_STEPS + step] += change
+                            _added(end, y_end, step, change)
+                            if with_air:
+                                _added(air, y, step, change)
+                        base_end = end[step] - z_end[0] * now[step]
+                        lowest, highest = (floor[step] - base_end) / z_end[0], (ceiling[step] - base_end) / z_end[0]
+                        wanted = min(max(wishes[step], lowest), highest)
+                        drawn_heat = 0.0
+                        if with_air:
+                            g, out = conductance[room, day, step], outdoor[room, day, step]
+                            base = air[step] - z[0] * now[step]
+                            floating = balanced_w(base, z[0], g, above, band, only_cooler, out)
+                            sensed = base_end + z_end[0] * floating
+                            if sensed < floor[step] or sensed > ceiling[step] or wanted == wishes[step] != 0.0:
+                                drawn_heat = opened_w(base + z[0] * wanted, g, above, band, only_cooler, out)
+                                power = wanted - drawn_heat
+                            else:
+                                drawn_heat, power = floating, 0.0
                         else:
-                            drawn_heat, power = floating, 0.0
-                    else:
-                        power = wanted
-                    given = min(most[room], max(least[room], power))
-                    if not np.isnan(told[step]):
-                        given = told[step]
-                    if with_air and given != power:
-                        drawn_heat = balanced_w(base + z[0] * given, z[0], g, above, band, only_cooler, out)
-                    plant[room, day, step], drawn_w[room, day, step] = given, drawn_heat
-                    change = given + drawn_heat - now[step]
+                            power = wanted
+                        if thrust != 0.0 and not least[room] <= power + thrust <= most[room]:
+                            thrust = 0.0  # beyond the plant: all it has, through the whole step
+                            continue
+                        break
+                    done = min(most[room], max(least[room], power))
+                    if not free_here:
+                        done = told[step]
+                    if with_air and done != power:
+                        drawn_heat = balanced_w(base + z[0] * done, z[0], g, above, band, only_cooler, out)
+                    plant[room, day, step], drawn_w[room, day, step] = done + thrust, drawn_heat
+                    change = done + drawn_heat - now[step]
                     if change != 0.0:
                         now[step] += change
                         _added(end, z_end, step, change)
                         if with_air:
                             _added(air, z, step, change)
                 largest, most_change = 1.0, 0.0
-                for step in range(_STEPS):
+                for step in range(2 * _STEPS):
                     largest = max(largest, abs(now[step]))
                     most_change = max(most_change, abs(now[step] - before[step]))
                 if most_change <= _SETTLED * largest:

@@ -27,6 +27,7 @@ class WinterParts:
         gains_w: heat that the counted share of gains brings, by category, (R, 3, 144); None where none is counted.
         net_w: heat that reaches the air held at the reference without them; negative where it is lost, (R,) [W].
         surfaces_k: mean surface temperature above the reference then, (R,) [K].
+        felt_c: what a face exchanges radiation with once the room is at `air_c` and its emitter works, (R,) [°C].
         load_w: heating load, (R,) [W]; 0 for rooms that are not heated.
         air_c: air temperature, the set-point or the floating one, (R,) [°C].
         simple_w: losses at the set-point by U-values, whatever the project chose, (R,) [W]; 0 for rooms not heated.
@@ -39,6 +40,7 @@ class WinterParts:
     gains_w: Array | None
     net_w: Array
     surfaces_k: Array
+    felt_c: Array
     load_w: Array
     air_c: Array
     simple_w: Array
@@ -109,13 +111,16 @@ def winter(solved: Solved) -> WinterParts:
     load, emitter = _with_radiant_emitters(solved, load)
     kinds, of = stack.kinds, stack.kind_of
     driven = (kinds.face * kinds.across)[of, 0].real * stack.area * solved.signals.winter_k
+    surfaces = np.bincount(stack.room_of, weights=driven, minlength=count) * solved.row.mean_gain[:, 0].real
+    follow = (solved.row.mean_gain * solved.row.convected_sum)[:, 0].real
     return WinterParts(
         term_w=term_w,
         infiltration_w=-leak * out,
         outdoor_air_w=-direct * out,
         gains_w=gains,
         net_w=net,
-        surfaces_k=np.bincount(stack.room_of, weights=driven, minlength=count) * solved.row.mean_gain[:, 0].real,
+        surfaces_k=surfaces,
+        felt_c=reference + surfaces + follow * drift + emitters_felt_k(solved, load),
         load_w=load,
         air_c=reference + drift,
         simple_w=np.where(heated, np.maximum(0.0, simple_w), 0.0),
@@ -137,6 +142,17 @@ def _with_radiant_emitters(solved: Solved, to_air_w: Array) -> tuple[Array, Arra
     on_faces = share * load / stack.total_area * spread_out.real
     through = (kinds.own * kinds.face)[:, 0].real[stack.kind_of] * stack.area
     return load, on_faces[stack.room_of] * through
+
+
+def emitters_felt_k(solved: Solved, power_w: Array) -> Array:
+    """By how much emitters of a power (R,) raise what a face exchanges radiation with, the air being held (R,) [K].
+
+    They warm the faces, and their radiant heat falls onto them: over the radiation coefficient that counts like kelvin.
+    """
+    row, area = solved.row, solved.stack.total_area
+    warmed = (row.mean_gain * row.face_sum)[:, 0].real / area
+    falling = 1.0 / (area * solved.outside.climate.coefficients.radiation_inside)
+    return np.asarray(radiant_shares(solved) * power_w * (warmed + falling))
 
 
 def radiant_shares(solved: Solved) -> Array:

@@ -11,14 +11,13 @@ from pendrum_core.results.building import BuildingLoads, Failure
 from pendrum_core.room.chunk import (
     LEAST_AT_ONCE,
     MOST_AT_ONCE,
-    Unsound,
     calculate_chunk,
     differs_in_gains_only,
     recalculate_gains,
 )
-from pendrum_core.room.course import AirCourse
+from pendrum_core.room.course import InsideCourse
 from pendrum_core.room.follow import follow
-from pendrum_core.room.loads import GroupLoads, RoomLoads
+from pendrum_core.room.loads import GroupLoads, RoomLoads, Unsound
 from pendrum_core.room.neighbours import Neighbours
 from pendrum_core.room.outdoors import Outdoors, outdoors
 from pendrum_core.room.together import Together, group_loads
@@ -34,41 +33,58 @@ def calculate_loads(building: Building, memory: Memory) -> BuildingLoads:
     """
     memory.prepare(building.climate)
     outside = outdoors(building.climate)
-    memory.rooms = {room.id: memory.rooms[room.id] for room in building.rooms if room.id in memory.rooms}
+    known = {room.id for room in building.rooms}
+    memory.rooms = {name: loads for name, loads in memory.rooms.items() if name in known}
+    memory.led = {name: led for name, led in memory.led.items() if name in known}
     changed = [room for room in building.rooms if not memory.knows(room)]
-    neighbours = Neighbours(building.rooms, memory.rooms, outside)
+    neighbours = Neighbours(building.rooms, memory.as_led, outside)
     waiting = neighbours.waiting(changed)
     count = len(waiting)
-    failures: list[Failure] = []
+    failures: dict[str, Failure] = {}
     for _ in range(MOST_ROUNDS):
-        for found in _calculated(waiting, memory, outside, neighbours.air):
-            if isinstance(found, Unsound):
-                memory.rooms.pop(found.room.id, None)
-                failures.append(Failure("room", found.room.id, found.reason))
-            else:
-                memory.rooms[found.room.id] = found
+        for found in _calculated(waiting, memory, outside, neighbours.inside):
+            _keep(found, memory.rooms, failures)
+        _lead(memory, outside, neighbours.inside, failures)
         waiting = neighbours.next_round()
         if not waiting:
             break
-    for room in waiting:
-        del memory.rooms[room.id]
-        reason = (
-            f"{room.number} {room.name} and its neighbours do not come to rest; a wall between them must be extreme."
-        )
-        failures.append(Failure("room", room.id, reason))
-    rooms = {room.id: memory.rooms[room.id] for room in building.rooms if room.id in memory.rooms}
-    rooms |= _led(rooms, memory, outside, failures)
+    if waiting:
+        worst, kelvin = neighbours.most_apart()
+        for room in waiting:
+            memory.rooms.pop(room.id, None)
+            reason = (
+                f"{room.number} {room.name} and the rooms around it do not come to rest within {MOST_ROUNDS} rounds: what "
+                f"{worst.number} {worst.name} feels of its neighbours still moves by {kelvin:.2g} K. Look for thermostats "
+                "there whose set-points or capacities work against each other."
+            )
+            failures[room.id] = Failure("room", room.id, reason)
+    rooms = {
+        room.id: loads
+        for room in building.rooms
+        if room.id not in failures and (loads := memory.as_led(room.id)) is not None
+    }
     together = Together(rooms)
     groups: dict[str, GroupLoads] = {}
     for group in building.groups:
         members = tuple(rooms[room] for room in group.room_ids if room in rooms)
         if members:
             groups[group.id] = _group(group, members, together, memory)
-    return BuildingLoads(building, outside, rooms, groups, tuple(failures), count)
+    return BuildingLoads(building, outside, rooms, groups, tuple(failures.values()), count)
+
+
+def _keep(found: RoomLoads | Unsound, results: dict[str, RoomLoads], failures: dict[str, Failure]) -> None:
+    """A result of a round; a room that fell in an earlier one may stand in this."""
+    name = found.room.id
+    failures.pop(name, None)
+    if isinstance(found, Unsound):
+        results.pop(name, None)
+        failures[name] = Failure("room", name, found.reason)
+    else:
+        results[name] = found
 
 
 def _calculated(
-    waiting: list[Room], memory: Memory, outside: Outdoors, beyond: Mapping[str, AirCourse]
+    waiting: list[Room], memory: Memory, outside: Outdoors, beyond: Mapping[str, InsideCourse]
 ) -> Iterator[RoomLoads | Unsound]:
     """Calculate rooms some at a time, on all processors where there are many."""
     in_winter = outside.climate.winter_gains_share > 0.0
@@ -80,8 +96,9 @@ def _calculated(
         if room.thermostat is not None:
             with_thermostat.append(room)
         else:
-            alone = kept is not None and not room.neighbours and differs_in_gains_only(kept, room, in_winter)
-            (gains if alone else held).append(room)
+            alone = not room.neighbours and room.id not in beyond
+            gains_alone = alone and kept is not None and differs_in_gains_only(kept, room, in_winter)
+            (gains if gains_alone else held).append(room)
     whole = [*_some_at_a_time(held), *_some_at_a_time(with_thermostat)]
     work = [partial(calculate_chunk, some, outside, beyond=beyond) for some in whole]
     work += [
@@ -96,30 +113,30 @@ def _calculated(
             yield from results
 
 
-def _led(
-    rooms: Mapping[str, RoomLoads], memory: Memory, outside: Outdoors, failures: list[Failure]
-) -> dict[str, RoomLoads]:
-    """Rooms that follow another one's sensor, under its command."""
+def _lead(
+    memory: Memory, outside: Outdoors, beyond: Mapping[str, InsideCourse], failures: dict[str, Failure]
+) -> None:
+    """Rooms that follow another one's sensor, under its command, where either of the two is new."""
+    rooms, kept = memory.rooms, memory.led
     leaders: dict[str, RoomLoads] = {}
     for room_id, loads in rooms.items():
         wanted = loads.room.thermostat.leader if loads.room.thermostat else None
         if wanted is not None and wanted in rooms and wanted != room_id:
             leaders[room_id] = rooms[wanted]
-    kept = {}
+    memory.led = {}
+    waiting = []
     for room_id, leader in leaders.items():
-        known = memory.led.get(room_id)
+        known = kept.get(room_id)
         if known is not None and known[0] is rooms[room_id] and known[1] is leader:
-            kept[room_id] = known
-    waiting = [rooms[room_id].room for room_id in leaders if room_id not in kept]
+            memory.led[room_id] = known
+        else:
+            waiting.append(rooms[room_id].room)
+    led: dict[str, RoomLoads] = {}
     for some in _some_at_a_time(waiting):
-        for found in follow(some, rooms, leaders, outside):
-            room_id = found.room.id
-            if isinstance(found, Unsound):
-                failures.append(Failure("room", room_id, found.reason))
-            else:
-                kept[room_id] = (rooms[room_id], leaders[room_id], found)
-    memory.led = kept
-    return {room_id: led for room_id, (_, _, led) in kept.items()}
+        for found in follow(some, rooms, leaders, outside, beyond):
+            _keep(found, led, failures)
+    for room_id, loads in led.items():
+        memory.led[room_id] = (rooms[room_id], leaders[room_id], loads)
 
 
 def _some_at_a_time(rooms: list[Room]) -> list[list[Room]]:

@@ -32,6 +32,11 @@ class Memory:
             self.__init__()  # type: ignore[misc]
             self.climate = climate
 
+    def as_led(self, room: str) -> RoomLoads | None:
+        """A room's results: under its leader's command where it has one."""
+        led = self.led.get(room)
+        return led[2] if led is not None else self.rooms.get(room)
+
     def knows(self, room: Room) -> bool:
         """Whether the room's results stand."""
         kept = self.rooms.get(room.id)
