@@ -76,7 +76,13 @@ class Network:
             self.over = once @ self.over
             self.mean_over = self.mean_over + self.over / steps
             self.mean_driven = self.mean_driven + self.driven / steps
-        self.heat = heat
+        self.heat, self.matrix = heat, matrix
+
+    def _at_once(self, air: int, weights: np.ndarray) -> float:
+        """What is sensed of a kelvin of the air before anything with mass has moved."""
+        light = np.flatnonzero(self.heat == 0.0)
+        follows = np.linalg.solve(self.matrix[np.ix_(light, light)], -self.matrix[light, air])
+        return float(weights[air] + weights[light] @ follows)
 
     @staticmethod
     def _pairs(rooms: Sequence[Room]) -> list[tuple[tuple[str, int], tuple[str, int]]]:
@@ -109,6 +115,7 @@ class Network:
             weights[k, air_at[-1]] = 1.0 - share
             for step in range(144):
                 drives[step, start : air_at[-1] + 1] = room._drive(month, step, winter)
+        at_once = [self._at_once(air, weight) for air, weight in zip(air_at, weights, strict=True)]
         to_end = weights @ self.driven[:, air_at]
         temperature = np.concatenate([
             np.full(len(room.heat), room.subject.heating_setpoint_c if winter else room.subject.cooling_setpoint_c)
@@ -125,7 +132,7 @@ class Network:
                     low, high = keep.low, keep.high
                     if low[step] > low[step - 1] or high[step] < high[step - 1]:
                         now = weights[k] @ temperature
-                        wanted = (min(max(now, low[step]), high[step]) - now) / weights[k, air_at[k]]
+                        wanted = (min(max(now, low[step]), high[step]) - now) / at_once[k]
                         temperature[air_at[k]] += wanted
                         thrust[k] = wanted * self.heat[air_at[k]] / 600.0
                 free = self.over @ temperature + self.driven @ drives[step]

@@ -12,6 +12,8 @@ from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.schedule.pattern import step_averages
 
 CELLS = 12
+# Thin cells at the faces of a layer, where changes within minutes take place.
+SHARES = np.diff(0.5 - 0.5 * np.cos(np.linspace(0.0, np.pi, CELLS + 1)))
 
 
 class PlainRoom:
@@ -25,8 +27,8 @@ class PlainRoom:
         for e in subject.elements:
             self.starts.append(len(nodes))
             for layer in e.layers:
-                n = CELLS if layer.capacity_j_m2k > 0 else 1
-                nodes += [(layer.resistance_m2k_w / n, layer.capacity_j_m2k / n)] * n
+                shares = SHARES if layer.capacity_j_m2k > 0 else np.ones(1)
+                nodes += [(layer.resistance_m2k_w * share, layer.capacity_j_m2k * share) for share in shares]
         self.nodes, self.size = nodes, len(nodes)
         self.area = area = np.array([e.area_m2 for e in subject.elements])
         self.convection = np.array([e.convection_w_m2k for e in subject.elements])

@@ -57,7 +57,7 @@ def block(*size: int) -> tuple[Room, ...]:
             other[axis] += way
             if not 0 <= other[axis] < size[axis]:
                 continue
-            hc, far = ((5.0, 0.7)[::way] if axis == 2 else (2.5, 2.5))
+            hc, far = (5.0, 0.7)[::way] if axis == 2 else (2.5, 2.5)
             beyond = Boundary("room", neighbour="-".join(map(str, other)), far_convection_w_m2k=far)
             # The same slab or wall from both sides: symmetric layers need no turning.
             layers, area = (SLAB, 20.0) if axis == 2 else (STUD, 12.0)
@@ -108,7 +108,13 @@ class Neighbours(unittest.TestCase):
         """A room without plant and with nothing but a wall in common: what the wall brings it, its own leaks take away."""
         one, other = partition(BOARD, (2.5, 2.5), 24.0, 24.0)
         store = replace(
-            other, elements=other.elements[-1:], windows=(), gains=(), heated=False, cooled=False, infiltration_m3_s=0.02
+            other,
+            elements=other.elements[-1:],
+            windows=(),
+            gains=(),
+            heated=False,
+            cooled=False,
+            infiltration_m3_s=0.02,
         )
         found = loads(one, store)
         alone = loads(replace(one, elements=one.elements[:-1]), store)
@@ -120,7 +126,10 @@ class Neighbours(unittest.TestCase):
 
     def test_thermostats_on_both_sides_and_a_follower(self) -> None:
         one, other = partition(STUD, (2.5, 2.5), 24.0, 24.0)
-        low, high = DayPattern(((420, 16.0), (1080, 20.0), (1440, 16.0))), DayPattern(((420, 28.0), (1080, 24.0), (1440, 28.0)))
+        low, high = (
+            DayPattern(((420, 16.0), (1080, 20.0), (1440, 16.0))),
+            DayPattern(((420, 28.0), (1080, 24.0), (1440, 28.0))),
+        )
         kept = Thermostat((low,) * 12, (high,) * 12, low)
         one, other = replace(one, thermostat=kept), replace(other, thermostat=kept)
         found = loads(one, other)

@@ -106,6 +106,30 @@ class AgainstThePlainMarch(unittest.TestCase):
         self.assertAlmostEqual(missed.hours, (want[2] > day.high_c[0] + 0.05).sum() / 6, delta=0.35)
         self.assertAlmostEqual(flat_out_h(day.plant_w[0], 700.0), (want[0] < -699.9).sum() / 6, delta=0.35)
 
+    def test_a_heating_programme_leaves_cooling_alone(self) -> None:
+        """Cooling held at 24 °C: whatever heating is told, with warm-ups or without, a summer day's load stays as it is."""
+        programme = DayPattern(((360, 16.0), (540, 20.0), (750, 21.0), (840, 20.0), (1080, 21.0), (1440, 18.0)))
+        held = {"cooling": (always(24.0),) * 12}
+        plain = result(room(), heating=(always(16.0),) * 12, **held)
+        for course in (programme, between(7, 18, 20.0, 16.0)):
+            for hours in (0.0, 2.0, 3.0):
+                found = result(room(), heating=(course,) * 12, warm_up_h=hours, **held)
+                self.assertAlmostEqual(found.cooling.sensible_w / plain.cooling.sensible_w, 1.0, delta=1e-4)
+                self.assertIsNone(found.control.summer.too_warm())
+
+    def test_the_first_hour_of_a_pull_down(self) -> None:
+        """From 28 to 24 °C at once: the hour's mean within 2 % of a march in steps of 5 s, and so is its first step."""
+        found = result(room())
+        day = found.control.summer
+        want, _, _ = PlainRoom(room(), OUTSIDE, 5.0).run(JULY, keeps(day.low_c[0], day.high_c[0]), days=20)
+        hour = slice(42, 48)
+        self.assertAlmostEqual(day.plant_w[0][hour].mean() / want[hour].mean(), 1.0, delta=0.02)
+        self.assertAlmostEqual(day.plant_w[0][42] / want[42], 1.0, delta=0.02)
+        # With half an hour for it the capacity is less, and the set-point is met when it begins.
+        given = result(room(), pull_down_h=0.5)
+        self.assertLess(given.cooling.sensible_w, 0.9 * found.cooling.sensible_w)
+        self.assertLess(given.control.summer.sensed_c[0][41], 24.0 + 1e-3)
+
     def test_operative_sensing(self) -> None:
         found = result(room(), radiant_weight=0.5)
         day = found.control.summer

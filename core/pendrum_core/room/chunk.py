@@ -109,8 +109,8 @@ def calculate_chunk(
     checked = _Checked(month, step, off, np.abs(check.closure_w).max(axis=1) / throughput)
     if any(room.thermostat is not None for room in rooms):
         controls = controlled(solved, total, cold, commands)
-        results = _with_thermostats(solved, found, controls, heating, cold, checked, beyond)
-        return with_inside(results, solved, cold, beyond)
+        ruled = _with_thermostats(solved, found, controls, heating, cold, checked, beyond)
+        return with_inside(ruled, solved, cold, beyond)
     parts = _Parts(found.terms, found.held, found.gains, found.day_of, total, found.latent_w)
     responses = [RoomResponse(*pair) for pair in zip(solved.transfers.radiant, check.lost, strict=True)]
     results: list[RoomLoads | Unsound] = []

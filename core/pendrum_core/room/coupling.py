@@ -125,7 +125,9 @@ def _part(
         for term, (i, element) in enumerate(elements)
         if element.boundary.kind == "room" and element.boundary.neighbour in index
     ]
-    air = [(i, index[room.transfer.room]) for i, room in enumerate(rooms) if room.transfer and room.transfer.room in index]
+    air = [
+        (i, index[room.transfer.room]) for i, room in enumerate(rooms) if room.transfer and room.transfer.room in index
+    ]
     term = np.array([wall[0] for wall in walls], dtype=np.int64)
     of = np.array([i for _, i, _, _ in walls] + [i for i, _ in air], dtype=np.int64)
     radiation = outside.climate.coefficients.radiation_inside

@@ -21,7 +21,7 @@ from enum import Enum
 import numpy as np
 import scipy.fft
 from numpy.typing import NDArray
-from scipy.special import digamma, zeta
+from scipy.special import zeta
 
 from pendrum_core.quantities.constants import DAY_S, STEPS_PER_DAY
 
@@ -42,13 +42,20 @@ class At(Enum):
     THRUST = "thrust"
 
 
-_SHIFTS = np.arange(-_REACH, _REACH + 1)
+_SHIFTS: Array = np.arange(-_REACH, _REACH + 1, dtype=np.float64)
 _FREE = np.array([0, 1, 3, 4])  # bands whose weights are chosen; that of m = 0 is what it is
-# What follows a thrust holds no power above (iω)^-1: air has mass.
-_POWERS = {At.MEAN: (0.0, 0.5, 1.0, 1.5), At.END: (0.0, 0.5, 1.0, 1.5), At.THRUST: (1.0, 1.5, 2.0, 2.5)}
+# Where a mass comes first, as with heat into the air, the form begins at (iω)^-1. What follows a thrust is folded
+# without the part that moves at once (room/kernel.py): it begins at (iω)^-3/2.
+_POWERS = {
+    (At.MEAN, False): (0.0, 0.5, 1.0, 1.5),
+    (At.END, False): (0.0, 0.5, 1.0, 1.5),
+    (At.MEAN, True): (1.0, 1.5, 2.0, 3.0),
+    (At.END, True): (1.0, 1.5, 2.0, 3.0),
+    (At.THRUST, True): (1.5, 2.0, 2.5, 3.0),
+}
 
 
-def _plain(at: At, x: Array) -> Complex:
+def _plain(at: At, x: NDArray[np.floating]) -> Complex:
     """Weights before the far bands are added to them."""
     if at is At.MEAN:
         return np.asarray(np.sinc(x) ** 2, dtype=np.complex128)
@@ -70,30 +77,31 @@ def _far(at: At, x: float, power: float) -> complex:
             return complex(1.0 - _plain(at, x + _SHIFTS).sum())
         turned = np.exp(1j * np.pi * x) * np.sin(np.pi * x) / np.pi
         return complex(turned * (ahead * zeta(1 + power, above) - behind * zeta(1 + power, below)))
-    if power == 1.0:
-        return complex(1j * (digamma(above) - digamma(below)))  # the infinite parts of both sides cancel
     return complex(ahead * zeta(power, above) + behind * zeta(power, below))
 
 
-def _weights(at: At) -> Complex:
+def _weights(at: At, behind_mass: bool) -> Complex:
     """Weights of the bands, (5, 73)."""
-    result = np.empty((len(_SHIFTS), HARMONICS), dtype=np.complex128)
+    result, form = np.empty((len(_SHIFTS), HARMONICS), dtype=np.complex128), _POWERS[at, behind_mass]
     for k in range(HARMONICS):
         x = k / STEPS_PER_DAY
-        bands = x + _SHIFTS
+        bands: Array = x + _SHIFTS
         result[:, k] = _plain(at, bands)
-        powers = np.stack([(1j * bands[_FREE]) ** -power for power in _POWERS[at]])
-        far = np.array([_far(at, x, power) for power in _POWERS[at]])
+        powers = np.stack([(1j * bands[_FREE]) ** -power for power in form])
+        far = np.array([_far(at, x, power) for power in form])
         result[_FREE, k] += np.linalg.solve(powers, far)
     return result
 
 
-_WEIGHTS = {at: _weights(at) for at in At}
+_WEIGHTS = {key: _weights(*key) for key in _POWERS}
 
 
-def step_response(response: Complex, at: At = At.MEAN) -> Complex:
-    """Fold a response at `OMEGA_RAD_S` (last axis, 361) into the discrete one (last axis, 73)."""
-    weights = _WEIGHTS[at]
+def step_response(response: Complex, at: At = At.MEAN, behind_mass: bool = False) -> Complex:
+    """Fold a response at `OMEGA_RAD_S` (last axis, 361) into the discrete one (last axis, 73).
+
+    `behind_mass` says that nothing of it comes at once, or with the root of time.
+    """
+    weights = _WEIGHTS[at, behind_mass]
     total = response[..., :HARMONICS] * weights[_REACH]
     for shift in range(1, _REACH + 1):
         start = shift * STEPS_PER_DAY

@@ -7,7 +7,7 @@ import scipy.fft
 from numpy.typing import NDArray
 
 from pendrum_core.quantities.constants import DAY_S, STEPS_PER_DAY
-from pendrum_core.room.harmonics import At, step_response
+from pendrum_core.room.harmonics import OMEGA_RAD_S, At, step_response
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
@@ -61,19 +61,31 @@ def kernel(
     """
     share = radiant_weight[:, None]
     sensed = response * ((1.0 - share) + share * surfaces)
-    air = step_response(response)
+    air = step_response(response, behind_mass=True)
     felt = (1.0 - radiant_weight) + radiant_weight * surfaces_at_once
     at_once = _STEP_S / capacity_j_k * felt
-    started = _values(step_response(sensed, At.THRUST))
-    # A sum of frequencies meets a jump at its middle; the value before it is the last end of the day.
-    ends = np.roll(started, -1, axis=-1)
-    ends[:, -1] -= 0.5 * at_once
+    ends = _after_thrust(sensed, capacity_j_k, felt)
     return Kernel(
-        held=Answer(_values(air), _values(step_response(sensed, At.END))),
+        held=Answer(_values(air), _values(step_response(sensed, At.END, behind_mass=True))),
         # The mean over a step after a thrust is the value at its end after a watt held through the first.
-        thrust=Answer(_values(step_response(response, At.END)), ends),
+        thrust=Answer(_values(step_response(response, At.END, behind_mass=True)), ends),
         at_once=np.where(felt < LEAST_FELT, 0.0, at_once),
     )
+
+
+def _after_thrust(sensed: Complex, capacity_j_k: Array, felt: Array) -> Array:
+    """What is sensed at the ends of steps after a thrust at the beginning of the first, (R, 144).
+
+    The part that moves at once is that of an air node by itself, 1/(iωC + g), which is known in time; what is left of
+    the response is smooth. For g stands the conductance of the highest frequency, so that little is left.
+    """
+    conductance = (felt / sensed[:, -1] - 1j * OMEGA_RAD_S[-1] * capacity_j_k).real
+    conductance = np.maximum(conductance, 1e-3 * capacity_j_k / DAY_S)
+    node = 1.0 / (1j * OMEGA_RAD_S[None, :] * capacity_j_k[:, None] + conductance[:, None])
+    rest = np.roll(_values(step_response(sensed - felt[:, None] * node, At.THRUST, behind_mass=True)), -1, axis=-1)
+    decay = np.exp(-conductance * _STEP_S / capacity_j_k)[:, None]
+    alone = decay ** np.arange(1, STEPS_PER_DAY + 1) / (1.0 - decay**STEPS_PER_DAY)
+    return np.asarray(rest + (felt * _STEP_S / capacity_j_k)[:, None] * alone)
 
 
 @dataclass(frozen=True)

@@ -31,9 +31,7 @@ class Neighbours:
             rounds what should come out.
     """
 
-    def __init__(
-        self, rooms: Sequence[Room], loads_of: Callable[[str], RoomLoads | None], outside: Outdoors
-    ) -> None:
+    def __init__(self, rooms: Sequence[Room], loads_of: Callable[[str], RoomLoads | None], outside: Outdoors) -> None:
         self._rooms = [room for room in rooms if room.neighbours]
         self._loads_of = loads_of
         felt = frozenset().union(*(room.neighbours for room in self._rooms))

@@ -196,7 +196,7 @@ def settle_days(
                         if step == 0:  # what a thrust at midnight leaves after a day is no part of what it acts on
                             sensed -= y_end[_STEPS - 1] * now[_STEPS]
                         thrust = (min(ceiling[step], max(floor[step], sensed)) - sensed) / jump
-                    for attempt in range(2):
+                    for _attempt in range(2):
                         change = thrust - now[_STEPS + step]
                         if change != 0.0:
                             now[_STEPS + step] += change

@@ -113,9 +113,7 @@ def _calculated(
             yield from results
 
 
-def _lead(
-    memory: Memory, outside: Outdoors, beyond: Mapping[str, InsideCourse], failures: dict[str, Failure]
-) -> None:
+def _lead(memory: Memory, outside: Outdoors, beyond: Mapping[str, InsideCourse], failures: dict[str, Failure]) -> None:
     """Rooms that follow another one's sensor, under its command, where either of the two is new."""
     rooms, kept = memory.rooms, memory.led
     leaders: dict[str, RoomLoads] = {}
