@@ -41,6 +41,7 @@ from projects.document import Document, load_document
 from projects.errors import Refused
 from projects.journal import step
 from projects.models import Project, WeatherFile, WeatherMapping
+from projects.shared_walls import with_other_sides
 from shelf.materials import materials
 from shelf.schedules import schedules
 from shelf.uses import uses
@@ -120,8 +121,10 @@ def document(request: HttpRequest, project_id: str) -> Any:
 
 @api.post("/projects/{project_id}/changes", response=AppliedOut, operation_id="apply_changes")
 def changes(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
-    """Apply a change set: all of it or nothing. Surfaces of rooms on the plan follow their outlines."""
-    plain = with_plan(_document(request, project_id), [change.model_dump() for change in body.changes])
+    """Apply a change set: all of it or nothing. Surfaces of rooms on the plan follow their outlines, and a wall between
+    two rooms is edited on both of its sides."""
+    found = _document(request, project_id)
+    plain = with_other_sides(found, with_plan(found, [change.model_dump() for change in body.changes]))
     before, after, touched = apply_changes(project_id, request.user, plain, body.label, body.base_version)
     return applied(before, after, touched, body.base_version)
 
@@ -223,7 +226,8 @@ def shelf(request: HttpRequest) -> Any:
 def preview(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
     """What a change set would do to the building's peaks; nothing is kept."""
     before = _document(request, project_id)
-    rows, _, touched = plan_changes(before, [change.model_dump() for change in body.changes])
+    changes = with_other_sides(before, [change.model_dump() for change in body.changes])
+    rows, _, touched = plan_changes(before, changes)
     return answer(compared(before, Document(project_id, -1, rows), len(touched)))
 
 

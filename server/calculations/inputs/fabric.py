@@ -12,7 +12,7 @@ from pendrum_core.fabric.declared import declared_layers
 from pendrum_core.fabric.ground import SOIL_THICKNESS_M, SOILS, GroundContact, ground_u_value, virtual_temperatures_c
 from pendrum_core.fabric.steady import air_gap_resistance
 from pendrum_core.model.fabric import Layer, Layers, films_m2k_w, total_resistance
-from pendrum_core.model.rooms import Boundary
+from pendrum_core.model.rooms import Boundary, inside_convection
 from projects.document import Row
 
 INNER_FILM_M2K_W = 0.13
@@ -79,14 +79,24 @@ def _layers(look: Lookups, identity: str) -> Layers:
     return with_allowance(equivalent_layers(rows, films), films, assembly["extra_u_value"])
 
 
-def layers_or_missing(look: Lookups, title: str, identity: str) -> Layers:
-    """Layers of an assembly that a room needs.
+def _turned_layers(look: Lookups, identity: str) -> Layers:
+    """The same object for all walls that show the assembly from behind."""
+    found: Layers = look.remembered(
+        "turned layers", identity, lambda: assembly_layers(look, look.existing("assembly", identity))[::-1]
+    )
+    return found
+
+
+def layers_or_missing(look: Lookups, title: str, identity: str, turned: bool = False) -> Layers:
+    """Layers of an assembly that a room needs; `turned` as they are met from the other side.
 
     Raises:
         Missing: there are none.
     """
     assembly = look.existing("assembly", identity)
     try:
+        if turned:
+            return _turned_layers(look, identity)
         return assembly_layers(look, assembly)
     except ValueError as error:
         raise Missing(
@@ -226,8 +236,8 @@ def boundary(look: Lookups, title: str, surface: Row, absorptance: float, eye_m:
             cooling_difference_k=surface["cooling_difference_k"], heating_difference_k=surface["heating_difference_k"],
         )  # fmt: skip
     if kind == "room" and surface["neighbour"] is not None:
-        return Boundary("room", tilt, azimuth, extra_resistance_m2k_w=INNER_FILM_M2K_W,
-                        neighbour=surface["neighbour"])  # fmt: skip
+        far = inside_convection(180.0 - tilt, 2.5, 5.0, 0.7)
+        return Boundary("room", tilt, azimuth, neighbour=surface["neighbour"], far_convection_w_m2k=far)
     if kind == "room":
         snags.append(Snag(DOUBTFUL, "no_neighbour", "surface", surface["id"], "rooms",
                           f"{title}, {surface['name']} is to another room, but no room is named; it is taken to lose nothing.",

@@ -8,13 +8,15 @@ from calculations.inputs.fabric import boundary, ground_boundary, layers_or_miss
 from calculations.inputs.missing import Missing
 from calculations.inputs.windows import opening, opening_area
 from calculations.lookups import Lookups
-from pendrum_core.checks.snag import Snag
+from pendrum_core.checks.snag import DOUBTFUL, Snag
 from pendrum_core.model.fabric import Layers
 from pendrum_core.model.rooms import Boundary, Element, SunWindow, inside_convection
 from projects.document import Row
 from projects.resolver import kit_in_use, surface_assembly
+from projects.shared_walls import is_shared, other_side, seen_from_behind
 
 LEAST_AREA_M2 = 1e-6
+UNLIKE_SHARE = 0.02  # areas of a wall's two sides that differ by more are said
 _CATEGORY = {"outer_wall": "walls", "roof": "roofs", "ground_floor": "floors"}
 _UNKNOWN = Boundary("adiabatic")
 
@@ -22,8 +24,9 @@ _UNKNOWN = Boundary("adiabatic")
 class _Face:
     """An element that waits for its layers; it remembers the last one made."""
 
-    def __init__(self, bare: Element, on_ground: Row | None) -> None:
+    def __init__(self, bare: Element, on_ground: Row | None, turned: bool = False) -> None:
         self._bare = bare
+        self._turned = turned
         self._on_ground = on_ground
         self._made: Element | None = None
 
@@ -34,9 +37,10 @@ class _Face:
             Missing: its assembly has no layers, or something about the ground is not given.
         """
         assembly = self._bare.construction
-        layers = known.get(assembly)
+        key = f"{assembly}/{self._turned}"
+        layers = known.get(key)
         if layers is None:
-            layers = known[assembly] = layers_or_missing(look, title, assembly)
+            layers = known[key] = layers_or_missing(look, title, assembly, self._turned)
         if self._on_ground is not None:
             beyond, layers = ground_boundary(look, title, self._on_ground, assembly, layers, snags)
             return _with(self._bare, beyond, layers)
@@ -81,6 +85,8 @@ def _drawn(look: Lookups, title: str, identity: str, eye_m: float) -> _Drawn:
     kit = kit_in_use(look)
     for surface in look.many("surfaces of room", identity):
         inside = look.many("openings of surface", surface["id"])
+        if is_shared(surface):
+            inside = (*inside, *_behind(look, title, surface, snags))
         faces.append(_wall(look, title, surface, inside, kit, eye_m, snags))
         for row in inside:
             element, window = opening(look, title, surface, row, kit, eye_m)
@@ -88,6 +94,26 @@ def _drawn(look: Lookups, title: str, identity: str, eye_m: float) -> _Drawn:
             if window is not None:
                 windows.append(window)
     return tuple(faces), tuple(windows), snags
+
+
+def _behind(look: Lookups, title: str, surface: Row, snags: list[Snag]) -> tuple[Row, ...]:
+    """Openings that are entered on the other side of a wall between rooms: they are seen from both."""
+    twin = other_side(surface, look.many("surfaces of room", surface["neighbour"]))
+    beyond = look.row("room", surface["neighbour"])
+    there = f"{beyond['number']} {beyond['name']}" if beyond else "the other room"
+    if twin is None or twin["boundary"] != "room":
+        snags.append(Snag(DOUBTFUL, "one_sided_wall", "surface", surface["id"], "rooms",
+                          f"{title}, {surface['name']} is to {there}, but {there} has no wall to here: it does not feel what "
+                          "goes through.", "choose the room beyond it again: both rooms then have the wall"))  # fmt: skip
+        return ()
+    # Said once, by the room whose id comes first.
+    apart = abs(twin["area_m2"] - surface["area_m2"])
+    if surface["room"] < surface["neighbour"] and apart > UNLIKE_SHARE * max(twin["area_m2"], surface["area_m2"]):
+        snags.append(Snag(DOUBTFUL, "shared_wall_areas", "surface", surface["id"], "rooms",
+                          f"{title}, {surface['name']} has {surface['area_m2']:.2f} m², its other side in {there} "
+                          f"{twin['area_m2']:.2f} m²; the same wall cannot have two areas.",
+                          "give both sides the same area"))  # fmt: skip
+    return look.many("openings of surface", twin["id"])
 
 
 def _wall(
@@ -120,4 +146,4 @@ def _wall(
         boundary=beyond,
         construction=assembly["id"],
     )
-    return _Face(bare, surface if on_ground else None)
+    return _Face(bare, surface if on_ground else None, seen_from_behind(surface))

@@ -55,7 +55,8 @@ export interface paths {
         put?: never;
         /**
          * Changes
-         * @description Apply a change set: all of it or nothing. Surfaces of rooms on the plan follow their outlines.
+         * @description Apply a change set: all of it or nothing. Surfaces of rooms on the plan follow their outlines, and a wall between
+         *     two rooms is edited on both of its sides.
          */
         post: operations["apply_changes"];
         delete?: never;
