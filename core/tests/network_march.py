@@ -35,6 +35,8 @@ class Keep:
     radiant_weight: float = 0.0
     most_w: float = np.inf
     thrust: bool = True
+    # Room whose plant this one's follows, and how much of its power.
+    follows: tuple[str, float] | None = None
 
 
 class Network:
@@ -103,6 +105,7 @@ class Network:
     def run(self, keeps: Mapping[str, Keep], month: int = 0, days: int = 40, winter: bool = False) -> dict[str, Course]:
         """The last of some days under thermostats; rooms that are not named float."""
         count, size = len(self.rooms), len(self.heat)
+        names = [room.subject.id for room in self.rooms]
         weights, air_at, drives = np.zeros((count, size)), [], np.zeros((144, size))
         surfaces = np.zeros((count, size))
         for k, room in enumerate(self.rooms):
@@ -127,7 +130,7 @@ class Network:
                 power, thrust = np.zeros(count), np.zeros(count)
                 for k, room in enumerate(self.rooms):
                     keep = keeps.get(room.subject.id)
-                    if keep is None or not keep.thrust:
+                    if keep is None or not keep.thrust or keep.follows:
                         continue
                     low, high = keep.low, keep.high
                     if low[step] > low[step - 1] or high[step] < high[step - 1]:
@@ -141,6 +144,10 @@ class Network:
                     for k, room in enumerate(self.rooms):
                         keep = keeps.get(room.subject.id)
                         if keep is None:
+                            continue
+                        if keep.follows:
+                            leader = names.index(keep.follows[0])
+                            power[k] = keep.follows[1] * (power[leader] + thrust[leader])
                             continue
                         rest = sensed[k] + to_end[k] @ power - to_end[k, k] * power[k]
                         wanted = (min(max(rest, keep.low[step]), keep.high[step]) - rest) / to_end[k, k]

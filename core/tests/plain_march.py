@@ -9,7 +9,7 @@ import numpy as np
 
 from pendrum_core.model.rooms import Room
 from pendrum_core.room.outdoors import Outdoors
-from pendrum_core.schedule.pattern import step_averages
+from pendrum_core.schedule.pattern import DayPattern, step_averages
 
 CELLS = 12
 # Thin cells at the faces of a layer, where changes within minutes take place.
@@ -21,6 +21,7 @@ class PlainRoom:
 
     def __init__(self, subject: Room, outside: Outdoors, seconds: float = 100.0) -> None:
         self.subject, self.outside, self.dt = subject, outside, seconds
+        self.courses: dict[DayPattern, np.ndarray] = {}
         c = outside.climate.coefficients
         nodes: list[tuple[float, float]] = []
         self.starts = []
@@ -87,6 +88,8 @@ class PlainRoom:
                 continue
             difference = -b.heating_difference_k if winter else b.cooling_difference_k
             te = {"temperature": b.temperature_c, "difference": reference + difference}.get(b.kind)
+            if b.kind == "pattern":
+                te = float(self._course(b.winter_pattern if winter else b.patterns[0])[step])
             outer = 1.0 / c.outside if te is None else b.extra_resistance_m2k_w
             if te is None and winter:
                 te = out - 0.5 * (1 + np.cos(np.radians(b.tilt_deg))) * c.radiation_outside * 11.0 / c.outside
@@ -94,6 +97,11 @@ class PlainRoom:
                 te = outside.sol_air_c(b.tilt_deg, b.azimuth_deg, b.solar_absorptance)[month, step]
             drive[self.starts[i]] += te / (outer + self.nodes[self.starts[i]][0] / 2)
         return drive
+
+    def _course(self, pattern: DayPattern) -> np.ndarray:
+        if pattern not in self.courses:
+            self.courses[pattern] = step_averages(pattern)
+        return self.courses[pattern]
 
     def held(self, month: int, days: int = 40) -> np.ndarray:
         """Load at held air, as step averages of the last day [W]."""

@@ -153,6 +153,22 @@ class Ventilation(unittest.TestCase):
         self.assertAlmostEqual(found.efficiency, 1 + 1 / 3 - 0.4)
         self.assertAlmostEqual(found.intake_m3_s, 0.1 / (1 + 1 / 3 - 0.4))
 
+    def test_one_room_and_outdoor_air_alone(self) -> None:
+        """62.1, 6.2.3 and 6.2.4: what the zones need with their own effectiveness, nothing for the system."""
+        one = system_outdoor_air({"a": 0.06}, {"a": 0.075}, {"a": 0.2})
+        self.assertEqual((one.rule, one.efficiency), ("one zone", 1.0))
+        self.assertAlmostEqual(one.intake_m3_s, 0.075)
+        breathing, zones, supply = {"a": 0.06, "b": 0.04}, {"a": 0.075, "b": 0.05}, {"a": 0.2, "b": 0.1}
+        fresh = system_outdoor_air(breathing, zones, supply, outdoor_air_only=True)
+        self.assertAlmostEqual(fresh.intake_m3_s, 0.125)
+
+    def test_working_speaks_of_its_own_procedure(self) -> None:
+        for procedure, words in (("sum", "EN 16798-1"), ("62.1 simplified", "6.2.5.3"), ("62.1 full", "appendix A")):
+            tree = explain(calculate(building(ventilation=procedure)), "coil_total", "s")
+            intake = next(node for node in tree.inputs if node.name == "Outdoor air intake")
+            self.assertIn(words, intake.source)
+            self.assertEqual("Zd" in str(intake.inputs), procedure == "62.1 full")
+
     def test_intake_never_above_supply(self) -> None:
         needs = {"a": 0.2, "b": 0.01}
         self.assertLessEqual(system_outdoor_air(needs, needs, {"a": 0.1, "b": 0.1}).intake_m3_s, 0.2)

@@ -1,12 +1,18 @@
 """The proof book: every case holds on this installation, and a wrong figure would be seen."""
 
+import json
 import subprocess
 import sys
 import unittest
 from dataclasses import replace
 from math import nan
+from pathlib import Path
+from shutil import copyfile
+from tempfile import TemporaryDirectory
 
 from pendrum_core.proof.book import as_text, proof
+from pendrum_core.proof.cases import DATA, load_case
+from pendrum_core.proof.folder import run_folder
 from pendrum_core.quantities.registry import shown
 
 
@@ -37,6 +43,33 @@ class ProofBook(unittest.TestCase):
         for entry in self.entries:
             if entry.expected and entry.quantity not in ("temperature", "time"):
                 self.assertLess(entry.within, 0.0201 * abs(entry.expected), entry.name)
+
+    def test_a_folder_of_cases(self) -> None:
+        """Each case is told as ok, fail or absent; a wrong figure fails, an unknown form is not passed over."""
+        with TemporaryDirectory() as name:
+            folder = Path(name)
+            for path in DATA.glob("*.json"):
+                copyfile(path, folder / path.name)
+            case = load_case("room_winter_steady")
+            case["expected"]["no_sky_depression"]["heating_load_W"] *= 1.01
+            (folder / "room_winter_steady.json").write_text(json.dumps(case))
+            held = load_case("room_light_no_window")
+            held["inputs"]["control"] = {"room": {"night_purge": 2.0}}
+            (folder / "another.json").write_text(json.dumps(held))
+            (folder / "no_case.json").write_text("[]")
+            told = {case.name: case.state for case in run_folder(folder)}
+        self.assertEqual(told.pop("room_winter_steady"), "fail")
+        self.assertEqual((told.pop("another"), told.pop("no_case")), ("absent", "absent"))
+        self.assertEqual(set(told.values()), {"ok"})
+
+    def test_shared_cases(self) -> None:
+        """The cases beside the project: those of rooms, walls, sun, coil, ducts and radiators hold."""
+        folder = Path(__file__).parents[3] / "shared" / "cases"
+        if not folder.exists():
+            self.skipTest("no folder of cases beside the project")
+        told = run_folder(folder)
+        self.assertEqual([case for case in told if case.state == "fail"], [])
+        self.assertGreaterEqual(sum(case.state == "ok" for case in told), 10)
 
     def test_command(self) -> None:
         done = subprocess.run([sys.executable, "-m", "pendrum_core.proof"], capture_output=True, text=True, check=True)

@@ -10,6 +10,7 @@ from hypothesis import strategies as st
 
 from core.tests.plain_march import PlainRoom
 from core.tests.rooms import CLIMATE, MONTHS, WALL, room
+from pendrum_core.checks.results import result_snags
 from pendrum_core.fabric.layers import Layer
 from pendrum_core.model.building import Building
 from pendrum_core.model.rooms import CATEGORIES, Boundary, Element, Room
@@ -21,6 +22,7 @@ from pendrum_core.room.loads import RoomLoads, Unsound
 from pendrum_core.room.outdoors import outdoors
 from pendrum_core.run import Memory, calculate
 from pendrum_core.schedule.pattern import CONSTANT_ONE, DayPattern, step_averages
+from pendrum_core.working.explain import explain
 
 ONE_MONTH = replace(CLIMATE, months=(MONTHS[6],))
 OUTSIDE = outdoors(ONE_MONTH)
@@ -317,3 +319,29 @@ class HeavyRoom(unittest.TestCase):
         )
         found = result(subject, cooling=(between(12, 13, 24.0, NO_COOLING),) * 12, warm_up_h=4.0)
         self.assertGreater(found.cooling.sensible_w, 0.0)
+
+
+class WithoutCooling(unittest.TestCase):
+    def test_the_warmth_is_explained_by_source(self) -> None:
+        """Hottest air: reference and what each source makes of it, whether the room floats or has a heating thermostat."""
+        floats = replace(room("f"), cooled=False)
+        kept = replace(floats, id="k", thermostat=thermostat(cooling=NEVER_COOLED))
+        found = calculate(Building(ONE_MONTH, (floats, kept)))
+        for name in ("f", "k"):
+            tree = explain(found, "room_temperature", name)
+            self.assertAlmostEqual(tree.value, found.rooms[name].floating_peak_c, places=6)
+            self.assertAlmostEqual(sum(node.value for node in tree.inputs), tree.value, delta=0.02)
+            # Its heating is explained as well.
+            self.assertGreater(explain(found, "room_heating", name).value, 100.0)
+        with self.assertRaises(KeyError):
+            explain(calculate(Building(ONE_MONTH, (room(),))), "room_temperature", "r")
+
+    def test_hours_above_the_limit_of_the_use(self) -> None:
+        hot = replace(room(), cooled=False)
+        air = PlainRoom(hot, OUTSIDE).run(JULY, lambda *_: 0.0)[1]
+        limit = float(np.sort(air)[100]) + 0.02
+        found = calculate(Building(ONE_MONTH, (replace(hot, warm_limit_c=limit),)))
+        self.assertAlmostEqual(found.rooms["r"].too_warm_h()[0], (air > limit).sum() / 6, delta=0.35)
+        self.assertIn("too_warm", {snag.code for snag in result_snags(found, {})})
+        fine = calculate(Building(ONE_MONTH, (replace(hot, warm_limit_c=60.0),)))
+        self.assertNotIn("too_warm", {snag.code for snag in result_snags(fine, {})})

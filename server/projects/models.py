@@ -292,6 +292,7 @@ class Use(Part, Shared):
     humidity_schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
     yardstick_low_w_m2 = models.FloatField()
     yardstick_high_w_m2 = models.FloatField()
+    warm_limit_c = models.FloatField(default=28.0)
     source = models.CharField(max_length=200)
 
     class Meta(Part.Meta):

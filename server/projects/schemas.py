@@ -393,6 +393,7 @@ class UseFields(SharedFields):
     humidity_schedule: Ref = None
     yardstick_low_w_m2: NotNegative = 20.0
     yardstick_high_w_m2: NotNegative = 150.0
+    warm_limit_c: Annotated[float, Field(ge=15, le=60)] = 28.0
     source: Annotated[str, Field(max_length=200)] = ""
 
     @model_validator(mode="after")

@@ -39,15 +39,20 @@ class SystemOutdoorAir:
     """Outdoor air of a system; no occupant diversity is taken.
 
     Attributes:
+        rule: by which it was found: "one zone" (62.1, 6.2.3), "outdoor air only" (6.2.4), "62.1 full",
+            "62.1 simplified", or "sum" (EN 16798-1).
         uncorrected_m3_s: Vou = sum(Rp P + Ra A).
+        zones_m3_s: sum of what each room needs, Voz.
         average_fraction: Xs = Vou over the supply flow [-].
         critical_room: the room with the largest Zd = Voz/Vdz.
         critical_fraction: its Zd [-].
-        efficiency: Ev = 1 + Xs - Zd of the critical room, at most 1 [-].
-        intake_m3_s: Vot = Vou/Ev, at most the supply flow.
+        efficiency: Ev by the rule [-]; 1 where the rule has none.
+        intake_m3_s: Vot, at most the supply flow.
     """
 
+    rule: str
     uncorrected_m3_s: float
+    zones_m3_s: float
     average_fraction: float
     critical_room: str
     critical_fraction: float
@@ -60,21 +65,30 @@ def system_outdoor_air(
     zone_m3_s: Mapping[str, float],
     supply_m3_s: Mapping[str, float],
     procedure: str = "62.1 full",
+    outdoor_air_only: bool = False,
 ) -> SystemOutdoorAir:
-    """Outdoor air intake of a single-supply system (full: eqs. A-1, A-2, 6-6 to 6-8); maps by room.
+    """Outdoor air intake of a system; maps by room [m3/s].
 
-    The simplified procedure takes Ev 0.75, as with no diversity D is 1 (eq. 6-7: 0.88 D + 0.22 below D 0.60). The sum
-    of EN 16798-1 counts what each room needs with its own effectiveness.
+    Where 62.1 is followed, a single zone takes Vot = Voz (6.2.3, eq. 6-3) and a system of outdoor air alone
+    Vot = sum(Voz) (6.2.4, eq. 6-4): both hold the zones' own effectiveness and know no efficiency of the system. Else
+    full (eqs. A-1, A-2, 6-6 to 6-8), or simplified with Ev 0.75 (with no diversity D is 1: eq. 6-7 gives 0.88 D + 0.22
+    below D 0.60). The sum of EN 16798-1 counts what each room needs with its own effectiveness.
     """
     total = sum(supply_m3_s.values())
-    uncorrected = sum(breathing_m3_s.values())
+    uncorrected, zones = sum(breathing_m3_s.values()), sum(zone_m3_s.values())
     fraction = {room: min(1.0, zone_m3_s[room] / flow) for room, flow in supply_m3_s.items() if flow > 0.0}
     critical = max(fraction, key=lambda room: fraction[room])
     average = uncorrected / total
-    efficiency = min(1.0, 1.0 + average - fraction[critical])
-    if procedure == "62.1 simplified":
-        efficiency = SIMPLIFIED_EFFICIENCY
-    elif procedure == "sum":
-        uncorrected, efficiency = sum(zone_m3_s.values()), 1.0
-    intake = min(total, uncorrected / efficiency) if efficiency > 0.0 else total
-    return SystemOutdoorAir(uncorrected, average, critical, fraction[critical], efficiency, intake)
+    rule, needed, efficiency = procedure, zones, 1.0
+    if procedure != "sum" and outdoor_air_only:
+        rule = "outdoor air only"
+    elif procedure != "sum" and len(supply_m3_s) == 1:
+        rule = "one zone"
+    elif procedure != "sum":
+        full = min(1.0, 1.0 + average - fraction[critical])
+        efficiency = SIMPLIFIED_EFFICIENCY if procedure == "62.1 simplified" else full
+        needed = uncorrected / efficiency if efficiency > 0.0 else total
+    intake = min(total, needed)
+    return SystemOutdoorAir(
+        rule, uncorrected, zones, average, critical, fraction[critical], efficiency, intake
+    )  # fmt: skip

@@ -15,7 +15,24 @@ def comfort_snags(results: BuildingResults) -> Iterator[Snag]:
     for room_id, loads in results.rooms.items():
         if loads.control is not None:
             yield from _short(room_id, loads, results)
+        if loads.cooling is None:
+            yield from _too_warm(room_id, loads, results)
     yield from _humidity(results)
+
+
+def _too_warm(room_id: str, loads: RoomLoads, results: BuildingResults) -> Iterator[Snag]:
+    """Rooms without cooling that stand above the limit of their use."""
+    hours, day = loads.too_warm_h()
+    if loads.floating_peak_c is None or hours == 0.0:
+        return
+    months = results.building.climate.months
+    peak = f"{MONTHS[day_number(months[loads.peak_month]) - 1]} {clock(loads.peak_step)}"
+    yield Snag(
+        DOUBTFUL, "too_warm", "room", room_id, "loads",
+        f"{_title(loads)} is not cooled and reaches {loads.floating_peak_c:.1f} °C ({peak}); it is above its limit of "
+        f"{loads.room.warm_limit_c:.0f} °C for {hours:.1f} h of the {MONTHS[day_number(months[day]) - 1]} design day.",
+        "shade it, ventilate it, cool it, or raise the limit of its use",
+    )  # fmt: skip
 
 
 def _title(loads: RoomLoads) -> str:

@@ -178,6 +178,7 @@ class Room:
         humidity: None where nothing is asked of it.
         transfer: air from another room; None where none comes in.
         heating_radiant_share: of the heat of its emitter, onto all faces by area [-].
+        warm_limit_c: air above which a room without cooling counts as too warm [°C].
     """
 
     id: str
@@ -200,6 +201,7 @@ class Room:
     humidity: HumidityLimits | None = None
     transfer: TransferAir | None = None
     heating_radiant_share: float = 0.0
+    warm_limit_c: float = 28.0
 
     @cached_property
     def neighbours(self) -> frozenset[str]:

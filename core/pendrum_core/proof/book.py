@@ -1,18 +1,31 @@
 """The whole proof book."""
 
-from collections.abc import Sequence
+from collections.abc import Callable, Iterator, Sequence
 
+from pendrum_core.proof.cases import Case, load_case
 from pendrum_core.proof.entry import Entry
-from pendrum_core.proof.fabric import fabric_entries
+from pendrum_core.proof.fabric import periodic_entries, u_value_entries
 from pendrum_core.proof.place import place_entries
 from pendrum_core.proof.rooms import room_entries
 from pendrum_core.proof.systems import air_entries, duct_entries, water_entries
 
+_BEFORE: dict[str, Callable[[Case], Iterator[Entry]]] = {
+    "sun_mid_latitude": place_entries,
+    "u_values_layered": u_value_entries,
+    "wall_light_periodic": periodic_entries,
+}
+_AFTER: dict[str, Callable[[Case], Iterator[Entry]]] = {
+    "air_mixing_cooling_coil": air_entries,
+    "duct_tree_nine_sections": duct_entries,
+    "radiator_conversion_and_vessel": water_entries,
+}
+
 
 def proof() -> list[Entry]:
     """Run every case on this installation."""
-    chapters = (place_entries, fabric_entries, room_entries, air_entries, duct_entries, water_entries)
-    return [entry for chapter in chapters for entry in chapter()]
+    before = [entry for name, entries in _BEFORE.items() for entry in entries(load_case(name))]
+    after = [entry for name, entries in _AFTER.items() for entry in entries(load_case(name))]
+    return [*before, *room_entries(), *after]
 
 
 def as_text(entries: Sequence[Entry]) -> str:

@@ -1,28 +1,26 @@
-"""Reading of the independent reference cases in `data/`; PENDRUM_CASES names another folder of the same form."""
+"""Reading of reference cases: those in `data/`, or a folder of the same forms (proof/folder.py)."""
 
 import json
-import os
+from collections.abc import Iterator
+from dataclasses import replace
 from pathlib import Path
 from typing import Any
 
-import numpy as np
-
 from pendrum_core.fabric.layers import Layer, Layers
-from pendrum_core.model.climate import Climate, Site, SummerMonth
+from pendrum_core.model.building import Building
+from pendrum_core.model.climate import Climate, Coefficients, Site, SummerMonth
 from pendrum_core.model.rooms import Boundary, Element, Gain, Room
-from pendrum_core.room.harmonics import to_harmonics
+from pendrum_core.model.thermostats import NO_COOLING, NO_HEATING, Thermostat
 from pendrum_core.room.outdoors import Outdoors, outdoors
-from pendrum_core.room.solve import Solved, solve
-from pendrum_core.room.sources import SunCourses
-from pendrum_core.room.stack import Signals
-from pendrum_core.schedule.pattern import DayPattern
+from pendrum_core.schedule.pattern import DayPattern, constant
 
-CASES = Path(os.environ.get("PENDRUM_CASES", Path(__file__).parent / "data"))
+DATA = Path(__file__).parent / "data"
+Case = dict[str, Any]
 
 
-def load_case(name: str) -> dict[str, Any]:
-    """Read one case; a missing file is an error, never a silent pass."""
-    case: dict[str, Any] = json.loads((CASES / f"{name}.json").read_text())
+def load_case(name: str) -> Case:
+    """Read one case that ships with the program; a missing file is an error, never a silent pass."""
+    case: Case = json.loads((DATA / f"{name}.json").read_text())
     return case
 
 
@@ -46,7 +44,7 @@ def pattern_of(values: list[float]) -> DayPattern:
     return DayPattern(tuple(((i + 1) * 10, float(value)) for i, value in enumerate(values)))
 
 
-def climate_of(case: dict[str, Any], winter_c: float = -10.0) -> Climate:
+def climate_of(case: Case, winter_c: float = -10.0) -> Climate:
     """Climate from a case's generating parameters; its one month is used for all twelve."""
     day = case["inputs"]["design_day"]
     site = day["site"]
@@ -71,91 +69,88 @@ def climate_of(case: dict[str, Any], winter_c: float = -10.0) -> Climate:
     )
 
 
-def room_of(case: dict[str, Any], cooled: bool = True) -> Room:
-    """The case's room; its sun and gains are fed as finished data by `solve_with_data`."""
+def building_of(case: Case) -> Building:
+    """A case's rooms as the program takes them, its boundary data fed as finished courses.
+
+    Outdoors come as scheduled temperatures behind the outer film, sun and gains as gains; everything between them and the
+    result is the program's own calculation.
+
+    Raises:
+        Unknown: the case asks for something that is not read.
+    """
     inputs = case["inputs"]
-    room = inputs["rooms"][0]
-    elements = []
-    for index, row in enumerate(inputs["elements"]):
-        out = row["outside"]
-        if out["kind"] == "exterior":
-            tilt = 0.0 if "roof" in row["name"] else 90.0
-            boundary = Boundary("outdoors", tilt, float(index), out["solar_absorptance"])
-        else:
-            boundary = Boundary(out["kind"])
-        category = "windows" if "window" in row["name"] else "walls"
-        elements.append(
-            Element(
-                row["name"],
-                row["name"],
-                category,
-                row["area_m2"],
-                layers_of(row["layers"]),
-                row["h_ci_W_m2K"],
-                boundary,
-            )
-        )
-    gains = tuple(
-        Gain(
-            gain["name"] if gain["name"] in ("people", "lights") else "equipment",
-            1.0,
-            0.0,
-            gain["radiant_share"],
-            pattern_of(gain["sensible_W"]),
-        )
-        for gain in inputs["gains"]
-    )
-    per_m3_s = room["infiltration_density_kg_m3"] * room["infiltration_specific_heat_J_kgK"]
+    coefficients = Coefficients(radiation_inside=inputs["coefficients"]["h_ri_W_m2K"])
+    climate = replace(climate_of(case), coefficients=coefficients)
+    rooms = tuple(_room(case, row, outdoors(climate)) for row in inputs["rooms"])
+    return Building(climate, rooms)
+
+
+class Unknown(ValueError):
+    """A case of a form that is not read."""
+
+
+def _room(case: Case, row: Case, outside: Outdoors) -> Room:
+    inputs, name = case["inputs"], row["name"]
+    control = inputs.get("control") or {}
+    rule = control.get(name, control)
+    held = float(rule.get("air_C", 24.0))
+    unread = set(rule) - {"plant", "air_C", "heating_C", "cooling_C", "radiant_weight", "capacity_W", "follows", "text"}
+    if unread - {room["name"] for room in inputs["rooms"]}:
+        raise Unknown(f"control {', '.join(sorted(unread))} is not read")
+    floats = rule.get("plant") == "none"
+    thermostat = _thermostat(rule) if "cooling_C" in rule or "heating_C" in rule else None
     return Room(
-        id="room",
-        number="1",
-        name="room",
-        floor_area_m2=room["floor_area_m2"],
-        volume_m3=room["volume_m3"],
-        elements=tuple(elements),
-        windows=(),
-        gains=gains,
-        infiltration_m3_s=room["infiltration_conductance_W_K"] / per_m3_s,
-        direct_outdoor_air_m3_s=0.0,
-        heating_setpoint_c=21.0,
-        cooling_setpoint_c=24.0 if cooled else 0.0,
-        heated=True,
-        cooled=cooled,
-        capacity_j_k=room["air_and_furniture_capacity_J_K"],
-    )
+        id=name, number=name, name=name, floor_area_m2=row["floor_area_m2"], volume_m3=row["volume_m3"],
+        elements=tuple(_elements(case, name, outside)), windows=(), gains=tuple(_gains(case, name)),
+        infiltration_m3_s=row["infiltration_conductance_W_K"] / outside.air_heat_j_m3k, direct_outdoor_air_m3_s=0.0,
+        heating_setpoint_c=21.0, cooling_setpoint_c=held, heated=not floats, cooled=not floats,
+        capacity_j_k=row["air_and_furniture_capacity_J_K"], thermostat=thermostat,
+    )  # fmt: skip
 
 
-def solve_with_data(case: dict[str, Any], cooled: bool = True) -> Solved:
-    """Solve the room with the case's finished boundary data in place of our own sun and air."""
-    room = room_of(case, cooled)
-    boundary = case["inputs"]["boundary"]
-    conductance = case["inputs"]["rooms"][0]["infiltration_conductance_W_K"]
-    ours: Outdoors = outdoors(climate_of(case))
-    outside = Outdoors(
-        climate=ours.climate,
-        pressure_pa=ours.pressure_pa,
-        air_heat_j_m3k=conductance / room.infiltration_m3_s,
-        dry_bulb_c=np.array([boundary["T_out_C"]]),
-        humidity_ratio=ours.humidity_ratio,
-        sun=ours.sun,
-        sky=ours.sky,
-    )
-    solved = solve([room], outside, merge=False)
-    names = [element.name for element in room.elements]
-    rows, of, level = [np.zeros((1, 73), dtype=complex)], np.zeros(len(names), dtype=np.int64), np.zeros(len(names))
-    for name, course in boundary.get("sol_air_C", {}).items():
-        rows.append(to_harmonics(np.array([course])))
-        of[names.index(name)], level[names.index(name)] = len(rows) - 1, -room.cooling_setpoint_c
-    sun = sum((np.array(w["heat_W"]) for w in case["inputs"]["window_solar"]), np.zeros(144))
-    first, onto_faces = np.zeros(1, dtype=np.int64), 0.9 * sun[None]
-    return Solved(
-        stack=solved.stack,
-        row=solved.row,
-        transfers=solved.transfers,
-        signals=Signals(tuple(rows), of, level, solved.signals.winter_k, solved.signals.sky_k),
-        sun=SunCourses(1, first, first, np.ones(1), (onto_faces,), (0.1 * sun[None],), (to_harmonics(onto_faces),)),
-        gains=solved.gains,
-        outside=outside,
-        floating=solved.floating,
-        transfer=solved.transfer,
-    )
+def _thermostat(rule: Case) -> Thermostat:
+    low = pattern_of(rule["heating_C"]) if "heating_C" in rule else constant(NO_HEATING)
+    high = pattern_of(rule["cooling_C"]) if "cooling_C" in rule else constant(NO_COOLING)
+    most = rule.get("capacity_W")
+    return Thermostat(
+        (low,) * 12, (high,) * 12, low, radiant_weight=rule.get("radiant_weight", 0.0), heating_capacity_w=most,
+        cooling_capacity_w=most, leader=rule.get("follows"),
+    )  # fmt: skip
+
+
+def _elements(case: Case, name: str, outside: Outdoors) -> Iterator[Element]:
+    sol_air = case["inputs"]["boundary"].get("sol_air_C", {})
+    for row in case["inputs"]["elements"]:
+        out, layers = row["outside"], layers_of(row["layers"])
+        mine, beyond = row["room"] == name, out.get("room")
+        if not mine and beyond != name:
+            continue
+        own, far = row["h_ci_W_m2K"], out.get("h_ci_W_m2K", 2.5)
+        if out["kind"] == "exterior":
+            course = pattern_of(sol_air[row["name"]]) if row["name"] in sol_air else None
+            film = 1.0 / (out["h_ce_W_m2K"] + out["h_re_W_m2K"])
+            if course is None:
+                boundary = Boundary("outdoors", 0.0 if "roof" in row["name"] else 90.0, 0.0, out["solar_absorptance"])
+            else:
+                boundary = Boundary("pattern", extra_resistance_m2k_w=film, patterns=(course,) * 12)
+        elif out["kind"] == "room":
+            other = beyond if mine else row["room"]
+            boundary = Boundary("room", neighbour=other, far_convection_w_m2k=far if mine else own)
+            own, layers = (own, layers) if mine else (far, layers[::-1])
+        elif out["kind"] == "adiabatic":
+            boundary = Boundary("adiabatic")
+        else:
+            raise Unknown(f"{row['name']}: outside {out['kind']!r} is not read")
+        category = "windows" if "window" in row["name"] else "neighbours" if beyond else "walls"
+        yield Element(row["name"], row["name"], category, row["area_m2"], layers, own, boundary)
+
+
+def _gains(case: Case, name: str) -> Iterator[Gain]:
+    share = 1.0 - case["inputs"]["coefficients"]["solar_share_to_air"]
+    for gain in case["inputs"]["gains"]:
+        if gain["room"] == name:
+            category = gain["name"] if gain["name"] in ("people", "lights") else "equipment"
+            yield Gain(category, 1.0, 0.0, gain["radiant_share"], pattern_of(gain["sensible_W"]), name=gain["name"])
+    for window in case["inputs"]["window_solar"]:
+        if window["room"] == name:
+            yield Gain("equipment", 1.0, 0.0, share, pattern_of(window["heat_W"]), name="window sun")

@@ -7,7 +7,7 @@ import numpy as np
 from pendrum_core.fabric.layers import Layer
 from pendrum_core.fabric.periodic import dynamic_values
 from pendrum_core.fabric.steady import steady_values
-from pendrum_core.proof.cases import layers_of, load_case
+from pendrum_core.proof.cases import Case, layers_of
 from pendrum_core.proof.entry import Entry
 from pendrum_core.room.harmonics import step_response, to_harmonics, to_steps
 from pendrum_core.room.stack import admittance
@@ -17,14 +17,16 @@ _BY_HAND = "ISO 6946:2017, worked apart from the program"
 _APART = "ISO 13786:2017, worked apart from the program with transfer matrices"
 
 
-def fabric_entries() -> Iterator[Entry]:
-    """Steady and periodic walls."""
-    case = load_case("u_values_layered")
+def u_value_entries(case: Case) -> Iterator[Entry]:
+    """Steady walls."""
     for element, want in zip(case["inputs"]["elements"], case["expected"], strict=True):
         found = steady_values(layers_of(element["layers"]), element["Rsi_m2K_W"], element["Rse_m2K_W"]).u_value
         u = want["U_W_m2K"]
         yield Entry(_CHAPTER, f"U-value, {element['name']}", u, found, "u_value", 0.001 * u, _BY_HAND)
-    case = load_case("wall_light_periodic")
+
+
+def periodic_entries(case: Case) -> Iterator[Entry]:
+    """A wall under a periodic temperature outside."""
     layers = layers_of(case["inputs"]["layers"])
     wanted = case["expected"]["iso_13786_24h"]["with_surface_resistances"]
     values = dynamic_values(layers, 0.13, 0.04)
@@ -34,7 +36,7 @@ def fabric_entries() -> Iterator[Entry]:
         ("internal admittance", wanted["internal_admittance_W_m2K"], values.internal_admittance, "u_value"),
         ("time lag", wanted["time_lag_h"], values.time_lag_h, "time"),
     ):
-        yield Entry(_CHAPTER, f"Light wall, {name}", want, value, quantity, 0.002 * abs(want), _APART)
+        yield Entry(_CHAPTER, f"{case['title']}: {name}", want, value, quantity, 0.002 * abs(want), _APART)
     inside = Layer("film", plain_resistance_m2k_w=case["inputs"]["Rsi_m2K_W"])
     wall = admittance((*layers, inside), case["inputs"]["Rse_m2K_W"])
     for profile in ("sinusoid", "square"):
@@ -43,6 +45,6 @@ def fabric_entries() -> Iterator[Entry]:
         course = np.array(case["expected"][profile]["inside_flux_W_m2"])
         swing = float(np.abs(course - course.mean()).max())
         yield Entry(
-            _CHAPTER, f"Light wall, largest flux in a {profile} day", float(course.max()), float(flux.max()),
+            _CHAPTER, f"{case['title']}: largest flux, {profile}", float(course.max()), float(flux.max()),
             "power_per_area", 0.005 * swing, "finite volumes in time, worked apart from the program",
         )  # fmt: skip

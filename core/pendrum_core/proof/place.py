@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from pendrum_core.proof.cases import load_case
+from pendrum_core.proof.cases import Case
 from pendrum_core.proof.entry import Entry
 from pendrum_core.sun.irradiance import clear_sky, on_plane
 from pendrum_core.sun.position import sun_position
@@ -13,9 +13,8 @@ _CHAPTER = "Sun and sky"
 _SOURCE = "ASHRAE clear-sky model and solar geometry, worked apart from the program"
 
 
-def place_entries() -> Iterator[Entry]:
+def place_entries(case: Case) -> Iterator[Entry]:
     """Sun's height, and what falls on every plane of the case: the largest difference over all its hours."""
-    case = load_case("sun_mid_latitude")
     inputs = case["inputs"]
     site = inputs["site"]
     months, hours = tuple(sorted(int(m) for m in inputs["tau"])), tuple(inputs["hours"])

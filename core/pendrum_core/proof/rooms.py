@@ -2,85 +2,108 @@
 
 from collections.abc import Iterator
 from dataclasses import replace
-from typing import Any
 
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.model.climate import Coefficients
 from pendrum_core.model.rooms import CATEGORIES, Room
-from pendrum_core.proof.cases import climate_of, load_case, room_of, solve_with_data
+from pendrum_core.proof.cases import Case, building_of, climate_of, load_case
 from pendrum_core.proof.entry import Entry
+from pendrum_core.results.building import BuildingLoads
 from pendrum_core.room.chunk import calculate_chunk
 from pendrum_core.room.loads import RoomLoads, Unsound
 from pendrum_core.room.outdoors import outdoors
-from pendrum_core.room.solve import solve
-from pendrum_core.room.summer import courses
-from pendrum_core.room.winter import winter
+from pendrum_core.run import Memory, calculate_loads
 
 Array = NDArray[np.float64]
 _MARCH = "finite volumes marched in time, written and run apart from the program"
 _HELD, _FLOATING, _WINTER, _ALWAYS = "Cooled room", "Room left to itself", "Heated room", "What always holds"
 
 
-def away_from_jumps(case: dict[str, Any]) -> NDArray[np.bool_]:
+def away_from_jumps(case: Case) -> NDArray[np.bool_]:
     """Steps that are not among the two after a jump of a schedule."""
-    keep = np.ones(144, dtype=bool)
+    keep, control = np.ones(144, dtype=bool), case["inputs"].get("control") or {}
     for gain in case["inputs"]["gains"]:
         values = np.array(gain["sensible_W"])
         for step in np.flatnonzero(np.abs(values - np.roll(values, 1)) > 1e-9):
             keep[[step % 144, (step + 1) % 144]] = False
+    for rule in (control, *(value for value in control.values() if isinstance(value, dict))):
+        for name in ("heating_C", "cooling_C"):
+            values = np.array(rule.get(name, [0.0]))
+            for step in np.flatnonzero(np.abs(values - np.roll(values, 1)) > 1e-9):
+                keep[[step % 144, (step + 1) % 144]] = False
     return keep
 
 
-def held_entries(name: str, title: str) -> Iterator[Entry]:
+def _calculated(case: Case) -> BuildingLoads:
+    """The case by the program's own calculation.
+
+    Raises:
+        ValueError: it does not come to a result.
+    """
+    found = calculate_loads(building_of(case), Memory())
+    if found.failures:
+        raise ValueError(found.failures[0].reason)
+    return found
+
+
+def _only(case: Case) -> RoomLoads:
+    return next(iter(_calculated(case).rooms.values()))
+
+
+def held_entries(case: Case) -> Iterator[Entry]:
     """A room held at its set-point: peak, its time, the day's heat, and the largest difference at any step."""
-    case = load_case(name)
-    expected = case["expected"]
-    load = courses(solve_with_data(case)).total[0, 0]
+    yield from _cooling(case, case["title"], _only(case), case["expected"])
+
+
+def _cooling(case: Case, title: str, found: RoomLoads, expected: Case) -> Iterator[Entry]:
+    load = found.total[0]
     want, peak = np.array(expected["cooling_load_W"]), expected["peak_W"]
     off = float(np.abs(load - want)[away_from_jumps(case)].max())
-    day_wh = expected["daily_energy_Wh"]
-    yield Entry(_HELD, f"{title}, peak", peak, float(load.max()), "load", 0.01 * peak, _MARCH)
-    yield Entry(
-        _HELD,
-        f"{title}, hour of the peak",
-        expected["peak_step_index"] / 6,
-        float(load.argmax()) / 6,
-        "time",
-        0.17,
-        _MARCH,
-    )
-    yield Entry(
-        _HELD, f"{title}, mean over the day", day_wh / 24, float(load.mean()), "load", 0.01 * day_wh / 24, _MARCH
-    )
-    yield Entry(_HELD, f"{title}, largest difference at any step", 0.0, off, "power", 0.02 * peak, _MARCH)
+    mean = expected["daily_energy_Wh"] / 24.0
+    hour = float(load.argmax()) / 6
+    yield Entry(_HELD, f"{title}: peak", peak, float(load.max()), "load", 0.01 * peak, _MARCH)
+    yield Entry(_HELD, f"{title}: hour of the peak", expected["peak_step_index"] / 6, hour, "time", 0.17, _MARCH)
+    yield Entry(_HELD, f"{title}: mean over the day", mean, float(load.mean()), "load", 0.01 * mean, _MARCH)
+    yield Entry(_HELD, f"{title}: largest difference at any step", 0.0, off, "power", 0.02 * peak, _MARCH)
 
 
-def floating_entries() -> Iterator[Entry]:
+def floating_entries(case: Case) -> Iterator[Entry]:
     """A room without plant."""
-    case = load_case("room_light_free_floating")
-    expected = case["expected"]
-    air = courses(solve_with_data(case, cooled=False)).total[0, 0]
+    expected, air, title = case["expected"], _only(case).air_c[0], case["title"]
     off = float(np.abs(air - np.array(expected["air_temperature_C"]))[away_from_jumps(case)].max())
     warmest = expected["peak_air_temperature_C"]
-    yield Entry(_FLOATING, "Warmest air", warmest, float(air.max()), "temperature", 0.15, _MARCH)
-    yield Entry(_FLOATING, "Largest difference at any step", 0.0, off, "temperature_difference", 0.2, _MARCH)
+    yield Entry(_FLOATING, f"{title}: warmest air", warmest, float(air.max()), "temperature", 0.15, _MARCH)
+    yield Entry(_FLOATING, f"{title}: largest difference at any step", 0.0, off, "temperature_difference", 0.2, _MARCH)
 
 
-def winter_entries() -> Iterator[Entry]:
+def several_entries(case: Case) -> Iterator[Entry]:
+    """Rooms that feel each other, under thermostats or without: each as if it were alone."""
+    found = _calculated(case).rooms
+    for name, expected in case["expected"]["rooms"].items():
+        title = f"{case['title']}: {name}"
+        if "cooling_load_W" in expected:
+            yield from _cooling(case, title, found[name], expected)
+        if "air_temperature_C" in expected:
+            want = np.array(expected["air_temperature_C"])
+            off = float(np.abs(found[name].air_c[0] - want)[away_from_jumps(case)].max())
+            yield Entry(_FLOATING, f"{title}: air, largest difference", 0.0, off, "temperature_difference", 0.2, _MARCH)
+
+
+def winter_entries(case: Case) -> Iterator[Entry]:
     """Steady heating, without and with the pull of the sky."""
-    case = load_case("room_winter_steady")
     for variant, depression in (("no_sky_depression", 0.0), ("sky_depression_11_K", 11.0)):
-        outside = outdoors(replace(climate_of(case), coefficients=Coefficients(sky_depression_k=depression)))
-        infiltration = case["inputs"]["rooms"][0]["infiltration_conductance_W_K"] / outside.air_heat_j_m3k
-        found = float(winter(solve([replace(room_of(case), infiltration_m3_s=infiltration)], outside)).load_w[0])
+        building = building_of(case)
+        coefficients = replace(building.climate.coefficients, sky_depression_k=depression)
+        cold = replace(building.climate, coefficients=coefficients)
+        found = calculate_loads(replace(building, climate=cold), Memory()).rooms
+        load = next(iter(found.values())).heating.load_w
         want = case["expected"][variant]["heating_load_W"]
-        title = f"Heating, sky {depression:.0f} K colder than the air"
-        yield Entry(_WINTER, title, want, found, "load", 0.002 * want, "steady network solved apart from the program")
+        title = f"{case['title']}: sky {depression:.0f} K colder than the air"
+        yield Entry(_WINTER, title, want, load, "load", 0.002 * want, "steady network solved apart from the program")
 
 
-def _sound(rooms: list[Room], case: dict[str, Any]) -> list[RoomLoads]:
+def _sound(rooms: list[Room], case: Case) -> list[RoomLoads]:
     found = calculate_chunk(rooms, outdoors(climate_of(case)))
     return [loads for loads in found if not isinstance(loads, Unsound)]
 
@@ -88,7 +111,7 @@ def _sound(rooms: list[Room], case: dict[str, Any]) -> list[RoomLoads]:
 def always_entries() -> Iterator[Entry]:
     """Invariants, on the case's room with the program's own sun and air."""
     case = load_case("room_light_south_window")
-    plain = room_of(case)
+    plain = building_of(case).rooms[0]
     none = replace(plain, id="none", gains=())
     double = replace(plain, id="double", gains=tuple(replace(g, sensible_w=2 * g.sensible_w) for g in plain.gains))
     twice = replace(
@@ -120,10 +143,18 @@ def always_entries() -> Iterator[Entry]:
     yield entry("A source has the same part alone and together", alone - one.total, "superposition")
 
 
+ROOM_CASES = {
+    "room_light_south_window": held_entries,
+    "room_light_no_window": held_entries,
+    "room_light_free_floating": floating_entries,
+    "room_winter_steady": winter_entries,
+    "room_pull_down_operative": several_entries,
+    "rooms_partition_and_follower": several_entries,
+}
+
+
 def room_entries() -> Iterator[Entry]:
     """All of the chapter."""
-    yield from held_entries("room_light_south_window", "Light room with a south window")
-    yield from held_entries("room_light_no_window", "Light room without windows")
-    yield from floating_entries()
-    yield from winter_entries()
+    for name, entries in ROOM_CASES.items():
+        yield from entries(load_case(name))
     yield from always_entries()

@@ -9,7 +9,7 @@ from pendrum_core.duct.network import rectangular_shape, round_shape, section_lo
 from pendrum_core.model.systems import Section
 from pendrum_core.network.friction import Fluid
 from pendrum_core.network.tree import build_tree, path_losses, sum_upwards
-from pendrum_core.proof.cases import load_case
+from pendrum_core.proof.cases import Case
 from pendrum_core.proof.entry import Entry
 from pendrum_core.water.emitters import output_factor
 
@@ -17,9 +17,8 @@ _AIR, _DUCTS, _WATER = "Air", "Ducts", "Water"
 _REAL_GAS = "humid air as a real gas, worked apart from the program"
 
 
-def air_entries() -> Iterator[Entry]:
+def air_entries(case: Case) -> Iterator[Entry]:
     """Mixing, cooling coil and fan."""
-    case = load_case("air_mixing_cooling_coil")
     inputs, expected = case["inputs"], case["expected"]
     p, out, ret = inputs["pressure_Pa"], inputs["outdoor"], inputs["return_air"]
     w_out = psy.humidity_ratio_from_relative(out["T_C"], out["RH"], p)
@@ -48,9 +47,8 @@ def air_entries() -> Iterator[Entry]:
     yield Entry(_AIR, "Fan, shaft", shaft, fan.shaft_w, "power", 0.01 * shaft, "flow × pressure / efficiency")
 
 
-def duct_entries() -> Iterator[Entry]:
+def duct_entries(case: Case) -> Iterator[Entry]:
     """A tree of nine sections with given sizes."""
-    case = load_case("duct_tree_nine_sections")
     inputs, expected = case["inputs"], case["expected"]
     fluid = Fluid(inputs["air_density_kg_m3"], inputs["air_viscosity_Pa_s"])
     rows = inputs["sections"]
@@ -81,9 +79,8 @@ def duct_entries() -> Iterator[Entry]:
         yield Entry(_DUCTS, f"Run to {end}", loss, paths.loss_pa[end], "pressure", 0.01 * loss, source)
 
 
-def water_entries() -> Iterator[Entry]:
+def water_entries(case: Case) -> Iterator[Entry]:
     """Radiators at other temperatures than they are rated at."""
-    case = load_case("radiator_conversion_and_vessel")
     for want in case["expected"]["operating_points"]:
         flow, back, room = want["flow_C"], want["return_C"], want["room_C"]
         output = want["output_W_log_with_dTn_49_83"]

@@ -6,9 +6,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.model.rooms import Room
+from pendrum_core.model.rooms import CATEGORIES, Room
 from pendrum_core.room.course import InsideCourse
-from pendrum_core.room.harmonics import to_harmonics, to_steps
+from pendrum_core.room.harmonics import OMEGA_RAD_S, step_response, to_harmonics, to_steps
+from pendrum_core.room.loads import RoomLoads
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.solve import solve
 from pendrum_core.room.summer import conduction_parts
@@ -40,6 +41,23 @@ class RoomDetail:
     winter: WinterParts
 
 
+def warmth_k(loads: RoomLoads, outside: Outdoors) -> Array:
+    """What each source makes of the air's temperature above the reference, (categories, months, 144) [K].
+
+    A room that floats has its split in kelvin. Under a thermostat the heat of each source goes through the air's answer,
+    and what the plant gives stands in the place of storage: the temperature holds what is kept.
+    """
+    if loads.control is None:
+        return loads.parts
+    solved = solve([loads.room], outside, beyond=loads.beyond)
+    store = 1j * OMEGA_RAD_S[None, :] * solved.stack.capacity_j_k[:, None]
+    response = 1.0 / (store + solved.stack.exchange_w_k[:, None] + solved.row.own_air)
+    answer = step_response(response, behind_mass=True)[0]
+    heat = loads.parts
+    heat[CATEGORIES.index("storage")] = loads.control.summer.plant_w
+    return to_steps(to_harmonics(heat) * answer)
+
+
 def room_detail(room: Room, outside: Outdoors, beyond: Mapping[str, InsideCourse] | None = None) -> RoomDetail:
     """Work out one room element by element, by the same functions as the whole building."""
     solved = solve([room], outside, merge=False, beyond=beyond)
@@ -51,7 +69,7 @@ def room_detail(room: Room, outside: Outdoors, beyond: Mapping[str, InsideCourse
         radiant[index] = window.sun_area_m2 * sun.radiant_w_m2
         convective[index] = window.sun_area_m2 * sun.convective_w_m2
     direct = convective
-    if not room.cooled:
+    if room.floats:
         direct = to_steps(to_harmonics(convective) * solved.transfers.convective[0])
     return RoomDetail(
         room=room,

@@ -14,6 +14,8 @@ from pendrum_core.room.terms import Ensemble, Terms, fixed_split
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
 Ints = NDArray[np.int64]
+_NOTICED_K = 1e-3
+_STEPS_PER_HOUR = 6.0
 FIRST_GAIN = CATEGORIES.index(GAIN_CATEGORIES[0])
 
 
@@ -132,6 +134,12 @@ class RoomLoads:
             return self.control.summer.air_c.astype(np.float64)
         floating = self.total if self.room.floats else np.zeros_like(self.total)
         return np.asarray(self.room.cooling_setpoint_c + floating)
+
+    def too_warm_h(self) -> tuple[float, int]:
+        """Hours of the design day on which a room without cooling is longest above its limit, and the day's index."""
+        above = (self.air_c > self.room.warm_limit_c + _NOTICED_K).sum(axis=1)
+        day = int(above.argmax())
+        return float(above[day]) / _STEPS_PER_HOUR, day
 
     @property
     def latent_w(self) -> Array:

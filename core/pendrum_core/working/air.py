@@ -1,5 +1,6 @@
 """Working of air systems and ducts."""
 
+from pendrum_core.air.outdoor_air import SystemOutdoorAir
 from pendrum_core.air.system import AirSystemResult
 from pendrum_core.duct.network import SectionResult
 from pendrum_core.model.climate import day_number
@@ -73,6 +74,37 @@ def _outdoor_air_numbers(terminal: Terminal, room: Room) -> str:
     return f"({rates}) / {terminal.effectiveness:.3g}"
 
 
+_INTAKES = {
+    "one zone": ("Vot = Voz", "ANSI/ASHRAE 62.1-2019, 6.2.3: one zone"),
+    "outdoor air only": ("Vot = sum(Voz)", "ANSI/ASHRAE 62.1-2019, 6.2.4: outdoor air alone"),
+    "sum": ("sum of what the rooms need", "EN 16798-1:2019, people and building parts of all rooms added"),
+}
+
+
+def _intake(air: SystemOutdoorAir) -> Node:
+    """Outdoor air of a system in the terms of the rule that it was found by."""
+    title, symbol = "Outdoor air intake", "Vot"
+    if air.rule in _INTAKES:
+        formula, source = _INTAKES[air.rule]
+        needs = Node("What the rooms need, each with its effectiveness", air.zones_m3_s, "airflow")
+        return Node(title, air.intake_m3_s, "airflow", symbol, formula=formula, source=source, inputs=(needs,))
+    uncorrected = Node("Uncorrected outdoor air, all rooms", air.uncorrected_m3_s, "airflow", "Vou")
+    if air.rule == "62.1 simplified":
+        efficiency = Node(
+            "System ventilation efficiency", air.efficiency, "ratio", "Ev", formula="fixed by the procedure"
+        )
+        source = "ANSI/ASHRAE 62.1-2019, 6.2.5.3"
+    else:
+        efficiency = Node("System ventilation efficiency", air.efficiency, "ratio", "Ev", formula="1 + Xs − Zd",
+                          numbers=f"1 + {air.average_fraction:.4g} − {air.critical_fraction:.4g}")  # fmt: skip
+        source = "ANSI/ASHRAE 62.1-2019, 6.2.5 and appendix A"
+    return Node(
+        title, air.intake_m3_s, "airflow", symbol, formula="Vou / Ev",
+        numbers=f"{figure(air.uncorrected_m3_s, 'airflow')} / {air.efficiency:.4g}", source=source,
+        inputs=(uncorrected, efficiency),
+    )  # fmt: skip
+
+
 def coil_total(results: BuildingResults, system_id: str) -> Node:
     """The cooling coil's total load at its own peak."""
     system, result = _system(results, system_id)
@@ -89,16 +121,7 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
         return Node(name, float(enthalpy_j_kg(t, w)), "enthalpy", "h", note=more.get("note", ""), inputs=(
             Node("Dry-bulb", t, "temperature"), Node("Humidity ratio", w, "humidity_ratio")))  # fmt: skip
 
-    outdoor_air = Node(
-        "Outdoor air intake", air.intake_m3_s, "airflow", "Vot", formula="Vou / Ev",
-        numbers=f"{figure(air.uncorrected_m3_s, 'airflow')} / {air.efficiency:.4g}",
-        source="ANSI/ASHRAE 62.1-2019, 6.2.5 and appendix A",
-        inputs=(
-            Node("Uncorrected outdoor air, all rooms", air.uncorrected_m3_s, "airflow", "Vou"),
-            Node("System ventilation efficiency", air.efficiency, "ratio", "Ev", formula="1 + Xs − Zd",
-                 numbers=f"1 + {air.average_fraction:.4g} − {air.critical_fraction:.4g}"),
-        ),
-    )  # fmt: skip
+    outdoor_air = _intake(air)
     return Node(
         f"{system.name}: cooling coil, total", total, "load", "Qt",
         formula="dry-air flow × (h entering − h leaving) − condensate",

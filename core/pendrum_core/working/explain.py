@@ -27,6 +27,7 @@ from pendrum_core.working.rooms import (
     room_heating,
     room_heating_simple,
     room_latent,
+    room_temperature,
 )
 from pendrum_core.working.water import pipe_section, pump_head
 from pendrum_core.working.yardsticks import YARDSTICKS
@@ -36,6 +37,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "room_heating": room_heating,
     "room_heating_simple": room_heating_simple,
     "room_latent": room_latent,
+    "room_temperature": room_temperature,
     "room_cooling_per_area": room_cooling_per_area,
     "room_outdoor_air": room_outdoor_air,
     "room_cooling_with_margin": room_cooling_with_margin,

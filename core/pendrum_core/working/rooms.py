@@ -8,7 +8,7 @@ from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGO
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.envelope import element_u_value
-from pendrum_core.room.detail import RoomDetail, room_detail
+from pendrum_core.room.detail import RoomDetail, room_detail, warmth_k
 from pendrum_core.room.loads import RoomLoads
 from pendrum_core.room.sources import gain_at
 from pendrum_core.working.node import Node, addition, figure
@@ -145,7 +145,11 @@ def _category(
             *inputs,
             _transfer(room, rest, "ρ cp V (Tthere − Ta)" + (", as it warms the room" if room.floats else "")),
         )
-    formula = "ρ cp V (To − Ta)" if name in ("infiltration", "outdoor air") else "sum of its elements"
+    formula = "sum of its elements"
+    if name in ("infiltration", "outdoor air"):
+        formula = "ρ cp V (To − Ta)"
+    elif name in GAIN_CATEGORIES:
+        formula = "the convective part now, and the radiant part of this and earlier steps as the faces give it back"
     return Node(_NAMES[name], value, "power", formula=formula, inputs=inputs)
 
 
@@ -227,6 +231,37 @@ def room_cooling(results: BuildingResults, room_id: str, month: int | None = Non
         f"the balance closes within {max(loads.balance_error, 1e-15):.0e}.",
         inputs=(*(_category(name, value, loads, detail, day.month, m, s, text) for name, value in parts), air),
     )
+
+
+def room_temperature(results: BuildingResults, room_id: str) -> Node:
+    """The hottest air of a room that is not cooled, and what each source makes of it.
+
+    Raises:
+        KeyError: the room is cooled.
+    """
+    loads = results.rooms[room_id]
+    if loads.floating_peak_c is None:
+        raise KeyError(room_id)
+    month, step = loads.peak_month, loads.peak_step
+    day = results.building.climate.months[month]
+    text = f"{MONTHS[day_number(day) - 1]} {clock(step)}"
+    reference = loads.room.cooling_setpoint_c
+    made = zip(CATEGORIES, warmth_k(loads, results.outdoors)[:, month, step].tolist(), strict=True)
+    names = _NAMES | {"storage": "Heating and cooling"}
+    parts = sorted(((names[name], value) for name, value in made if abs(value) > 5e-3), key=lambda part: -abs(part[1]))
+    hours, worst = loads.too_warm_h()
+    worst_month = MONTHS[day_number(results.building.climate.months[worst]) - 1]
+    return Node(
+        f"{loads.room.number} {loads.room.name}: hottest air", loads.floating_peak_c, "temperature", "Ta",
+        formula=f"reference + what each source makes of the air's temperature at {text}",
+        numbers=f"{figure(reference, 'temperature')} + {addition([value for _, value in parts], 'temperature_difference')}",
+        source=_BALANCE,
+        note=f"Above the limit of its use, {loads.room.warm_limit_c:.0f} °C, for {hours:.1f} h of the {worst_month} design day.",
+        inputs=(
+            Node("Reference, from which all temperatures are counted", reference, "temperature"),
+            *(Node(name, value, "temperature_difference") for name, value in parts),
+        ),
+    )  # fmt: skip
 
 
 def _warm_up(loads: RoomLoads, value: float) -> Node:
@@ -356,6 +391,15 @@ def room_cooling_per_area(results: BuildingResults, room_id: str) -> Node:
     )  # fmt: skip
 
 
+def _far_air_c(element: Element, felt_c: float, loads: RoomLoads, results: BuildingResults) -> float:
+    """The air beyond an element on the winter day: U-values know no pull of the sky, and no colder faces of a room."""
+    if element.boundary.kind == "outdoors":
+        return results.building.climate.winter_dry_bulb_c
+    if element.boundary.kind == "room" and element.boundary.neighbour in loads.beyond:
+        return loads.beyond[element.boundary.neighbour].winter_air_c
+    return felt_c
+
+
 def room_heating_simple(results: BuildingResults, room_id: str) -> Node:
     """Losses of a room at its set-point by U-values: beside the balance's, for comparison."""
     loads = results.rooms[room_id]
@@ -365,8 +409,7 @@ def room_heating_simple(results: BuildingResults, room_id: str) -> Node:
     for element, cold in zip(room.elements, detail.winter_environment_c.tolist(), strict=True):
         if element.boundary.kind == "adiabatic":
             continue
-        # The simplified procedure knows no pull of the sky.
-        far = results.building.climate.winter_dry_bulb_c if element.boundary.kind == "outdoors" else cold
+        far = _far_air_c(element, cold, loads, results)
         u_value, apart = element_u_value(element), room.heating_setpoint_c - far
         inputs.append(Node(
             element.name, u_value * element.area_m2 * apart, "power", formula="U A (Ta − Tfar)",

@@ -114,6 +114,7 @@ def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
         humidity=humidity_of(look, use),
         transfer=_transfer(look, title, room, snags),
         heating_radiant_share=use["heating_radiant_share"],
+        warm_limit_c=use["warm_limit_c"],
     )
     return bare, _eye_m(look, room, height), snags
 

@@ -37,6 +37,7 @@ def _room(loads: RoomLoads, results: BuildingLoads, months: tuple[int, ...]) -> 
         "cooling_with_margin_w": cooling,
         "heating_with_margin_w": heating,
         "floating_peak_c": loads.floating_peak_c,
+        "too_warm_h": loads.too_warm_h()[0] if loads.floating_peak_c is not None else None,
         "floating_month": months[loads.peak_month],
         "floating_step": loads.peak_step,
         "winter_air_c": loads.winter_air_c,

@@ -1968,6 +1968,11 @@ export interface components {
              */
             yardstick_high_w_m2: number;
             /**
+             * Warm Limit C
+             * @default 28
+             */
+            warm_limit_c: number;
+            /**
              * Source
              * @default
              */

@@ -14,13 +14,14 @@ const view = useView();
 const tree = ref<WorkingTree | null>(null);
 const copied = ref(false);
 
-/** Without a chosen figure: the selected room's peak. */
+/** Without a chosen figure: the selected room's peak, of the season that is looked at. */
 const target = computed(() => {
   if (view.working) return view.working;
   const id = view.selectedRoom;
   const room = results.get("room", id);
   if (!room) return null;
-  return { quantity: room.cooling ? "room_cooling" : "room_heating", subject: id };
+  const summer = room.cooling ? "room_cooling" : "room_temperature";
+  return { quantity: view.season === "heating" ? "room_heating" : summer, subject: id };
 });
 
 watch(

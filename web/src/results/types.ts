@@ -32,6 +32,8 @@ export interface RoomResult {
   cooling_with_margin_w: number | null;
   heating_with_margin_w: number;
   floating_peak_c: number | null;
+  /** Hours of the worst design day above the limit of its use. */
+  too_warm_h: number | null;
   floating_month: number;
   floating_step: number;
   winter_air_c: number;
@@ -103,7 +105,14 @@ export interface Fan {
 export interface SystemResult {
   flow_m3_s: number;
   mass_kg_s: number;
-  outdoor_air: { intake_m3_s: number; uncorrected_m3_s: number; efficiency: number; critical_room: string };
+  outdoor_air: {
+    rule: string;
+    intake_m3_s: number;
+    uncorrected_m3_s: number;
+    zones_m3_s: number;
+    efficiency: number;
+    critical_room: string;
+  };
   outdoor_share: number;
   coil_total_w: number;
   coil_sensible_w: number;

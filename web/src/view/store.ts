@@ -27,6 +27,8 @@ export const useView = defineStore("view", () => {
   const month = ref(7);
   const step = ref(90);
   const working = ref<WorkingTarget | null>(null);
+  /** Which of its loads a room is looked at for. */
+  const season = ref<"cooling" | "heating">("cooling");
   const rollOpen = ref(true);
   const workingOpen = ref(true);
   const grouping = ref(remembered("grouping", "level"));
@@ -55,7 +57,7 @@ export const useView = defineStore("view", () => {
   }
 
   return {
-    system, dark, subject, airSystem, circuit, month, step, working, rollOpen, workingOpen, grouping, selectedRoom,
+    system, dark, subject, airSystem, circuit, month, step, working, season, rollOpen, workingOpen, grouping, selectedRoom,
     openIn, selectRoom, explain, moveStep,
   }; // prettier-ignore
 });

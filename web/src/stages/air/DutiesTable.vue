@@ -8,7 +8,19 @@ import { computed } from "vue";
 const props = defineProps<{ id: string; result: SystemResult; before: SystemResult | undefined }>();
 const doc = useDocument();
 const when = computed(() => `${MONTHS[props.result.coil_month - 1]} ${clock(props.result.coil_step)}`);
-const critical = computed(() => doc.get("room", props.result.outdoor_air.critical_room)?.number ?? "");
+const outdoorRule = computed(() => {
+  const air = props.result.outdoor_air;
+  const critical = doc.get("room", air.critical_room)?.number ?? "";
+  const efficiency = air.efficiency.toFixed(2);
+  const rules: Record<string, string> = {
+    "one zone": "Outdoor air by ANSI/ASHRAE 62.1-2019, 6.2.3: one zone, what it needs.",
+    "outdoor air only": "Outdoor air by ANSI/ASHRAE 62.1-2019, 6.2.4: the sum of what the zones need.",
+    "62.1 full": `Outdoor air by ANSI/ASHRAE 62.1-2019, system efficiency ${efficiency}, set by room ${critical}.`,
+    "62.1 simplified": `Outdoor air by ANSI/ASHRAE 62.1-2019, simplified procedure, system efficiency ${efficiency}.`,
+    sum: "Outdoor air by EN 16798-1: people and floor area of all rooms added.",
+  };
+  return rules[air.rule] ?? "";
+});
 </script>
 
 <template>
@@ -109,9 +121,7 @@ const critical = computed(() => doc.get("room", props.result.outdoor_air.critica
       </tbody>
     </table>
     <p class="soft">
-      Outdoor air by ANSI/ASHRAE 62.1-2019, system efficiency {{ result.outdoor_air.efficiency.toFixed(2) }},
-      set by room {{ critical }}. The coil's peak is searched over all months and steps, apart from the rooms'
-      peaks.
+      {{ outdoorRule }} The coil's peak is searched over all months and steps, apart from the rooms' peaks.
     </p>
   </section>
 </template>

@@ -8,7 +8,7 @@ import { useHeld } from "./held";
 import { useResults } from "@/results/store";
 import { clock, format, MONTHS, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
-import { computed, ref } from "vue";
+import { computed, ref, toRef } from "vue";
 import { useRouter } from "vue-router";
 import BreakdownBars from "./BreakdownBars.vue";
 import LoadsPaper from "./LoadsPaper.vue";
@@ -19,7 +19,7 @@ const doc = useDocument();
 const results = useResults();
 const view = useView();
 const held = useHeld();
-const mode = ref<"cooling" | "heating">("cooling");
+const mode = toRef(view, "season");
 const ROWS = {
   most: "all but uses",
   room: "rooms",

@@ -11,6 +11,7 @@ const results = useResults();
 const result = computed(() => results.get("room", props.id));
 const moisture = computed(() => results.get("room_air", props.id)?.moisture);
 const control = computed(() => result.value?.control ?? null);
+const warmest = computed(() => result.value?.floating_peak_c ?? null);
 const leader = computed(() => {
   const room = results.get("effective", props.id)?.["sensor_room"]?.[0];
   return !room || room === props.id ? undefined : doc.get("room", String(room));
@@ -18,7 +19,18 @@ const leader = computed(() => {
 </script>
 
 <template>
-  <div v-if="control || moisture" class="comfort">
+  <div v-if="control || moisture || warmest !== null" class="comfort">
+    <p v-if="mode === 'cooling' && warmest !== null" data-test="warmest">
+      Its air reaches
+      <Figure
+        :value="warmest"
+        quantity="temperature"
+        :explain="{ quantity: 'room_temperature', subject: id }"
+      /><template v-if="result?.too_warm_h"
+        >; on the worst design day it is too warm for its use for
+        {{ result.too_warm_h.toFixed(1) }} h</template
+      >.
+    </p>
     <p v-if="control && leader">Led by the sensor of {{ leader.number }} {{ leader.name }}.</p>
     <template v-if="control && mode === 'cooling'">
       <p v-if="result?.cooling">

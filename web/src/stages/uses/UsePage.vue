@@ -62,7 +62,15 @@ const { save, number } = useEditing(() => props.use);
               :value="use.yardstick_high_w_m2"
               :editor="number('power_per_area')"
               :save="save('yardstick_high_w_m2', 'yardstick')"
-            />.
+            />. Without cooling, air above
+            <Field
+              inline
+              label="Too warm above"
+              :value="use.warm_limit_c"
+              :editor="number('temperature')"
+              :save="save('warm_limit_c', 'limit of warmth')"
+            />
+            is too warm.
           </p>
         </div>
         <Field
