@@ -7,6 +7,7 @@ from django.shortcuts import get_object_or_404
 from ninja import File, Router, UploadedFile
 
 from api.schemas import DrawingPlace
+from exchange.apart import read_apart
 from exchange.drawings import LARGEST_BYTES, LINES, about, read_drawing
 from projects.errors import Refused
 from projects.models import Level, LevelDrawing
@@ -42,7 +43,7 @@ def put_drawing(request: HttpRequest, project_id: str, level: str, file: File[Up
     its = _level(request, project_id, level)
     if (file.size or 0) > LARGEST_BYTES:
         raise Refused("invalid", f"The file is too large; at most {LARGEST_BYTES / 1e6:.0f} MB are read.")
-    read = read_drawing(file.name or "file", file.read())
+    read = read_apart(read_drawing, file.name or "file", file.read())
     fields = {**vars(read), "name": (file.name or "drawing")[:120], "x_m": 0.0, "y_m": 0.0}
     stored, _ = LevelDrawing.objects.update_or_create(level=its, defaults=fields)
     return about(stored)

@@ -9,6 +9,7 @@ from django.utils.http import content_disposition_header
 from ninja import File, Router, UploadedFile
 from pydantic import BaseModel
 
+from api.bodies import refuse_deep
 from api.schemas import NewProject, ProjectOut, Strict
 from projects.document import load_document
 from projects.errors import Refused
@@ -17,7 +18,7 @@ from projects.starter import create_project
 from projects.whole import as_file, file_schema, from_file
 
 router = Router()
-_LARGEST_BYTES = 100_000_000
+_LARGEST_BYTES = 40_000_000
 
 
 class ProjectState(Strict):
@@ -83,6 +84,7 @@ def project_from_file(request: HttpRequest, file: File[UploadedFile]) -> Any:
         content = orjson.loads(file.read())
     except orjson.JSONDecodeError as error:
         raise Refused("invalid", f"This is no JSON: {error}.") from error
+    refuse_deep(content)
     return 201, _out(from_file(request.user, content))
 
 

@@ -10,6 +10,7 @@ from django.utils.http import content_disposition_header
 from ninja import File, Form, Router, UploadedFile
 
 from api.answers import answer, applied
+from exchange.apart import read_apart
 from exchange.rooms.files import LARGEST_MODEL_BYTES, MEDIA_TYPES, is_table, read_rooms, write_rooms
 from exchange.rooms.incoming import Comparison
 from projects.changes import apply_changes
@@ -28,7 +29,7 @@ def _compared(document: Document, file: UploadedFile) -> Comparison:
     name = file.name or "file"
     if (file.size or 0) > LARGEST_MODEL_BYTES:
         raise Refused("invalid", f"{name} is too large; at most {LARGEST_MODEL_BYTES / 1e6:.0f} MB are read.")
-    return Comparison(document, read_rooms(name, file.read()))
+    return Comparison(document, read_apart(read_rooms, name, file.read()))
 
 
 @router.post("/projects/{project_id}/rooms/read", response=dict[str, Any], operation_id="read_rooms")
@@ -62,8 +63,8 @@ def take(
     if not changes:
         raise Refused("nothing", "None of the chosen rows changes anything.")
     label = f"{len(keys)} rooms of {file.name}"[:160]
-    before, after, touched = apply_changes(project_id, request.user, changes, label, base_version)
-    return applied(before, after, touched, base_version)
+    _, after, touched = apply_changes(project_id, request.user, changes, label, base_version)
+    return applied(request, after, touched, base_version)
 
 
 @router.get("/projects/{project_id}/rooms.{form}", operation_id="rooms_file")

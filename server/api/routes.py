@@ -1,18 +1,19 @@
 """The API's routes: parse, permission, action, return."""
 
-from typing import Any
+from typing import Annotated, Any
 
 import orjson
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.http import content_disposition_header
-from ninja import File, Form, NinjaAPI, UploadedFile
+from ninja import File, Form, NinjaAPI, Query, UploadedFile
 from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
 from api import drawings, rooms
 from api import projects as whole_projects
-from api.answers import answer, applied, steps
+from api.answers import answer, applied, missing, steps
+from api.bodies import Bodies
 from api.problems import install
 from api.schemas import (
     AppliedOut,
@@ -34,7 +35,8 @@ from calculations.preview import compared
 from calculations.proof import proof_book
 from calculations.schedule_files import pattern_csv, read_values, year_csv
 from calculations.service import loads_of, plant_since, results_of, whole
-from calculations.weather import LARGEST_BYTES, choices, first_look, import_weather, text_of, weather_of
+from calculations.weather import LARGEST_BYTES, choices, first_look, keep_weather, read_year, text_of, weather_of
+from exchange.apart import read_apart
 from exchange.kit import kit_csv
 from projects.changes import apply_changes, plan_changes
 from projects.document import Document, load_document
@@ -61,6 +63,7 @@ api = NinjaAPI(
     version="1",
     auth=SessionAuth(csrf=True),
     renderer=Fast(),
+    parser=Bodies(),
     docs_url=None,
     openapi_url=None,
 )
@@ -116,7 +119,7 @@ def document(request: HttpRequest, project_id: str) -> Any:
     """Everything the engineer entered."""
     found = _document(request, project_id)
     objects = {kind: list(rows.values()) for kind, rows in found.rows.items()}
-    return answer({"version": found.version, "objects": objects, "steps": steps(project_id)})
+    return answer({"version": found.version, "objects": objects, "steps": steps(project_id, request.user)})
 
 
 @api.post("/projects/{project_id}/changes", response=AppliedOut, operation_id="apply_changes")
@@ -125,40 +128,55 @@ def changes(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
     two rooms is edited on both of its sides."""
     found = _document(request, project_id)
     plain = with_other_sides(found, with_plan(found, [change.model_dump() for change in body.changes]))
-    before, after, touched = apply_changes(project_id, request.user, plain, body.label, body.base_version)
-    return applied(before, after, touched, body.base_version)
+    _, after, touched = apply_changes(project_id, request.user, plain, body.label, body.base_version)
+    return applied(request, after, touched, body.base_version, body.results_version)
+
+
+@api.get("/projects/{project_id}/since", response=AppliedOut, operation_id="changes_since")
+def since(
+    request: HttpRequest, project_id: str, version: Annotated[int, Query(ge=0)], results_version: int | None = None
+) -> Any:
+    """Everything that changed since a version, whoever changed it; cheap to ask while nothing did.
+
+    `results_version` is that of the results which the caller has.
+    """
+    project = _project(request, project_id)
+    if version >= project.version and results_version in (None, project.version):
+        nothing = {"version": project.version, "objects": {"changed": {}, "gone": {}}, "results": None}
+        return answer(nothing | {"calculation_fault": None, "steps": steps(project_id, request.user)})
+    return applied(request, load_document(project), (), version, results_version)
 
 
 @api.post("/projects/{project_id}/plan/split", response=AppliedOut, operation_id="split_room")
 def split(request: HttpRequest, project_id: str, body: SplitIn) -> Any:
     """Cut a room on the plan in two along a line."""
     changes = split_room(_document(request, project_id), body.room, body.start, body.end)
-    before, after, touched = apply_changes(project_id, request.user, changes, "Room split", body.base_version)
-    return applied(before, after, touched, body.base_version)
+    _, after, touched = apply_changes(project_id, request.user, changes, "Room split", body.base_version)
+    return applied(request, after, touched, body.base_version)
 
 
 @api.post("/projects/{project_id}/plan/join", response=AppliedOut, operation_id="join_rooms")
 def join(request: HttpRequest, project_id: str, body: JoinIn) -> Any:
     """Make rooms on the plan that touch one."""
     changes = join_rooms(_document(request, project_id), body.rooms)
-    before, after, touched = apply_changes(project_id, request.user, changes, "Rooms joined", body.base_version)
-    return applied(before, after, touched, body.base_version)
+    _, after, touched = apply_changes(project_id, request.user, changes, "Rooms joined", body.base_version)
+    return applied(request, after, touched, body.base_version)
 
 
 @api.post("/projects/{project_id}/undo", response=AppliedOut, operation_id="undo")
 def undo(request: HttpRequest, project_id: str, base_version: int) -> Any:
     """Take the last edit back."""
     _project(request, project_id)
-    before, after, touched, _ = step(project_id, request.user, "undo")
-    return applied(before, after, touched, base_version)
+    _, after, touched, _ = step(project_id, request.user, "undo")
+    return applied(request, after, touched, base_version)
 
 
 @api.post("/projects/{project_id}/redo", response=AppliedOut, operation_id="redo")
 def redo(request: HttpRequest, project_id: str, base_version: int) -> Any:
     """Repeat the edit that was taken back."""
     _project(request, project_id)
-    before, after, touched, _ = step(project_id, request.user, "redo")
-    return applied(before, after, touched, base_version)
+    _, after, touched, _ = step(project_id, request.user, "redo")
+    return applied(request, after, touched, base_version)
 
 
 @api.get("/projects/{project_id}/results", response=ResultsOut, operation_id="results")
@@ -176,28 +194,22 @@ def plant(request: HttpRequest, project_id: str, base_version: int) -> Any:
 @api.get("/projects/{project_id}/day", response=dict[str, Any], operation_id="day")
 def day(request: HttpRequest, project_id: str, kind: str, subject: str, month: int) -> Any:
     """Courses of a room or group over a summer day."""
-    try:
+    with missing(subject, f"month {month}"):
         return answer(day_courses(loads_of(_document(request, project_id)).results, kind, subject, month))
-    except KeyError as error:
-        raise Refused("not_found", f"There is no result for {error}.") from error
 
 
 @api.get("/projects/{project_id}/hour", response=dict[str, Any], operation_id="hour")
 def hour(request: HttpRequest, project_id: str, month: int, step: int) -> Any:
     """Load and air temperature of every room at a step of a design day."""
-    try:
+    with missing(f"month {month}, step {step}"):
         return answer(rooms_at(loads_of(_document(request, project_id)).results, month, step))
-    except KeyError as error:
-        raise Refused("not_found", f"There is no result for {error}.") from error
 
 
 @api.get("/projects/{project_id}/air/{system}", response=dict[str, Any], operation_id="air_day")
 def air(request: HttpRequest, project_id: str, system: str, month: int) -> Any:
     """States along an air path over a summer day."""
-    try:
+    with missing(system, f"month {month}"):
         return answer(system_day(results_of(_document(request, project_id)).results, system, month))
-    except KeyError as error:
-        raise Refused("not_found", f"There is no result for {error}.") from error
 
 
 @api.get("/projects/{project_id}/place", response=dict[str, Any], operation_id="place_day")
@@ -266,10 +278,13 @@ def put_weather(
     """Import a year of hours: TMY3 without a mapping, anything else by one; all of it or nothing."""
     project = _project(request, project_id)
     layout = _json_object(mapping) if mapping else None
-    import_weather(project, load_document(project), file.name or "weather", _text(file), layout)
-    name = remember.strip()[:120]
-    if layout is not None and name:
-        WeatherMapping.objects.update_or_create(owner=request.user, name=name, defaults={"mapping": layout})
+    name, site = file.name or "weather", load_document(project).one("site")
+    if (file.size or 0) > LARGEST_BYTES:
+        raise Refused("invalid", f"The file is too large; at most {LARGEST_BYTES / 1e6:.0f} MB are read.")
+    keep_weather(project, name, *read_apart(read_year, name, file.read(), site, layout))
+    kept = remember.strip()[:120]
+    if layout is not None and kept:
+        WeatherMapping.objects.update_or_create(owner=request.user, name=kept, defaults={"mapping": layout})
     return 201, None
 
 
@@ -290,10 +305,8 @@ def drop_weather(request: HttpRequest, project_id: str) -> Any:
 def explained(request: HttpRequest, project_id: str, quantity: str, subject: str) -> Any:
     """How a figure came about."""
     found = _document(request, project_id)
-    try:
+    with missing(quantity, subject):
         return answer(working(results_of(found).results, found, quantity, subject))
-    except KeyError as error:
-        raise Refused("not_found", f"There is no working for {error}.") from error
 
 
 @api.get("/proof", response=list[dict[str, Any]], operation_id="proof")

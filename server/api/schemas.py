@@ -37,6 +37,7 @@ class ChangeIn(Strict):
 
 class ChangeSetIn(Strict):
     base_version: int = Field(ge=0)
+    results_version: int | None = Field(default=None, ge=-1)
     label: str = Field(min_length=1, max_length=160)
     changes: list[ChangeIn] = Field(min_length=1, max_length=20_000)
 
@@ -99,9 +100,14 @@ class DocumentOut(BaseModel):
 
 
 class AppliedOut(BaseModel):
+    """All that changed since the version the caller knew; `results` are missing where the calculation failed, which the log
+    tells under `calculation_fault`, and where nothing changed.
+    """
+
     version: int
     objects: ObjectsOut
-    results: ResultsOut
+    results: ResultsOut | None
+    calculation_fault: str | None
     steps: StepsOut
 
 
@@ -133,3 +139,4 @@ class ProblemOut(BaseModel):
     code: str
     title: str
     faults: list[dict[str, Any]]
+    rows: dict[str, list[dict[str, Any]]]

@@ -5,6 +5,7 @@ when it is asked for, so that new peaks are on the screen before ducts and pipes
 overtaken by the next one never sizes them at all.
 """
 
+import os
 import threading
 import time
 from collections import OrderedDict
@@ -21,8 +22,13 @@ from pendrum_core.results.building import BuildingLoads, BuildingResults
 from pendrum_core.run import Memory, calculate_loads, calculate_plant
 from projects.document import Document
 
-_KEEP_PROJECTS = 4
-_KEEP_PAYLOADS = 4
+# Results are kept of as many projects as fit; the one that was asked for last always does. Per room and project from
+# bench/run.py, rounded up.
+_KEPT_MB = float(os.environ.get("PENDRUM_RESULTS_MB", "400"))
+_ROOM_MB, _PROJECT_MB = 0.45, 4.0
+_KEEP_PAYLOADS = 32
+# For how long an edit waits for the calculation of another one before it is answered without results.
+PATIENCE_S = 0.3
 Found = TypeVar("Found", bound=BuildingLoads)
 
 
@@ -69,6 +75,12 @@ class _State:
     plant_maker: PlantMaker = field(default_factory=PlantMaker)
     loads: _Half[BuildingLoads] = field(default_factory=_Half)
     plant: _Half[BuildingResults] = field(default_factory=_Half)
+    newest: int = 0  # the latest version that was seen: what is older need not be calculated any more
+
+    @property
+    def megabytes(self) -> float:
+        """About what it takes."""
+        return _PROJECT_MB + _ROOM_MB * len(self.memory.rooms)
 
 
 _states: OrderedDict[str, _State] = OrderedDict()
@@ -79,8 +91,9 @@ def _state(project: str) -> _State:
     with _states_lock:
         state = _states.setdefault(project, _State())
         _states.move_to_end(project)
-        while len(_states) > _KEEP_PROJECTS:
-            _states.popitem(last=False)
+        total = sum(kept.megabytes for kept in _states.values())
+        while total > _KEPT_MB and len(_states) > 1:
+            total -= _states.popitem(last=False)[1].megabytes
         return state
 
 
@@ -105,6 +118,22 @@ def loads_of(document: Document) -> Calculated[BuildingLoads]:
 
     with state.lock:
         return state.loads.of(document.version, work)
+
+
+def loads_if_free(document: Document, base_version: int) -> dict[str, Any] | None:
+    """Records of the loads that differ from those of a version, unless others keep the calculation busy or the document has
+    moved on meanwhile: then None, and whoever wants them asks again.
+    """
+    state = _state(document.project)
+    state.newest = max(state.newest, document.version)
+    if not state.lock.acquire(timeout=PATIENCE_S):
+        return None
+    try:
+        if document.version < state.newest:
+            return None
+        return loads_since(document, base_version)
+    finally:
+        state.lock.release()
 
 
 def results_of(document: Document) -> Calculated[BuildingResults]:

@@ -6,6 +6,7 @@ from dataclasses import asdict, dataclass
 from typing import Any
 
 import numpy as np
+from django.db import transaction
 
 from pendrum_core.weather.delimited import (
     CONVENTIONS,
@@ -138,7 +139,18 @@ def import_weather(project: Project, document: Document, name: str, text: str, m
     Raises:
         Refused: the file is not a whole year of values that can be.
     """
-    site = document.one("site")
+    keep_weather(project, name, *read_year(name, text.encode(), document.one("site"), mapping))
+
+
+def read_year(
+    name: str, data: bytes, site: dict[str, Any], mapping: dict[str, Any] | None
+) -> tuple[dict[str, Any], bytes]:
+    """A year of hours: facts, and its arrays packed.
+
+    Raises:
+        Refused: the file is not a whole year of values that can be; with every fault's line.
+    """
+    text = text_of(data)
     if mapping is None:
         reading = read_tmy3_text(text)
     else:
@@ -148,9 +160,14 @@ def import_weather(project: Project, document: Document, name: str, text: str, m
         raise Refused("invalid", _summary(reading.faults), [_fault(fault) for fault in reading.faults])
     packed = io.BytesIO()
     np.savez_compressed(packed, **{n: getattr(reading.year, n).astype(np.float32) for n in _ARRAYS})
-    about = {fact: getattr(reading.year, fact) for fact in _FACTS}
+    return {fact: getattr(reading.year, fact) for fact in _FACTS}, packed.getvalue()
+
+
+@transaction.atomic
+def keep_weather(project: Project, name: str, about: dict[str, Any], hours: bytes) -> None:
+    """Put a year in the place of the one before."""
     WeatherFile.objects.filter(project=project).delete()
-    WeatherFile.objects.create(id=new_id(), project=project, name=name[:120], about=about, hours=packed.getvalue())
+    WeatherFile.objects.create(id=new_id(), project=project, name=name[:120], about=about, hours=hours)
 
 
 def _summary(faults: list[Fault]) -> str:

@@ -64,6 +64,25 @@ USE_TZ = True
 TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en-gb"
 
+# One line for each thing worth knowing, faults with their trace; a service's journal or a file keeps it.
+LOGGING = {
+    "version": 1,
+    "disable_existing_loggers": False,
+    "formatters": {"line": {"format": "{asctime} {levelname} {name}: {message}", "style": "{"}},
+    "handlers": {"out": {"class": "logging.StreamHandler", "formatter": "line"}},
+    "root": {"handlers": ["out"], "level": "WARNING"},
+    "loggers": {
+        "pendrum": {"level": os.environ.get("PENDRUM_LOG_LEVEL", "INFO")},
+        # What is refused with a reason is no event; faults are logged with their number above.
+        "django.request": {"level": "CRITICAL"},
+    },
+}
+if "PENDRUM_LOG" in os.environ:
+    LOGGING["handlers"]["out"] = {
+        "class": "logging.handlers.RotatingFileHandler", "formatter": "line", "filename": os.environ["PENDRUM_LOG"],
+        "maxBytes": 10_000_000, "backupCount": 5,
+    }  # fmt: skip
+
 STATIC_URL = "/static/"
 STATICFILES_DIRS = [path for path in [ROOT / "web" / "dist"] if path.exists()]
 STATIC_ROOT = VAR / "static"

@@ -8,13 +8,16 @@ from typing import Any
 import ezdxf
 import orjson
 from ezdxf import path as paths
+from ezdxf.disassemble import recursive_decompose
 from ezdxf.lldxf.const import DXFError
 
 from projects.errors import Refused
 
 LARGEST_BYTES = 20_000_000
 LINES = "application/x-pendrum-lines"
-_MOST_LINES = 60_000
+_MOST_LINES, _MOST_POINTS = 60_000, 600_000
+_FURTHEST = 1e9  # units from the origin
+_FINENESS = 0.002  # of an entity's size
 _PICTURE_WIDTH_M = 30.0  # until it is scaled
 # DXF $INSUNITS to metres; 0 is "no unit", taken for millimetres as architects draw.
 _UNITS_M = {0: 0.001, 1: 0.0254, 2: 0.3048, 4: 0.001, 5: 0.01, 6: 1.0, 8: 2.54e-8, 10: 0.9144, 14: 0.1}
@@ -75,15 +78,25 @@ def _dxf(name: str, data: bytes) -> Drawing:
         document = ezdxf.read(io.StringIO(data.decode("utf-8", errors="surrogateescape").replace("\r\n", "\n")))
     except (DXFError, ValueError, KeyError, IndexError) as error:
         raise Refused("invalid", f"{name} cannot be read as DXF: {error}.") from error
+    shown = {layer.dxf.name for layer in document.layers if not (layer.is_off() or layer.is_frozen())}
+    known = {layer.dxf.name for layer in document.layers}
     lines: list[list[list[float]]] = []
-    for entity in document.modelspace():
-        if entity.dxftype() not in _DRAWN:
+    points = 0
+    # Blocks are drawn as what they hold, where they are put.
+    for entity in recursive_decompose(document.modelspace()):
+        layer = entity.dxf.get("layer", "0")
+        if entity.dxftype() not in _DRAWN or (layer in known and layer not in shown) or entity.dxf.get("invisible", 0):
             continue
-        points = [[round(p.x, 3), round(p.y, 3)] for p in paths.make_path(entity).flattening(20.0, segments=8)]
-        if len(points) > 1:
-            lines.append(points)
-        if len(lines) > _MOST_LINES:
-            raise Refused("invalid", f"{name} has more than {_MOST_LINES} lines; take out hatches and furniture.")
+        line = _flattened(entity)
+        if len(line) > 1:
+            lines.append(line)
+            points += len(line)
+        if len(lines) > _MOST_LINES or points > _MOST_POINTS:
+            raise Refused(
+                "invalid",
+                f"{name} has more than {_MOST_LINES} lines or {_MOST_POINTS} points; take out hatches and furniture, or switch "
+                "their layers off.",
+            )
     if not lines:
         raise Refused("invalid", f"{name} has no lines in its model space.")
     xs, ys = [p[0] for line in lines for p in line], [p[1] for line in lines for p in line]
@@ -91,6 +104,24 @@ def _dxf(name: str, data: bytes) -> Drawing:
     moved = [[[round(x - left, 3), round(y - low, 3)] for x, y in line] for line in lines]
     unit = _UNITS_M.get(int(document.header.get("$INSUNITS", 0)), 0.001)
     return Drawing(LINES, orjson.dumps(moved), max(xs) - left, max(ys) - low, unit)
+
+
+def _flattened(entity: Any) -> list[list[float]]:
+    """Points along an entity; none where it is no line that can be drawn.
+
+    How fine it is follows from its own size, so that no radius asks for more than some hundred points.
+    """
+    try:
+        path = paths.make_path(entity)
+        corners = [point for point in path.control_vertices() if point.magnitude < _FURTHEST]
+        if len(corners) < len(path.control_vertices()) or len(corners) < 2:
+            return []
+        size = max(
+            max(p.x for p in corners) - min(p.x for p in corners), max(p.y for p in corners) - min(p.y for p in corners)
+        )
+        return [[round(p.x, 3), round(p.y, 3)] for p in path.flattening(max(size * _FINENESS, 1e-6), segments=4)]
+    except (DXFError, ValueError, ZeroDivisionError, OverflowError, TypeError, AttributeError):
+        return []
 
 
 def about(drawing: Any) -> dict[str, Any]:

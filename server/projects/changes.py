@@ -4,6 +4,7 @@ A change is {"op": "create" | "set" | "delete", "kind", "id", "fields"}. The jou
 inverse, so that undo is the same door walked backwards.
 """
 
+import logging
 from collections.abc import Mapping, Sequence
 from typing import Any
 
@@ -17,6 +18,9 @@ from projects.kinds import KINDS, KindInfo
 from projects.models import JournalEntry, Project
 
 Change = dict[str, Any]
+_log = logging.getLogger("pendrum.changes")
+_FEW, _AT_ONCE = 3, 500  # different changes that get a statement each; rows of one statement
+_TRIES = 8  # to save on a document that others keep moving on
 _LIMITS = {"ge": "at least", "gt": "more than", "le": "at most", "lt": "less than"}
 
 
@@ -67,6 +71,46 @@ class _Plan:
         self.copied: set[str] = set()
         self.inverse: list[Change] = []
         self.touched: dict[tuple[str, str], None] = {}
+        self._names: dict[str, dict[str, str]] = {}
+        self._users: dict[tuple[str, str], dict[str, dict[str, None]]] = {}
+
+    def names(self, name: str, column: str) -> dict[str, str]:
+        """Ids of a kind by the name that no two may share; made once, then kept up."""
+        if name not in self._names:
+            self._names[name] = {row[column].casefold(): row["id"] for row in self.rows[name].values()}
+        return self._names[name]
+
+    def users(self, name: str, column: str) -> dict[str, dict[str, None]]:
+        """Ids of a kind by what they point at; made once, then kept up."""
+        if (name, column) not in self._users:
+            found: dict[str, dict[str, None]] = {}
+            for row in self.rows[name].values():
+                if row[column] is not None:
+                    found.setdefault(row[column], {})[row["id"]] = None
+            self._users[name, column] = found
+        return self._users[name, column]
+
+    def _put(self, name: str, identity: str, row: Row | None) -> None:
+        """A row in place of the one before, in the table and in what is kept up beside it."""
+        kind, table = KINDS[name], self.table(name)
+        old = table.get(identity)
+        if row is None:
+            del table[identity]
+        else:
+            table[identity] = row
+        if name in self._names and kind.unique:
+            if old is not None:
+                self._names[name].pop(old[kind.unique].casefold(), None)
+            if row is not None:
+                self._names[name][row[kind.unique].casefold()] = identity
+        for column in kind.references:
+            found = self._users.get((name, column))
+            if found is None:
+                continue
+            if old is not None and old[column] is not None:
+                found.get(old[column], {}).pop(identity, None)
+            if row is not None and row[column] is not None:
+                found.setdefault(row[column], {})[identity] = None
 
     def table(self, kind: str) -> dict[str, Row]:
         """A table that may be changed."""
@@ -127,13 +171,13 @@ class _Plan:
         """
         if kind.unique is None:
             return
-        wanted = values[kind.unique].casefold()
-        for other in self.rows[name].values():
-            if other["id"] != identity and other[kind.unique].casefold() == wanted:
-                fault = FieldFault(
-                    f"{path}/fields/{kind.unique}", kind.unique, values[kind.unique], "taken", "another name"
-                )
-                raise Refused("invalid", f"There is already a {name} with the name {other[kind.unique]!r}.", [fault])
+        other = self.names(name, kind.unique).get(values[kind.unique].casefold(), identity)
+        if other != identity:
+            fault = FieldFault(
+                f"{path}/fields/{kind.unique}", kind.unique, values[kind.unique], "taken", "another name"
+            )
+            taken = self.rows[name][other][kind.unique]
+            raise Refused("invalid", f"There is already a {name} with the name {taken!r}.", [fault])
 
     def create(self, change: Change, path: str) -> None:
         name, identity = change["kind"], change["id"]
@@ -143,9 +187,12 @@ class _Plan:
         if identity in self.rows[name]:
             raise Refused("conflict", f"A {name} with the id {identity} is already there.",
                           [FieldFault(path, "id", identity, "taken")])  # fmt: skip
+        if len(self.rows[name]) >= kind.most:
+            raise Refused("invalid", f"A project has at most {kind.most} of the kind {name.replace('_', ' ')}.",
+                          [FieldFault(path, "kind", name, "too many", f"at most {kind.most}")])  # fmt: skip
         values = self.checked(kind, name, change.get("fields", {}), path)
         self.refuse_taken(kind, name, identity, values, path)
-        self.table(name)[identity] = {"id": identity, **values}
+        self._put(name, identity, {"id": identity, **values})
         self.inverse.append({"op": "delete", "kind": name, "id": identity})
         self.touched[(name, identity)] = None
 
@@ -159,7 +206,7 @@ class _Plan:
         changed = [column for column in kind.columns if values[column] != row[column]]
         if not changed:
             return
-        self.table(name)[identity] = {"id": identity, **values}
+        self._put(name, identity, {"id": identity, **values})
         before = {column: row[column] for column in changed}
         self.inverse.append({"op": "set", "kind": name, "id": identity, "fields": before})
         self.touched[(name, identity)] = None
@@ -175,7 +222,7 @@ class _Plan:
             for column, target in info.references.items():
                 if target != name:
                     continue
-                users = [user for user in self.rows[other].values() if user[column] == identity]
+                users = [self.rows[other][user] for user in self.users(other, column).get(identity, ())]
                 if info.owner == column:
                     for user in users:
                         if user["id"] in self.rows[other]:
@@ -193,7 +240,7 @@ class _Plan:
                         f"{label} is used by {len(users)} {other}{'s' if len(users) > 1 else ''}; give them another first.",
                         [FieldFault(path, column, identity, "in use")],
                     )
-        del self.table(name)[identity]
+        self._put(name, identity, None)
         self.inverse.append({"op": "create", "kind": name, "id": identity, "fields": {c: row[c] for c in kind.columns}})
         self.touched[(name, identity)] = None
 
@@ -213,25 +260,89 @@ def plan_changes(
     return plan.rows, list(reversed(plan.inverse)), list(plan.touched)
 
 
-def _refuse_stale(project: Project, base_version: int, changes: Sequence[Change], document: Document) -> None:
-    """Refuse fields that somebody else changed since the version the change set was made on."""
+def _entries_since(project: Project, base_version: int) -> list[JournalEntry]:
     if base_version > project.version:
         raise Refused("conflict", f"Version {base_version} is not there yet; the document is at {project.version}.")
+    if base_version == project.version:
+        return []
+    return list(JournalEntry.objects.filter(project=project, version__gt=base_version).order_by("version"))
+
+
+def refuse_stale(
+    project: Project, base_version: int, changes: Sequence[Change], document: Document, own: object = None
+) -> None:
+    """Refuse what somebody else changed since the version a change set was made on.
+
+    That is a field that was set to another value, and a thing to be deleted that was edited; other fields merge. Entries
+    of the author `own` are passed over: taking one's own steps back is no conflict with oneself.
+
+    Raises:
+        Refused: with both values of every such field, and the rows as they are now.
+    """
+    entries = [entry for entry in _entries_since(project, base_version) if own is None or entry.author_id != own]
+    if not entries:
+        return
     mine = {(c["kind"], c["id"], column): value for c in changes for column, value in c.get("fields", {}).items()
             if c["op"] == "set"}  # fmt: skip
-    faults: list[FieldFault] = []
-    for entry in JournalEntry.objects.filter(project=project, version__gt=base_version):
+    gone = {(c["kind"], c["id"]) for c in changes if c["op"] == "delete"}
+    faults: dict[str, FieldFault] = {}
+    rows: dict[str, dict[str, Row]] = {}
+    for entry in entries:
         for other in entry.changes:
+            kind, identity = other["kind"], other["id"]
+            row = document.of(kind).get(identity)
+            if row is None:
+                continue
+            if (kind, identity) in gone and other["op"] == "set":
+                text = f"{row.get('name') or row.get('number') or 'it'} was edited meanwhile: {entry.label}"
+                faults[f"{kind}/{identity}"] = FieldFault(f"{kind}/{identity}", "", None, text)
+                rows.setdefault(kind, {})[identity] = row
             for column in other.get("fields", {}) if other["op"] == "set" else ():
-                key = (other["kind"], other["id"], column)
-                row = document.of(other["kind"]).get(other["id"])
-                if key in mine and row is not None and row[column] != mine[key]:
-                    place = f"{other['kind']}/{other['id']}/{column}"
-                    text = f"now {row[column]!r}, wanted {mine[key]!r}"
-                    faults.append(FieldFault(place, column, mine[key], text, str(row[column])))
-    if faults:
-        first = faults[0]
-        raise Refused("conflict", f"{first.field} was changed meanwhile: {first.message}.", faults)
+                key = (kind, identity, column)
+                if key in mine and row[column] != mine[key]:
+                    place = f"{kind}/{identity}/{column}"
+                    faults[place] = FieldFault(
+                        place, column, mine[key], "was changed meanwhile", str(row[column]), row[column]
+                    )
+                    rows.setdefault(kind, {})[identity] = row
+    if not faults:
+        return
+    found = list(faults.values())
+    names = ", ".join(dict.fromkeys(_named(document, fault.path) for fault in found[:4]))
+    more = f" and {len(found) - 4} more" if len(found) > 4 else ""
+    sentence = f"Somebody else changed {names}{more} meanwhile; choose which is to stand."
+    raise Refused("conflict", sentence, found, {kind: list(of.values()) for kind, of in rows.items()})
+
+
+def _named(document: Document, path: str) -> str:
+    """The thing that a fault is about, as people call it."""
+    kind, identity, *_ = path.split("/")
+    row = document.of(kind).get(identity) or {}
+    name = " ".join(str(row[field]) for field in ("number", "name") if row.get(field))
+    return name or f"the {kind.replace('_', ' ')}"
+
+
+def _update(kind: KindInfo, moved: Sequence[tuple[Row, Row]], project: str) -> None:
+    """Bring rows of a kind to what they are now: those that change alike in one statement, the rest in one by kind."""
+    alike: dict[str, tuple[dict[str, Any], list[str]]] = {}
+    for now, old in moved:
+        changed = {kind.column(c): now[c] for c in kind.columns if now[c] != old[c]}
+        if changed:
+            alike.setdefault(repr(changed), (changed, []))[1].append(now["id"])
+    if len(alike) <= _FEW:
+        for changed, ids in alike.values():
+            for start in range(0, len(ids), _AT_ONCE):
+                kind.table._default_manager.filter(pk__in=ids[start : start + _AT_ONCE]).update(**changed)
+        return
+    fields = sorted({name for changed, _ in alike.values() for name in changed})
+    touched = {identity for _, ids in alike.values() for identity in ids}
+    objects = [
+        kind.table(id=now["id"], **({} if kind.table is Project else {"project_id": project}),
+                   **{kind.column(c): now[c] for c in kind.columns})
+        for now, _ in moved
+        if now["id"] in touched
+    ]  # fmt: skip
+    kind.table._default_manager.bulk_update(objects, fields, batch_size=_AT_ONCE)
 
 
 def _write(
@@ -249,12 +360,9 @@ def _write(
         ]
         kind.table._default_manager.bulk_create(objects, batch_size=500)
     for name, kind in KINDS.items():
-        for identity in by_kind.get(name, []):
-            now, old = rows[name].get(identity), before.of(name).get(identity)
-            if now is not None and old is not None and now is not old:
-                changed = {kind.column(c): now[c] for c in kind.columns if now[c] != old[c]}
-                if changed:
-                    kind.table._default_manager.filter(pk=identity).update(**changed)
+        pairs = [(rows[name].get(i), before.of(name).get(i)) for i in by_kind.get(name, [])]
+        moved = [(now, old) for now, old in pairs if now is not None and old is not None and now is not old]
+        _update(kind, moved, project.id)
     for name, kind in reversed(KINDS.items()):
         gone = [i for i in by_kind.get(name, []) if i not in rows[name] and i in before.of(name)]
         if gone:
@@ -275,23 +383,45 @@ def apply_changes(
     Raises:
         Refused: invalid, stale or impossible; nothing was saved.
     """
+    for _ in range(_TRIES):
+        project = Project.objects.get(pk=project_id)
+        before = load_document(project)
+        # Worked out before anybody has to wait for it: only the writing holds the database.
+        refuse_stale(project, base_version, changes, before, own=author.pk if way != "edit" else None)
+        rows, inverse, touched = plan_changes(before, changes)
+        if not touched:
+            return before, before, []
+        version = project.version + 1
+        entry = JournalEntry(
+            project=project, version=version, author=author, label=label[:160], changes=list(changes),
+            inverse=inverse, way=way, of_version=of_version,
+        )  # fmt: skip
+        if _saved(project, before, rows, touched, entry):
+            after = Document(project_id, version, rows)
+            remember(after)
+            return before, after, touched
+    raise Refused("busy", "Others are saving at the same time; nothing was changed. Try again in a moment.")
+
+
+def _saved(
+    project: Project, before: Document, rows: dict[str, dict[str, Row]], touched: Sequence[tuple[str, str]],
+    entry: JournalEntry,
+) -> bool:  # fmt: skip
+    """Write one version in one transaction; False where somebody else made that version meanwhile.
+
+    Raises:
+        Refused: an id is in use in another project.
+    """
     try:
         with transaction.atomic():
-            project = Project.objects.select_for_update().get(pk=project_id)
-            before = load_document(project)
-            _refuse_stale(project, base_version, changes, before)
-            rows, inverse, touched = plan_changes(before, changes)
-            if not touched:
-                return before, before, []
+            moved_on = Project.objects.filter(pk=project.pk, version=project.version).update(version=entry.version)
+            if not moved_on:
+                return False
             _write(project, before, rows, touched)
-            version = project.version + 1
-            Project.objects.filter(pk=project_id).update(version=version)
-            JournalEntry.objects.create(
-                project=project, version=version, author=author, label=label[:160], changes=list(changes),
-                inverse=inverse, way=way, of_version=of_version,
-            )  # fmt: skip
+            entry.save(force_insert=True)
     except IntegrityError as error:
-        raise Refused("conflict", f"The database refused this: {error}.") from error
-    after = Document(project_id, version, rows)
-    remember(after)
-    return before, after, touched
+        _log.warning("project %s: the database refused version %s", project.pk, entry.version, exc_info=error)
+        raise Refused(
+            "conflict", "One of the new things has an id that is in use elsewhere; nothing was saved."
+        ) from error
+    return True

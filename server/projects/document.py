@@ -1,12 +1,17 @@
 """A project's document in memory: plain rows by kind and id, never changed in place."""
 
+import threading
 from collections import OrderedDict
+from collections.abc import Sequence
+from functools import cached_property
+from itertools import chain
 from typing import Any
 
 from django.db.models import F
 
+from projects.errors import Refused
 from projects.kinds import KINDS
-from projects.models import Project
+from projects.models import JournalEntry, Project
 
 Row = dict[str, Any]
 
@@ -22,6 +27,11 @@ class Document:
         self.version = version
         self.rows = rows
 
+    @cached_property
+    def size(self) -> int:
+        """How many rows it has."""
+        return sum(len(rows) for rows in self.rows.values())
+
     def of(self, kind: str) -> dict[str, Row]:
         """Rows of a kind by id."""
         return self.rows[kind]
@@ -36,39 +46,85 @@ class Document:
 
 
 _kept: OrderedDict[tuple[str, int], Document] = OrderedDict()
-_KEEP = 6
+_lock = threading.Lock()
+_KEPT_ROWS = 250_000  # of all kept documents; rows that versions share are counted with each
+_TRIES = 20
 
 
 def remember(document: Document) -> None:
-    """Keep a document for the next request of this process."""
-    _kept[(document.project, document.version)] = document
-    while len(_kept) > _KEEP:
-        _kept.popitem(last=False)
+    """Keep a document for the next request of this process, and as many others as fit."""
+    with _lock:
+        _kept[(document.project, document.version)] = document
+        _kept.move_to_end((document.project, document.version))
+        total = sum(kept.size for kept in _kept.values())
+        while total > _KEPT_ROWS and len(_kept) > 2:
+            total -= _kept.popitem(last=False)[1].size
 
 
 def forget_all() -> None:
     """Drop every kept document (tests roll the database back under them)."""
-    _kept.clear()
+    with _lock:
+        _kept.clear()
 
 
 def load_document(project: Project) -> Document:
-    """The document at the project's version: one query per kind, or none where it is kept."""
-    kept = _kept.get((project.id, project.version))
-    if kept is not None:
-        return kept
-    rows: dict[str, dict[str, Row]] = {}
-    for name, kind in KINDS.items():
-        own = {"pk": project.id} if name == "project" else {"project_id": project.id}
-        plain = [column for column in kind.columns if column not in kind.references]
-        # References under their own name, but as ids.
-        ids = {f"ref_{column}": F(f"{column}_id") for column in kind.references}
-        table: dict[str, Row] = {}
-        for found in kind.table._default_manager.filter(**own).values("id", *plain, **ids):
-            row = {"id": found["id"]}
-            for column in kind.columns:
-                row[column] = found[f"ref_{column}" if column in kind.references else column]
-            table[row["id"]] = row
-        rows[name] = table
-    document = Document(project.id, project.version, rows)
-    remember(document)
-    return document
+    """The document at the project's version or a later one: one query per kind, or none where it is kept.
+
+    One that another process moved on is brought forward from the version that is kept by reading what the journal names.
+    """
+    for _ in range(_TRIES):
+        kept = _kept.get((project.id, project.version))
+        if kept is not None:
+            return kept
+        document = _brought_forward(project) or _read(project)
+        # Several queries see one state only if nobody saved in between.
+        version = Project.objects.filter(pk=project.id).values_list("version", flat=True).get()
+        if version == project.version:
+            remember(document)
+            return document
+        project.version = version
+    raise Refused("busy", "The project is being changed faster than it can be read. Try again in a moment.")
+
+
+def _brought_forward(project: Project) -> Document | None:
+    """The document from the newest one that is kept and the rows that the journal names since; None where none is kept."""
+    with _lock:
+        versions = [version for identity, version in _kept if identity == project.id and version < project.version]
+        base = _kept[(project.id, max(versions))] if versions else None
+    if base is None:
+        return None
+    entries = JournalEntry.objects.filter(project=project, version__gt=base.version, version__lte=project.version)
+    touched: dict[str, set[str]] = {}
+    for inverse in entries.values_list("inverse", flat=True):
+        for change in inverse:
+            touched.setdefault(change["kind"], set()).add(change["id"])
+    rows = dict(base.rows)
+    for name, ids in touched.items():
+        table, found = dict(rows[name]), _rows(name, project.id, sorted(ids))
+        for identity in ids:
+            if identity not in found:
+                table.pop(identity, None)
+        rows[name] = table | found
+    return Document(project.id, project.version, rows)
+
+
+def _read(project: Project) -> Document:
+    return Document(project.id, project.version, {name: _rows(name, project.id) for name in KINDS})
+
+
+def _rows(name: str, project: str, ids: Sequence[str] | None = None) -> dict[str, Row]:
+    """Rows of a kind by id, all or some."""
+    kind = KINDS[name]
+    own = {"pk": project} if name == "project" else {"project_id": project}
+    plain = [column for column in kind.columns if column not in kind.references]
+    # References under their own name, but as ids.
+    named = {f"ref_{column}": F(f"{column}_id") for column in kind.references}
+    every = kind.table._default_manager.filter(**own)
+    parts = [every] if ids is None else [every.filter(pk__in=ids[at : at + 500]) for at in range(0, len(ids), 500)]
+    table: dict[str, Row] = {}
+    for found in chain.from_iterable(part.values("id", *plain, **named) for part in parts):
+        row = {"id": found["id"]}
+        for column in kind.columns:
+            row[column] = found[f"ref_{column}" if column in kind.references else column]
+        table[row["id"]] = row
+    return table

@@ -9,7 +9,17 @@ Id = Annotated[str, StringConstraints(pattern=r"^[A-Za-z0-9._-]{1,40}$")]
 FileName = Annotated[
     str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120, pattern=r'^[^\x00-\x1f/\\:*?"<>|]+$')
 ]
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120)]
+
+
+def plain(text: str) -> str:
+    """Refuse what no file can hold."""
+    for sign in text:
+        if not (sign.isprintable() or sign in "\u00ad\u200b\u200c\u200d\u202f\u00a0\u2009\u2007"):
+            raise ValueError(f"character U+{ord(sign):04X} cannot stand in a text")
+    return text
+
+
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), AfterValidator(plain)]
 
 
 def _finite(low: float, high: float) -> object:

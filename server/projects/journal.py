@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass
 
-from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
 
 from projects.changes import apply_changes
 from projects.document import Document
@@ -18,16 +18,17 @@ class Steps:
     redo: JournalEntry | None
 
 
-def next_steps(project_id: str) -> Steps:
-    """Walk the journal back to the edit that undo takes back and the one that redo repeats.
+def next_steps(project_id: str, author: AbstractBaseUser | AnonymousUser) -> Steps:
+    """Walk the journal back to the author's edit that undo takes back and the one that redo repeats.
 
-    A new edit ends redo: what was undone before it cannot be repeated any more.
+    A new edit ends redo: what was undone before it cannot be repeated any more. What others did is theirs to undo.
     """
     latest_way: dict[int, JournalEntry] = {}
     newest_edit = 0
     redo: JournalEntry | None = None
     # What the entries did is read only of the one that is stepped: an import's changes are megabytes.
-    entries = JournalEntry.objects.filter(project_id=project_id).defer("changes", "inverse").order_by("-version")
+    entries = JournalEntry.objects.filter(project_id=project_id, author_id=author.pk)
+    entries = entries.defer("changes", "inverse").order_by("-version")
     for entry in entries.iterator(chunk_size=50):
         if entry.way != "edit":
             latest_way.setdefault(entry.of_version or 0, entry)
@@ -45,13 +46,25 @@ def step(project_id: str, author: AbstractBaseUser, way: str) -> tuple[Document,
     """Undo or redo one edit.
 
     Raises:
-        Refused: there is nothing to undo or redo.
+        Refused: there is nothing to undo or redo, or somebody else changed since what it would change.
     """
-    steps = next_steps(project_id)
+    steps = next_steps(project_id, author)
     entry = steps.undo if way == "undo" else steps.redo
     if entry is None:
         raise Refused("nothing", f"There is nothing to {way}.")
-    latest = JournalEntry.objects.filter(project_id=project_id).order_by("-version").values_list("version", flat=True)
     changes = entry.inverse if way == "undo" else entry.changes
-    before, after, touched = apply_changes(project_id, author, changes, entry.label, latest[0], way, entry.version)
+    # On the version that the edit left: fields that others changed since are a conflict, one's own steps are not.
+    before, after, touched = apply_changes(project_id, author, changes, entry.label, entry.version, way, entry.version)
     return before, after, touched, entry.label
+
+
+def touched_between(project_id: str, after_version: int, until_version: int) -> dict[tuple[str, str], None]:
+    """Everything that edits of the versions after one, up to another, made, changed or deleted: kind and id."""
+    if after_version >= until_version:
+        return {}
+    found = JournalEntry.objects.filter(project_id=project_id, version__gt=after_version, version__lte=until_version)
+    return {
+        (change["kind"], change["id"]): None
+        for inverse in found.order_by("version").values_list("inverse", flat=True)
+        for change in inverse
+    }

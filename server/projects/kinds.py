@@ -18,6 +18,7 @@ class KindInfo:
         rehang: field that, when its target goes, takes the target's own value (trees).
         unique: field that no two things of the kind may share.
         single: one per project, made with it, never created or deleted by edits.
+        most: how many a project may have.
     """
 
     table: type[Model]
@@ -27,6 +28,7 @@ class KindInfo:
     rehang: str | None = None
     single: bool = False
     unique: str | None = None
+    most: int = 2_000
 
     @property
     def columns(self) -> list[str]:
@@ -60,6 +62,7 @@ KINDS: dict[str, KindInfo] = {
         schemas.LayerFields,
         "assembly",
         {"assembly": "assembly", "material": "material", "bridge_material": "material"},
+        most=20_000,
     ),
     "schedule": KindInfo(models.Schedule, schemas.ScheduleFields, unique="name"),
     "shading": KindInfo(models.Shading, schemas.ShadingFields),
@@ -84,18 +87,21 @@ KINDS: dict[str, KindInfo] = {
             "sensor_room": "room",
             "air_from": "room",
         },
+        most=5_000,
     ),
     "surface": KindInfo(
         models.Surface,
         schemas.SurfaceFields,
         "room",
         {"room": "room", "assembly": "assembly", "temperature_schedule": "schedule", "neighbour": "room"},
+        most=60_000,
     ),
     "opening": KindInfo(
         models.Opening,
         schemas.OpeningFields,
         "surface",
         {"surface": "surface", "glazing": "glazing", "assembly": "assembly", "shading": "shading"},
+        most=60_000,
     ),
     "duct_section": KindInfo(
         models.DuctSection,
@@ -103,6 +109,7 @@ KINDS: dict[str, KindInfo] = {
         "air_system",
         {"air_system": "air_system", "parent": "duct_section", "room": "room"},
         rehang="parent",
+        most=20_000,
     ),
     "circuit": KindInfo(models.Circuit, schemas.CircuitFields),
     "pipe_section": KindInfo(
@@ -111,5 +118,6 @@ KINDS: dict[str, KindInfo] = {
         "circuit",
         {"circuit": "circuit", "parent": "pipe_section", "room": "room", "air_system": "air_system"},
         rehang="parent",
+        most=20_000,
     ),
 }

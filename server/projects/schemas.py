@@ -5,7 +5,7 @@ A class is always validated whole: an edit of one field is checked together with
 
 from typing import Annotated, Literal, Self
 
-from pydantic import BaseModel, ConfigDict, Field, model_validator
+from pydantic import AfterValidator, BaseModel, ConfigDict, Field, model_validator
 
 from projects.fields import (
     Area,
@@ -25,6 +25,7 @@ from projects.fields import (
     Temperature,
     Thickness,
     Tilt,
+    plain,
 )
 
 Ref = Id | None
@@ -43,7 +44,7 @@ class Kind(BaseModel):
 
 class Holiday(Kind):
     date: MonthDay
-    name: Annotated[str, Field(max_length=80)] = ""
+    name: Annotated[str, Field(max_length=80), AfterValidator(plain)] = ""
 
 
 class MarginFields(Kind):
@@ -175,7 +176,7 @@ class MaterialFields(Kind):
     resistance_m2k_w: Annotated[float, Field(ge=0.001, le=20)] | None = None
     air_gap: bool = False
     vapour_factor: Annotated[float, Field(ge=1, le=1e7)] | None = None
-    source: Annotated[str, Field(max_length=200)] = ""
+    source: Annotated[str, Field(max_length=200), AfterValidator(plain)] = ""
 
     @model_validator(mode="after")
     def one_of_three(self) -> Self:
@@ -272,7 +273,7 @@ class PatternPart(Kind):
     """A day pattern of a schedule."""
 
     id: Annotated[str, Field(pattern=r"^[A-Za-z0-9_-]{1,12}$")]
-    name: Annotated[str, Field(min_length=1, max_length=80)]
+    name: Annotated[str, Field(min_length=1, max_length=80), AfterValidator(plain)]
     steps: Steps
 
 
@@ -394,7 +395,7 @@ class UseFields(SharedFields):
     yardstick_low_w_m2: NotNegative = 20.0
     yardstick_high_w_m2: NotNegative = 150.0
     warm_limit_c: Annotated[float, Field(ge=15, le=60)] = 28.0
-    source: Annotated[str, Field(max_length=200)] = ""
+    source: Annotated[str, Field(max_length=200), AfterValidator(plain)] = ""
 
     @model_validator(mode="after")
     def consistent(self) -> Self:
@@ -457,7 +458,7 @@ Coordinate = Annotated[float, Field(ge=-100_000, le=100_000)]
 
 
 class RoomFields(SharedFields, MarginFields):
-    number: Annotated[str, Field(min_length=1, max_length=20)]
+    number: Annotated[str, Field(min_length=1, max_length=20), AfterValidator(plain)]
     name: Name
     level: Ref = None
     zone: Ref = None
@@ -496,7 +497,7 @@ class SurfaceFields(Kind):
     temperature_schedule: Ref = None
     neighbour: Ref = None
     exposed_perimeter_m: Annotated[float, Field(ge=0, le=10_000)] | None = None
-    plan_key: Annotated[str, Field(max_length=80)] | None = None
+    plan_key: Annotated[str, Field(max_length=80), AfterValidator(plain)] | None = None
     plan_area_m2: Annotated[float, Field(ge=0, le=1e9)] | None = None
 
     @model_validator(mode="after")

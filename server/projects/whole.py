@@ -76,7 +76,7 @@ def from_file(owner: AbstractBaseUser, content: Any, name: str | None = None) ->
         for row in objects.get(kind, ()):
             fields = {key: value for key, value in row.items() if key != "id"}
             for column, target in info.references.items():
-                if fields.get(column) is not None:
+                if isinstance(fields.get(column), str):
                     fields[column] = ids.get((target, fields[column]), fields[column])
             own = {
                 column: fields[column]
@@ -113,11 +113,15 @@ def _checked(content: Any) -> dict[str, list[dict[str, Any]]]:
             )
     if sum(len(rows) for rows in objects.values()) > _MOST_OBJECTS:
         raise Refused("invalid", f"The file holds more than {_MOST_OBJECTS} objects.")
+    for kind, rows in objects.items():
+        if len(rows) > KINDS[kind].most:
+            raise Refused("invalid", f"{kind}: the file holds {len(rows)}, at most {KINDS[kind].most} are taken.")
+        if len({row["id"] for row in rows}) < len(rows):
+            raise Refused("invalid", f"{kind}: two objects of the file have the same id.")
     for kind in ("project", "site"):
         _only(objects, kind)
-    if sorted(row.get("month") for row in objects.get("design_month", ()) if isinstance(row.get("month"), int)) != list(
-        range(1, 13)
-    ):
+    months = [row.get("month") for row in objects.get("design_month", ())]
+    if not all(type(month) is int for month in months) or sorted(months) != list(range(1, 13)):
         raise Refused("invalid", "design_month: one object for each month from 1 to 12 is needed.")
     return objects
 

@@ -138,8 +138,38 @@ class Versions(ApiTest):
         self.change(self.version, name="One")
         answer = self.change(self.version, name="Two")
         self.assertEqual(answer.status_code, 409)
-        self.assertIn("'One'", answer.json()["title"])
-        self.assertIn("'Two'", answer.json()["title"])
+        problem = answer.json()
+        fault = problem["faults"][0]
+        self.assertEqual((fault["field"], fault["value"], fault["now"]), ("name", "Two", "One"))
+        self.assertIn("1 One", problem["title"])
+        self.assertEqual(problem["rows"]["room"][0]["name"], "One")
+
+    def test_a_stale_delete_is_a_conflict(self) -> None:
+        """What another window edited since is not deleted unseen; on the present version it is."""
+        self.change(self.version, name="One")
+        gone = [{"op": "delete", "kind": "room", "id": self.small.ids["room"]}]
+        answer = self.commit(self.small.project, gone, self.version)
+        self.assertEqual(answer.status_code, 409)
+        self.assertEqual(answer.json()["rows"]["room"][0]["name"], "One")
+        self.assertEqual(self.commit(self.small.project, gone, self.version + 1).status_code, 200)
+
+    def test_answers_bring_all_that_changed_since(self) -> None:
+        """Two windows: the one that is behind gets the other's rows with its own edit, and by asking; then both are equal."""
+        self.change(self.version, name="One")
+        other = self.small.ids["surface"]
+        edit = [{"op": "set", "kind": "surface", "id": other, "fields": {"name": "Front"}}]
+        answer = self.commit(self.small.project, edit, self.version).json()
+        self.assertEqual(answer["objects"]["changed"]["room"][0]["name"], "One")
+        self.assertEqual(answer["objects"]["changed"]["surface"][0]["name"], "Front")
+        self.assertEqual(answer["results"]["version"], self.version + 2)
+        base = f"/api/projects/{self.small.project}/since"
+        late = self.client.get(base, {"version": self.version}).json()
+        self.assertEqual(late["objects"], answer["objects"])
+        again = self.client.get(base, {"version": late["version"], "results_version": late["version"]}).json()
+        self.assertEqual((again["objects"], again["results"]), ({"changed": {}, "gone": {}}, None))
+        self.commit(self.small.project, [{"op": "delete", "kind": "surface", "id": other}], late["version"])
+        gone = self.client.get(base, {"version": late["version"]}).json()["objects"]["gone"]
+        self.assertIn(other, gone["surface"])
 
     def test_a_version_from_the_future(self) -> None:
         self.assertEqual(self.change(self.version + 7, name="One").status_code, 409)
@@ -235,5 +265,5 @@ class Loading(ApiTest):
         small = Small(self)
         forget_all()
         project = Project.objects.get(pk=small.project)
-        with self.assertNumQueries(len(KINDS)):
+        with self.assertNumQueries(len(KINDS) + 1):  # and whether somebody saved in between
             load_document(project)

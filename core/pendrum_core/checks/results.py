@@ -1,14 +1,15 @@
 """Snags that only results can show."""
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 
 from pendrum_core.checks.comfort import comfort_snags
 from pendrum_core.checks.fresh_air import fresh_air_snags
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
+from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingResults
 
 UNBALANCED_PA = 60.0
-_FAILED_STAGE = {"room": "rooms", "air_system": "air", "circuit": "water"}
+_FAILED_STAGE = {"room": "rooms", "air_system": "air", "circuit": "water", "group": "loads", "moisture": "air"}
 
 
 def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[float, float]]) -> Iterator[Snag]:
@@ -19,12 +20,16 @@ def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[f
     for failure in results.failures:
         stage = _FAILED_STAGE[failure.kind]
         yield Snag(STOPS, "not_calculated", failure.kind, failure.id, stage, failure.reason, "change the value named")
-    yield from _room_snags(results)
-    yield from fresh_air_snags(results)
-    yield from comfort_snags(results)
-    yield from _yardstick_snags(results, yardsticks_w_m2)
-    yield from _system_snags(results)
-    yield from _circuit_snags(results)
+    checks: tuple[Callable[[BuildingResults], Iterator[Snag]], ...] = (
+        _room_snags, fresh_air_snags, comfort_snags, lambda of: _yardstick_snags(of, yardsticks_w_m2), _system_snags,
+        _circuit_snags,
+    )  # fmt: skip
+    for check in checks:
+        try:
+            yield from check(results)
+        except Exception as error:
+            reason = reason_of(error, "One of the checks")
+            yield Snag(STOPS, "not_checked", "project", "", "loads", reason, "tell whoever looks after the program")
 
 
 def _room_snags(results: BuildingResults) -> Iterator[Snag]:

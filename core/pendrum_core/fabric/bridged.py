@@ -2,7 +2,8 @@
 
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
-from itertools import product
+
+from scipy.integrate import quad
 
 from pendrum_core.fabric.layers import Layer, Layers
 
@@ -28,21 +29,31 @@ class BridgedResistance:
 def bridged_resistance(layers: Sequence[Bridged], films_m2k_w: float) -> BridgedResistance:
     """Upper limit: sections side by side through the whole element; lower limit: layer by layer.
 
-    Bridges of different layers are taken to cross independently of each other.
+    Bridges of different layers are taken to cross independently of each other, so that n of them make 2^n sections. Their
+    sum is one integral: with the least resistance a of any section, 1/R = (1/a) ∫ u^(R/a - 1) du over 0 to 1, and under
+    the integral the layers' shares multiply.
     """
-    upper, lower = 0.0, films_m2k_w
     choices = [
         [(1.0 - b.share, b.layer.resistance_m2k_w)] + ([(b.share, b.bridge.resistance_m2k_w)] if b.bridge else [])
         for b in layers
     ]
-    for section in product(*choices):
-        share = 1.0
-        for part, _ in section:
-            share *= part
-        upper += share / (films_m2k_w + sum(resistance for _, resistance in section))
-    for choice in choices:
-        lower += 1.0 / sum(share / resistance for share, resistance in choice)
-    return BridgedResistance(1.0 / upper, lower, (1.0 / upper + lower) / 2.0)
+    least = [min(resistance for _, resistance in choice) for choice in choices]
+    shortest = films_m2k_w + sum(least)
+    bridged = [
+        [(share, (resistance - low) / shortest) for share, resistance in choice]
+        for choice, low in zip(choices, least, strict=True)
+        if len(choice) > 1
+    ]
+
+    def sections(u: float) -> float:
+        result = 1.0
+        for choice in bridged:
+            result *= sum(share * u**power for share, power in choice)
+        return result
+
+    conductance = quad(sections, 0.0, 1.0, epsabs=1e-12, epsrel=1e-11, limit=200)[0] / shortest
+    lower = films_m2k_w + sum(1.0 / sum(share / resistance for share, resistance in choice) for choice in choices)
+    return BridgedResistance(1.0 / conductance, lower, (1.0 / conductance + lower) / 2.0)
 
 
 def equivalent_layers(layers: Sequence[Bridged], films_m2k_w: float) -> Layers:

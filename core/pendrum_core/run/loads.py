@@ -1,12 +1,13 @@
 """The first half of a calculation: loads of rooms and of rooms together."""
 
 import os
-from collections.abc import Iterator, Mapping
+from collections.abc import Callable, Iterator, Mapping
 from concurrent.futures import ThreadPoolExecutor
 from functools import partial
 
 from pendrum_core.model.building import Building, Group
 from pendrum_core.model.rooms import Room
+from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingLoads, Failure
 from pendrum_core.room.chunk import (
     LEAST_AT_ONCE,
@@ -68,7 +69,10 @@ def calculate_loads(building: Building, memory: Memory) -> BuildingLoads:
     for group in building.groups:
         members = tuple(rooms[room] for room in group.room_ids if room in rooms)
         if members:
-            groups[group.id] = _group(group, members, together, memory)
+            try:
+                groups[group.id] = _group(group, members, together, memory)
+            except Exception as error:
+                failures[group.id] = Failure("group", group.id, reason_of(error, group.name))
     return BuildingLoads(building, outside, rooms, groups, tuple(failures.values()), count)
 
 
@@ -100,9 +104,9 @@ def _calculated(
             gains_alone = alone and kept is not None and differs_in_gains_only(kept, room, in_winter)
             (gains if gains_alone else held).append(room)
     whole = [*_some_at_a_time(held), *_some_at_a_time(with_thermostat)]
-    work = [partial(calculate_chunk, some, outside, beyond=beyond) for some in whole]
+    work = [partial(_each, some, partial(calculate_chunk, outside=outside, beyond=beyond)) for some in whole]
     work += [
-        partial(recalculate_gains, [memory.rooms[room.id] for room in some], some, outside)
+        partial(_each, some, lambda of: recalculate_gains([memory.rooms[room.id] for room in of], of, outside))
         for some in _some_at_a_time(gains)
     ]
     if len(work) <= 1:
@@ -111,6 +115,16 @@ def _calculated(
     with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
         for results in pool.map(lambda one: one(), work):
             yield from results
+
+
+def _each(rooms: list[Room], calculate: Callable[[list[Room]], list[RoomLoads | Unsound]]) -> list[RoomLoads | Unsound]:
+    """Rooms calculated together; where that fails, one by one, so that only the one at fault is left out."""
+    try:
+        return calculate(rooms)
+    except Exception as error:
+        if len(rooms) == 1:
+            return [Unsound(rooms[0], reason_of(error, f"{rooms[0].number} {rooms[0].name}"))]
+        return [found for room in rooms for found in _each([room], calculate)]
 
 
 def _lead(memory: Memory, outside: Outdoors, beyond: Mapping[str, InsideCourse], failures: dict[str, Failure]) -> None:
@@ -131,7 +145,7 @@ def _lead(memory: Memory, outside: Outdoors, beyond: Mapping[str, InsideCourse],
             waiting.append(rooms[room_id].room)
     led: dict[str, RoomLoads] = {}
     for some in _some_at_a_time(waiting):
-        for found in follow(some, rooms, leaders, outside, beyond):
+        for found in _each(some, partial(follow, own=rooms, leaders=leaders, outside=outside, beyond=beyond)):
             _keep(found, led, failures)
     for room_id, loads in led.items():
         memory.led[room_id] = (rooms[room_id], leaders[room_id], loads)

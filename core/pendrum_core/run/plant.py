@@ -3,10 +3,11 @@
 from collections.abc import Mapping
 from dataclasses import replace
 
-from pendrum_core.air.moisture import room_moistures
+from pendrum_core.air.moisture import RoomMoisture, room_moistures
 from pendrum_core.air.system import AirSystemResult, RoomDemand, size_system
 from pendrum_core.model.building import Building
 from pendrum_core.model.systems import AirSystem, Circuit
+from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingLoads, BuildingResults, Failure
 from pendrum_core.room.loads import RoomLoads
 from pendrum_core.room.outdoors import Outdoors
@@ -25,11 +26,16 @@ def calculate_plant(loads: BuildingLoads, memory: Memory) -> BuildingResults:
     serving = {room: system for system in systems.values() for room in system.airflows}
     duties = _heating_duties(rooms, systems)
     circuits, emitters = _circuits(building, rooms, duties, systems, failures)
+    moisture: Mapping[str, RoomMoisture] = {}
+    try:
+        moisture = room_moistures(rooms, serving, loads.outdoors)
+    except Exception as error:
+        failures.append(Failure("moisture", "", reason_of(error, "Humidity of the rooms")))
     return BuildingResults(
         **(vars(loads) | {"failures": tuple(failures)}),
         systems=systems,
         heating_duty_w=duties,
-        moisture=room_moistures(rooms, serving, loads.outdoors),
+        moisture=moisture,
         circuits=circuits,
         emitters=emitters,
     )
@@ -65,8 +71,8 @@ def _sized(system: AirSystem, members: tuple[RoomLoads, ...], outside: Outdoors)
     demands = [RoomDemand(m.room, m.cooling_course_w, m.latent_w, m.heating.load_w, m.winter_air_c) for m in members]
     try:
         return size_system(system, demands, outside)
-    except ValueError as error:
-        return Failure("air_system", system.id, str(error))
+    except Exception as error:
+        return Failure("air_system", system.id, reason_of(error, f"System {system.name}"))
 
 
 def _heating_duties(rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> dict[str, float]:
@@ -120,6 +126,6 @@ def _circuits(
                     emitters[room] = size_radiator(
                         duties[room], circuit.flow_c, circuit.return_c, air_c, circuit.emitter_exponent
                     )
-        except ValueError as error:
-            failures.append(Failure("circuit", circuit.id, str(error)))
+        except Exception as error:
+            failures.append(Failure("circuit", circuit.id, reason_of(error, f"Circuit {circuit.name}")))
     return circuits, emitters

@@ -65,6 +65,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/since": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Since
+         * @description Everything that changed since a version, whoever changed it; cheap to ask while nothing did.
+         *
+         *     `results_version` is that of the results which the caller has.
+         */
+        get: operations["changes_since"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/plan/split": {
         parameters: {
             query?: never;
@@ -771,12 +793,18 @@ export interface components {
             /** Redo */
             redo: string | null;
         };
-        /** AppliedOut */
+        /**
+         * AppliedOut
+         * @description All that changed since the version the caller knew; `results` are missing where the calculation failed, which the log
+         *     tells under `calculation_fault`, and where nothing changed.
+         */
         AppliedOut: {
             /** Version */
             version: number;
             objects: components["schemas"]["ObjectsOut"];
-            results: components["schemas"]["ResultsOut"];
+            results: components["schemas"]["ResultsOut"] | null;
+            /** Calculation Fault */
+            calculation_fault: string | null;
             steps: components["schemas"]["StepsOut"];
         };
         /**
@@ -846,6 +874,8 @@ export interface components {
         ChangeSetIn: {
             /** Base Version */
             base_version: number;
+            /** Results Version */
+            results_version?: number | null;
             /** Label */
             label: string;
             /** Changes */
@@ -958,6 +988,12 @@ export interface components {
             faults: {
                 [key: string]: unknown;
             }[];
+            /** Rows */
+            rows: {
+                [key: string]: {
+                    [key: string]: unknown;
+                }[];
+            };
         };
         /**
          * SkylinePart
@@ -2684,6 +2720,31 @@ export interface operations {
                 "application/json": components["schemas"]["ChangeSetIn"];
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliedOut"];
+                };
+            };
+        };
+    };
+    changes_since: {
+        parameters: {
+            query: {
+                version: number;
+                results_version?: number | null;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

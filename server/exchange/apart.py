@@ -1,0 +1,94 @@
+"""Files are read in a process of their own, which can be ended: a file that asks for too much time or memory stops nobody.
+
+The process is forked from a small server of its own (multiprocessing's forkserver) that has the readers loaded, so that
+it starts within some hundredths of a second and shares no threads or locks with the one that answers requests.
+"""
+
+import importlib
+import logging
+import multiprocessing
+import os
+import resource
+import time
+from collections.abc import Callable
+from multiprocessing.connection import Connection
+from pathlib import Path
+from typing import Any, TypeVar
+
+from projects.errors import Refused
+
+Found = TypeVar("Found")
+_log = logging.getLogger("pendrum.files")
+_context = multiprocessing.get_context("forkserver")
+_context.set_forkserver_preload(["exchange.readers"])
+# The process that forks finds the server's packages by this: it starts before any path is handed to it.
+_HERE = str(Path(__file__).resolve().parent.parent)
+os.environ["PYTHONPATH"] = os.pathsep.join(filter(None, [_HERE, os.environ.get("PYTHONPATH", "")]))
+
+MEMORY_BYTES = 1_500_000_000
+# Of a small file, and more for each megabyte: a large model may take its time.
+_SECONDS, _SECONDS_PER_MB, _MOST_SECONDS = 4.0, 0.6, 60.0
+
+
+def seconds_for(size: int) -> float:
+    """How long a file of a size may be read."""
+    return min(_MOST_SECONDS, _SECONDS + _SECONDS_PER_MB * size / 1e6)
+
+
+def read_apart(reader: Callable[..., Found], name: str, data: bytes, *more: Any) -> Found:
+    """What `reader(name, data, *more)` gives, worked out apart.
+
+    Raises:
+        Refused: the reader refuses the file, or cannot make anything of it, or it takes too long or too much memory.
+    """
+    mine, its = _context.Pipe(duplex=False)
+    place = (reader.__module__, reader.__name__)
+    process = _context.Process(target=_work, args=(its, place, name, data, more), daemon=True)
+    process.start()
+    its.close()
+    end = time.monotonic() + seconds_for(len(data))
+    try:
+        if not mine.poll(max(0.0, end - time.monotonic())):
+            raise Refused(
+                "invalid", f"{name} takes longer than {seconds_for(len(data)):.0f} s to read; it was given up."
+            )
+        done, found = mine.recv()
+    except EOFError:
+        raise Refused(
+            "invalid", f"{name} takes more than {MEMORY_BYTES / 1e9:.1f} GB of memory to read; it was given up."
+        ) from None
+    finally:
+        process.kill()
+        process.join()
+        mine.close()
+    if done:
+        return found  # type: ignore[no-any-return]
+    raise found
+
+
+def _taken_bytes() -> int:
+    """Address space of this process: libraries reserve far more than they use."""
+    try:
+        with open("/proc/self/statm") as file:
+            return int(file.read().split()[0]) * resource.getpagesize()
+    except OSError:
+        return 4 * MEMORY_BYTES  # another system than Linux
+
+
+def _work(answer: Connection, place: tuple[str, str], name: str, data: bytes, more: tuple[Any, ...]) -> None:
+    importlib.import_module("exchange.readers")
+    reader: Callable[..., Any] = getattr(importlib.import_module(place[0]), place[1])
+    most = _taken_bytes() + MEMORY_BYTES
+    resource.setrlimit(resource.RLIMIT_AS, (most, most))
+    try:
+        answer.send((True, reader(name, data, *more)))
+    except Refused as error:
+        answer.send((False, Refused(error.code, error.sentence, error.faults)))
+    except MemoryError:
+        return  # nothing can be relied on any more: the other end sees the pipe closed
+    except Exception as error:  # a file may hold anything; what it breaks is told, and kept for those who mend it
+        _log.warning("%s could not be read", name, exc_info=error)
+        what = f"{type(error).__name__}: {error}"[:160]
+        answer.send(
+            (False, Refused("invalid", f"{name} cannot be read: something in it is not as its form asks ({what})."))
+        )
