@@ -128,7 +128,7 @@ def changes(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
     two rooms is edited on both of its sides."""
     found = _document(request, project_id)
     plain = with_other_sides(found, with_plan(found, [change.model_dump() for change in body.changes]))
-    _, after, touched = apply_changes(project_id, request.user, plain, body.label, body.base_version)
+    _, after, touched = apply_changes(project_id, request.user, plain, body.label, body.base_version, key=body.key)
     return applied(request, after, touched, body.base_version, body.results_version)
 
 

@@ -38,6 +38,7 @@ class ChangeIn(Strict):
 class ChangeSetIn(Strict):
     base_version: int = Field(ge=0)
     results_version: int | None = Field(default=None, ge=-1)
+    key: Id | None = None
     label: str = Field(min_length=1, max_length=160)
     changes: list[ChangeIn] = Field(min_length=1, max_length=20_000)
 

@@ -145,7 +145,7 @@ def _checked(change: Change) -> Change:
         points = checked_outline([(float(x), float(y)) for x, y in outline])
     except (TypeError, ValueError) as error:
         fault = FieldFault("outline_m", "outline_m", outline, str(error))
-        raise Refused("invalid", f"outline_m: {error}.", [fault]) from error
+        raise Refused("invalid", f"Outline: {error}.", [fault]) from error
     return {**change, "fields": {**change["fields"], "outline_m": [list(point) for point in points]}}
 
 

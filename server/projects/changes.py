@@ -15,10 +15,14 @@ from pydantic import ValidationError
 from projects.document import Document, Row, load_document, remember
 from projects.errors import FieldFault, Refused
 from projects.kinds import KINDS, KindInfo
+from projects.labels import in_words, label_of
 from projects.models import JournalEntry, Project
 
 Change = dict[str, Any]
 _log = logging.getLogger("pendrum.changes")
+_SHOWN = 80
+# Kinds of faults whose message says more than the field's range would.
+_TELL_THEMSELVES = ("value_error", "string_pattern_mismatch", "extra_forbidden", "missing")
 _FEW, _AT_ONCE = 3, 500  # different changes that get a statement each; rows of one statement
 _TRIES = 8  # to save on a document that others keep moving on
 _LIMITS = {"ge": "at least", "gt": "more than", "le": "at most", "lt": "less than"}
@@ -49,6 +53,12 @@ def _bounds(context: Mapping[str, Any]) -> str:
     return " and ".join(
         f"{_LIMITS[key]} {context[key]:g}" for key in _LIMITS if isinstance(context.get(key), int | float)
     )
+
+
+def _shown(value: Any) -> str:
+    """A refused value, no longer than can be read."""
+    text = repr(value)
+    return text if len(text) <= _SHOWN else f"{text[:_SHOWN]} …"
 
 
 def _at(fields: Mapping[str, Any], place: Sequence[str | int]) -> Any:
@@ -145,22 +155,31 @@ class _Plan:
             for item in error.errors(include_url=False):
                 place = [str(part) for part in item["loc"]]
                 column = place[0] if place else ""
-                message = item["msg"].removeprefix("Value error, ")
+                message = in_words(item["msg"].removeprefix("Value error, "), kind.columns)
+                if item["type"] == "string_pattern_mismatch":
+                    message = "it holds signs that cannot stand in it"
+                elif item["type"] == "missing":
+                    message = "it is needed"
                 if item["type"] == "extra_forbidden":
-                    message = f"{name} has no field {column}"
+                    message = f"there is no such field of a {name.replace('_', ' ')}"
                 value = _at(fields, item["loc"]) if column else None
                 context = item.get("ctx", {})
                 allowed = _allowed(context, kind, column) if len(place) <= 1 else _bounds(context)
                 label = " ".join([column, *(str(int(p) + 1) if p.isdigit() else p for p in place[1:])])
                 faults.append(FieldFault(f"{path}/fields/{'/'.join(place)}", label, value, message, allowed))
             first = faults[0]
-            shown = f"{first.field} {first.value!r}: " if first.field else ""
-            span = f" (allowed: {first.allowed})" if first.allowed else ""
-            raise Refused("invalid", f"{shown}{first.message}{span}.", faults) from error
+            shown = f"{label_of(first.field)} {_shown(first.value)}: " if first.field else ""
+            # The library's own words only where there is no range to tell.
+            by_range = first.allowed and error.errors()[0]["type"] not in _TELL_THEMSELVES
+            said = f"allowed is {first.allowed}" if by_range else first.message
+            raise Refused("invalid", f"{shown}{said}.", faults) from error
         for column, target in kind.references.items():
             if values[column] is not None and values[column] not in self.rows[target]:
                 fault = FieldFault(f"{path}/fields/{column}", column, values[column], f"no such {target}")
-                raise Refused("invalid", f"{column} {values[column]!r}: there is no such {target}.", [fault])
+                what = target.replace("_", " ")
+                raise Refused(
+                    "invalid", f"{label_of(column)} {_shown(values[column])}: there is no such {what}.", [fault]
+                )
         return values
 
     def refuse_taken(self, kind: KindInfo, name: str, identity: str, values: Row, path: str) -> None:
@@ -377,8 +396,11 @@ def apply_changes(
     base_version: int,
     way: str = "edit",
     of_version: int | None = None,
+    key: str | None = None,
 ) -> tuple[Document, Document, list[tuple[str, str]]]:
     """Apply a change set in one transaction; returns the documents before and after and what was touched.
+
+    A change set with a `key` is applied once, however often it is sent.
 
     Raises:
         Refused: invalid, stale or impossible; nothing was saved.
@@ -386,6 +408,9 @@ def apply_changes(
     for _ in range(_TRIES):
         project = Project.objects.get(pk=project_id)
         before = load_document(project)
+        if key is not None and (done := JournalEntry.objects.filter(project=project, key=key).first()) is not None:
+            # Sent again after a lost connection: it is saved already.
+            return before, before, [(change["kind"], change["id"]) for change in done.inverse]
         # Worked out before anybody has to wait for it: only the writing holds the database.
         refuse_stale(project, base_version, changes, before, own=author.pk if way != "edit" else None)
         rows, inverse, touched = plan_changes(before, changes)
@@ -394,7 +419,7 @@ def apply_changes(
         version = project.version + 1
         entry = JournalEntry(
             project=project, version=version, author=author, label=label[:160], changes=list(changes),
-            inverse=inverse, way=way, of_version=of_version,
+            inverse=inverse, way=way, of_version=of_version, key=key,
         )  # fmt: skip
         if _saved(project, before, rows, touched, entry):
             after = Document(project_id, version, rows)

@@ -490,10 +490,15 @@ class JournalEntry(models.Model):
     # "edit", "undo" or "redo"; an undo or redo names the version of the edit it takes back or repeats.
     way = models.CharField(max_length=4, default="edit")
     of_version = models.PositiveIntegerField(null=True)
+    # Made by the sender, so that what is sent twice is applied once.
+    key = models.CharField(max_length=40, null=True)
 
     class Meta:
         ordering = ["version"]
-        constraints = [models.UniqueConstraint(fields=["project", "version"], name="one_entry_per_version")]
+        constraints = [
+            models.UniqueConstraint(fields=["project", "version"], name="one_entry_per_version"),
+            models.UniqueConstraint(fields=["project", "key"], name="one_entry_per_key"),
+        ]
 
     def __str__(self) -> str:
         return f"{self.version}: {self.label}"

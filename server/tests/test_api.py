@@ -192,7 +192,7 @@ class Results(ApiTest):
         project = self.get(f"{self.path}/document").json()["objects"]["project"][0]["id"]
         answer = self.set(self.small.project, "project", project, heating_setpoint_c=30.0)
         self.assertEqual(answer.status_code, 422)
-        self.assertIn("heating_setpoint_c 30.0 is above cooling_setpoint_c 26.0", answer.json()["title"])
+        self.assertIn("“Heating set-point” 30.0 is above “Cooling set-point” 26.0", answer.json()["title"])
 
     def test_day_adds_up_to_the_peak(self) -> None:
         room = self.small.ids["room"]

@@ -75,17 +75,17 @@ class Refusals(ApiTest):
         self.assertEqual(results["room"], {})
 
     def test_set_points_crossed(self) -> None:
-        self.refused(422, "use", "use", "heating_setpoint_c 30", "cooling_setpoint_c 24", heating_setpoint_c=30)
+        self.refused(422, "use", "use", "“Heating set-point” 30", "cooling_setpoint_c 24", heating_setpoint_c=30)
         self.refused(422, "room", "room", "28.0", "26.0", heating_setpoint_c=28, cooling_setpoint_c=26)
 
     def test_wet_bulb_above_dry_bulb(self) -> None:
         month = self.before["objects"]["design_month"][0]
         answer = self.set(self.small.project, "design_month", month["id"], wet_bulb_c=39)
         self.assertEqual(answer.status_code, 422)
-        self.assertIn("above dry_bulb_c", answer.json()["title"])
+        self.assertIn("above “Dry bulb”", answer.json()["title"])
 
     def test_unknown_field_kind_and_reference(self) -> None:
-        self.refused(422, "room", "room", "no field colour", colour="red")
+        self.refused(422, "room", "room", "no such field of a room", colour="red")
         self.refused(422, "room", "room", "no such use", use="nowhere")
         answer = self.commit(self.small.project, [create("dragon", "d1")])
         self.assertEqual(answer.status_code, 422)

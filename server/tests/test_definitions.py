@@ -62,7 +62,7 @@ class Schedules(Definitions):
         self.refused(
             self.create(kind="temperature", patterns=[{"id": "a", "name": "A", "steps": [[1440, 200]]}]), "-60 to 120"
         )
-        self.refused(self.create(name="a/b"), "name")
+        self.refused(self.create(name="a/b"), "Name")
         self.refused(self.create(name="  working HOURS "), "already a schedule")
         self.assertEqual(self.create(name=" Trimmed ").status_code, 200)
         self.assertEqual(self.row("schedule", "plan")["name"], "Trimmed")
@@ -152,7 +152,7 @@ class Uses(Definitions):
     def test_densities_stay_within_reason(self) -> None:
         use = self.small.ids["use"]
         self.refused(
-            self.set(self.small.project, "use", use, people_value=12), "people_value 12 per floor area is more than 5"
+            self.set(self.small.project, "use", use, people_value=12), "“People” 12 per floor area is more than 5"
         )
         self.assertEqual(
             self.set(self.small.project, "use", use, people_basis="count", people_value=12).status_code, 200
@@ -290,7 +290,7 @@ class Uses(Definitions):
         self.commit(self.small.project, [change])
         self.assertAlmostEqual(self.results()["group"]["building"]["heating_w"], found["after"]["heating_w"])
         change["fields"] = {"heating_setpoint_c": 30}
-        self.refused(self.post(f"{self.base}/preview", body), "above cooling_setpoint_c")
+        self.refused(self.post(f"{self.base}/preview", body), "above “Cooling set-point”")
 
     def test_everything_on_the_shelf_can_be_taken(self) -> None:
         self.assertGreaterEqual(len(materials()), 80)
@@ -352,7 +352,7 @@ class Fabric(Definitions):
         )
         self.refused(
             self.set(self.small.project, "surface", self.small.ids["surface"], boundary="scheduled"),
-            "temperature_schedule",
+            "Temperature schedule",
         )
         plain = {"boundary": "fixed", "fixed_temperature_c": 12}
         self.commit(self.small.project, [{"op": "delete", "kind": "opening", "id": self.small.ids["opening"]}])

@@ -126,7 +126,7 @@ class Plan(OnPlan):
         for outline, words in (
             (rectangle(4, 0, 9, 4), "lie on each other"),
             ([[0, 0], [2, 2], [2, 0], [0, 2]], "crosses itself"),
-            ([[0, 0], [1e9, 0], [1e9, 1]], "outline_m"),
+            ([[0, 0], [1e9, 0], [1e9, 1]], "Outline"),
         ):
             self.refused(self.set(self.small.project, "room", "b", outline_m=outline), words)
         self.assertEqual(self.document(self.small.project)["version"], version)

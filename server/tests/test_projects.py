@@ -93,7 +93,7 @@ class Projects(ApiTest):
             (changed(chimney=[]), "chimney"),
             (changed(site=[]), "exactly one"),
             (changed(design_month=good["objects"]["design_month"][:11]), "each month"),
-            (changed(room=[room | {"floor_area_m2": -4}]), "floor_area_m2 -4"),
+            (changed(room=[room | {"floor_area_m2": -4}]), "Floor area -4"),
             (changed(room=[room | {"use": "nobody"}]), "no such use"),
             (changed(room=[room, room]), "id"),
         ):

@@ -79,7 +79,7 @@ class Tables(Files):
         self.assertEqual(found["a"]["changes"], [
             {"field": "lights_w_m2", "title": "Lights", "quantity": "connected_density", "old": None, "new": 12.5}])  # fmt: skip
         self.assertIn("no use 'Swimming hall'", found["c"]["reason"])
-        self.assertIn("heating_setpoint_c 99.0", found["e"]["reason"])
+        self.assertIn("Heating set-point 99.0", found["e"]["reason"])
         self.assertIn("at most 40", found["e"]["reason"])
         version = self.document(self.small.project)["version"]
         self.refused(self.take("rooms.xlsx", data, "a", "c"), "c: this row cannot be taken")

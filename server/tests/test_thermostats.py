@@ -135,7 +135,7 @@ class Thermostats(Definitions):
     def test_what_contradicts_is_a_snag_or_refused(self) -> None:
         use = self.small.ids["use"]
         self.refused(self.set(self.small.project, "use", use, heating_away="setback", heating_setback_c=22),
-                     "heating_setback_c 22", "above")  # fmt: skip
+                     "“Heating setback” 22", "above")  # fmt: skip
         self.refused(self.set(self.small.project, "use", use, humidity_low=0.6, humidity_high=0.4), "humidity_low 0.6")
         self.refused(self.set(self.small.project, "room", "r2", cooling_capacity_w=-5), "cooling_capacity_w", "-5")
         self.refused(self.set(self.small.project, "room", "r2", sensor_room="nobody"), "nobody")

@@ -96,7 +96,7 @@ class Zones(ApiTest):
         def now() -> tuple[list[Any], float]:
             found = self.results()
             record = found["room"][self.room]
-            return found["effective"][self.room]["heating_margin"], record["heating_with_margin_w"] / record[
+            return found["effective"][self.room]["Heating margin"], record["heating_with_margin_w"] / record[
                 "heating_w"
             ]
 
@@ -115,7 +115,7 @@ class Zones(ApiTest):
         self.assertIn("Air system › AHU-1", str(tree))
         answer = self.set(self.small.project, "room", self.room, heating_margin=1.5)
         self.assertEqual(answer.status_code, 422)
-        self.assertIn("heating_margin", answer.json()["title"])
+        self.assertIn("Heating margin", answer.json()["title"])
 
     def test_a_systems_margin_reaches_its_coil(self) -> None:
         circuit = self.small.ids["circuit"]

@@ -876,6 +876,8 @@ export interface components {
             base_version: number;
             /** Results Version */
             results_version?: number | null;
+            /** Key */
+            key?: string | null;
             /** Label */
             label: string;
             /** Changes */

@@ -1,0 +1,41 @@
+"""What fields are called where people read of them: never by the names of columns."""
+
+import re
+from collections.abc import Iterable
+
+# Ends that say a unit; the longest that fits goes.
+_UNITS = (
+    "_m3_s_m2", "_m3_s", "_cm2_m2", "_j_kgk", "_w_m2k", "_w_mk", "_m2k_w", "_kg_m3", "_w_m2", "_per_m2", "_l_person_day",
+    "_l_m2_day", "_pa_m", "_m_s", "_m2", "_pa", "_kg", "_deg", "_ach", "_mm", "_w", "_m", "_c", "_k", "_h",
+)  # fmt: skip
+_NAMED = {
+    "people_value": "People", "lights_value": "Lights", "equipment_value": "Equipment", "u_value": "U-value",
+    "g_value": "Solar factor", "utc_offset_h": "UTC offset", "tau_b": "Beam optical depth", "tau_d": "Diffuse optical depth",
+    "heating_setpoint_c": "Heating set-point", "cooling_setpoint_c": "Cooling set-point", "cooling_setup_c": "Cooling set-up",
+    "air_effectiveness": "Zone air distribution effectiveness", "infiltration_ach": "Infiltration", "people_per_m2": "People by area",
+    "minimum_air_changes": "Least air changes", "warm_limit_c": "Too warm above", "yardstick_low_w_m2": "Ordinary cooling, from",
+    "yardstick_high_w_m2": "Ordinary cooling, to", "pinned_flow_m3_s": "Pinned supply air", "air_from": "Air from",
+    "air_from_m3_s": "Air from another room", "outline_m": "Outline", "neighbour": "Room beyond", "boundary": "What is beyond",
+    "floor_m": "Floor level", "declared_u_value": "Declared U-value", "centre_u_value": "U-value of the centre",
+    "frame_u_value": "U-value of the frame", "ground_u_value": "U-value to the ground", "extra_u_value": "Allowance for bridges",
+    "edge_psi_w_mk": "Edge ψ", "range_k": "Daily range",
+}  # fmt: skip
+
+
+def label_of(field: str) -> str:
+    """The label of a field; a place inside a list keeps its numbers behind it."""
+    name, *place = field.split(" ")
+    text = _NAMED.get(name)
+    if text is None:
+        end = next((end for end in sorted(_UNITS, key=len, reverse=True) if name.endswith(end) and name != end), "")
+        text = name.removesuffix(end).replace("_", " ").strip()
+        text = text[:1].upper() + text[1:]
+    return " ".join([text, *place])
+
+
+def in_words(message: str, fields: Iterable[str]) -> str:
+    """A message with the names of fields in it replaced by their labels."""
+    for field in sorted(fields, key=len, reverse=True):
+        if "_" in field:
+            message = re.sub(rf"\b{re.escape(field)}\b", f"“{label_of(field)}”", message)
+    return message
