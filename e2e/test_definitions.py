@@ -41,7 +41,7 @@ class PlacePages(Definitions):
         july = next(m for m in self.rows("design_month") if m["month"] == 7)
         self.type_cell("Design conditions by month", 6, "wet_bulb_c", "40")
         self.cell("Design conditions by month", 6, "wet_bulb_c").click()
-        self.page.get_by_role("alert").get_by_text("above dry_bulb_c").wait_for()
+        self.page.get_by_role("alert").get_by_text("above “Dry bulb”").wait_for()
         self.assertEqual(next(m for m in self.rows("design_month") if m["month"] == 7), july)
         self.page.keyboard.press("Escape")
         before = self.building()["cooling"]["sensible_w"]

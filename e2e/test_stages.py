@@ -133,7 +133,7 @@ class Stages(BrowserTest):
         self.press("Settings", exact=True)
         # Crossed temperatures are refused with the reason; what was typed stays.
         self.fill("Return temperature", "60")
-        self.page.get_by_role("alert").get_by_text("must be above return_c").wait_for()
+        self.page.get_by_role("alert").get_by_text("must be above “Return”").wait_for()
         self.fill("Return temperature", "35")
         after = self.results()
         circuit = next(c for c in self.fetch("document")["objects"]["circuit"] if c["kind"] == "heating")["id"]
@@ -195,10 +195,12 @@ class Stages(BrowserTest):
         panel.get_by_text("0.02 Shop: heating load").wait_for()
         row.locator("[data-column=cooling]").click()
         panel.get_by_text("0.02 Shop: sensible cooling load, peak").wait_for()
-        # A room that is not cooled has no such load; its heating is explained.
+        # A room that is not cooled has no such load; its warmth is explained, and its heating where that is looked at.
         self.page.get_by_role("grid", name="Loads", exact=True).get_by_role("row").filter(has_text="Foyer").locator(
             "[data-column=cooling]"
         ).click()
+        panel.get_by_text("0.01 Foyer: hottest air").wait_for()
+        self.page.get_by_role("group", name="Breakdown of").get_by_role("button", name="Heating").click()
         panel.get_by_text("0.01 Foyer: heating load").wait_for()
 
     def test_place_draws_a_summer_day_while_winter_is_on_the_rail(self) -> None:

@@ -41,6 +41,7 @@ from exchange.kit import kit_csv
 from projects.changes import apply_changes, plan_changes
 from projects.document import Document, load_document
 from projects.errors import Refused
+from projects.fields import Id
 from projects.journal import step
 from projects.models import Project, WeatherFile, WeatherMapping
 from projects.shared_walls import with_other_sides
@@ -164,18 +165,18 @@ def join(request: HttpRequest, project_id: str, body: JoinIn) -> Any:
 
 
 @api.post("/projects/{project_id}/undo", response=AppliedOut, operation_id="undo")
-def undo(request: HttpRequest, project_id: str, base_version: int) -> Any:
-    """Take the last edit back."""
+def undo(request: HttpRequest, project_id: str, base_version: int, key: Id | None = None) -> Any:
+    """Take one's last edit back; with a `key` once, however often it is sent."""
     _project(request, project_id)
-    _, after, touched, _ = step(project_id, request.user, "undo")
+    _, after, touched, _ = step(project_id, request.user, "undo", key)
     return applied(request, after, touched, base_version)
 
 
 @api.post("/projects/{project_id}/redo", response=AppliedOut, operation_id="redo")
-def redo(request: HttpRequest, project_id: str, base_version: int) -> Any:
-    """Repeat the edit that was taken back."""
+def redo(request: HttpRequest, project_id: str, base_version: int, key: Id | None = None) -> Any:
+    """Repeat the edit that was taken back; with a `key` once, however often it is sent."""
     _project(request, project_id)
-    _, after, touched, _ = step(project_id, request.user, "redo")
+    _, after, touched, _ = step(project_id, request.user, "redo", key)
     return applied(request, after, touched, base_version)
 
 

@@ -5,9 +5,9 @@ from dataclasses import dataclass
 from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
 
 from projects.changes import apply_changes
-from projects.document import Document
+from projects.document import Document, load_document
 from projects.errors import Refused
-from projects.models import JournalEntry
+from projects.models import JournalEntry, Project
 
 
 @dataclass(frozen=True)
@@ -42,19 +42,24 @@ def next_steps(project_id: str, author: AbstractBaseUser | AnonymousUser) -> Ste
     return Steps(None, redo)
 
 
-def step(project_id: str, author: AbstractBaseUser, way: str) -> tuple[Document, Document, list[tuple[str, str]], str]:
-    """Undo or redo one edit.
+def step(
+    project_id: str, author: AbstractBaseUser, way: str, key: str | None = None
+) -> tuple[Document, Document, list[tuple[str, str]], str]:
+    """Undo or redo one edit; the same `key` steps once.
 
     Raises:
         Refused: there is nothing to undo or redo, or somebody else changed since what it would change.
     """
+    if key is not None and (done := JournalEntry.objects.filter(project_id=project_id, key=key).first()) is not None:
+        document = load_document(Project.objects.get(pk=project_id))
+        return document, document, [(change["kind"], change["id"]) for change in done.inverse], done.label
     steps = next_steps(project_id, author)
     entry = steps.undo if way == "undo" else steps.redo
     if entry is None:
         raise Refused("nothing", f"There is nothing to {way}.")
     changes = entry.inverse if way == "undo" else entry.changes
     # On the version that the edit left: fields that others changed since are a conflict, one's own steps are not.
-    before, after, touched = apply_changes(project_id, author, changes, entry.label, entry.version, way, entry.version)
+    before, after, touched = apply_changes(project_id, author, changes, entry.label, entry.version, way, entry.version, key)
     return before, after, touched, entry.label
 
 

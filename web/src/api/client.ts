@@ -8,7 +8,7 @@ export interface Problem {
   status: number;
   code: string;
   title: string;
-  faults: { path: string; field: string; value: unknown; message: string; allowed: string }[];
+  faults: { path: string; field: string; value: unknown; now: unknown; message: string; allowed: string }[];
 }
 
 /** A refusal by the server, with its problem as told. */
@@ -43,7 +43,7 @@ export function unwrap<T>(answer: { data?: T; error?: unknown; response: Respons
   throw new Refusal({
     status: answer.response.status,
     code: "unknown",
-    title: `The server answered ${answer.response.status}. Nothing was changed.`,
+    title: `The server answered ${answer.response.status}; whether it did what was asked is not known.`,
     faults: [],
   });
 }

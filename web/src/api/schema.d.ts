@@ -138,7 +138,7 @@ export interface paths {
         put?: never;
         /**
          * Undo
-         * @description Take the last edit back.
+         * @description Take one's last edit back; with a `key` once, however often it is sent.
          */
         post: operations["undo"];
         delete?: never;
@@ -158,7 +158,7 @@ export interface paths {
         put?: never;
         /**
          * Redo
-         * @description Repeat the edit that was taken back.
+         * @description Repeat the edit that was taken back; with a `key` once, however often it is sent.
          */
         post: operations["redo"];
         delete?: never;
@@ -2815,6 +2815,7 @@ export interface operations {
         parameters: {
             query: {
                 base_version: number;
+                key?: string | null;
             };
             header?: never;
             path: {
@@ -2839,6 +2840,7 @@ export interface operations {
         parameters: {
             query: {
                 base_version: number;
+                key?: string | null;
             };
             header?: never;
             path: {

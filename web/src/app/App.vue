@@ -5,7 +5,9 @@ import { useView } from "@/view/store";
 import { computed, onMounted, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useTheme } from "vuetify";
+import ConflictDialog from "./ConflictDialog.vue";
 import DayRail from "./DayRail.vue";
+import { useFollowing } from "./following";
 import JumpBox from "./JumpBox.vue";
 import KeyHelp from "./KeyHelp.vue";
 import { useKeys } from "./keys";
@@ -30,6 +32,7 @@ const showRoll = computed(() => view.rollOpen && stage.value?.roll === true);
 const showWorking = computed(
   () => view.workingOpen && (stage.value?.working === true || view.working !== null),
 );
+useFollowing();
 const ready = computed(() => doc.projectId !== "" && doc.projectId === route.params["project"]);
 
 async function listProjects(): Promise<void> {
@@ -128,6 +131,7 @@ useKeys({
     <SnagPanel v-if="panel === 'snags'" @close="panel = ''" />
     <JumpBox v-if="panel === 'jump'" @close="panel = ''" />
     <KeyHelp v-if="panel === 'keys'" @close="panel = ''" />
+    <ConflictDialog />
     <div v-if="doc.message" class="message" role="alert">
       {{ doc.message }} <button class="link" @click="doc.message = ''">Dismiss</button>
     </div>

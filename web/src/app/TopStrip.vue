@@ -38,7 +38,9 @@ const filled: Record<string, () => boolean> = {
 
 const busy = computed(() => doc.waiting > 0 || !results.settled);
 const state = computed(() => {
-  if (results.fault) return "air, water not answered";
+  if (doc.offline)
+    return doc.waiting ? `no connection, ${counted(doc.waiting, "edit")} kept` : "no connection";
+  if (results.fault) return "not all calculated";
   return busy.value ? "working" : `worked out, ${Math.round(results.milliseconds)} ms`;
 });
 
@@ -115,7 +117,12 @@ async function create(): Promise<void> {
     </button>
     <button class="snags" title="Snags (S)" @click="emit('snags')">{{ counted(serious, "snag") }}</button>
     <button class="icon" title="Keys (?)" aria-label="Keys" @click="emit('keys')">?</button>
-    <span class="state" role="status" :title="results.fault || `Version ${doc.version}`">
+    <span
+      class="state"
+      :class="{ lost: doc.offline }"
+      role="status"
+      :title="results.fault || `Version ${doc.version}`"
+    >
       <i :class="{ busy }" />{{ state }}
     </span>
     <ProjectsPanel
@@ -137,6 +144,10 @@ async function create(): Promise<void> {
 </template>
 
 <style scoped>
+.state.lost {
+  font-weight: 700;
+  color: var(--ember);
+}
 .top {
   grid-area: top;
   display: flex;

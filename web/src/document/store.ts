@@ -1,6 +1,7 @@
 import { client, Refusal, unwrap } from "@/api/client";
 import { defineStore } from "pinia";
-import { computed, ref, shallowReactive } from "vue";
+import { computed, ref, shallowReactive, shallowRef } from "vue";
+import { isLost, sentAgain } from "./sending";
 import { useResults, type ResultsAnswer } from "@/results/store";
 import type { Change, Kind, Kinds } from "./types";
 
@@ -12,9 +13,21 @@ const KIND_NAMES: Kind[] = [
 interface Applied {
   version: number;
   objects: { changed: Record<string, { id: string }[]>; gone: Record<string, string[]> };
-  results: ResultsAnswer;
+  /** None while others keep the calculation busy, and where it failed: then `calculation_fault` is its number. */
+  results: ResultsAnswer | null;
+  calculation_fault: string | null;
   steps: { undo: string | null; redo: string | null };
 }
+
+/** An edit that was refused because somebody else changed the same meanwhile. */
+export interface Conflict {
+  label: string;
+  changes: Change[];
+  faults: { path: string; field: string; value: unknown; now: unknown; message: string }[];
+}
+
+/** How soon results are asked for that were not ready with the edit [ms]. */
+const RESULTS_AFTER_MS = 400;
 
 /** A short random id, made here so that one change set can create things that point at each other. */
 export function newId(): string {
@@ -29,6 +42,10 @@ export const useDocument = defineStore("document", () => {
   const steps = ref<{ undo: string | null; redo: string | null }>({ undo: null, redo: null });
   const waiting = ref(0);
   const message = ref("");
+  /** Whether the server cannot be reached; what waits is sent again. */
+  const offline = ref(false);
+  const conflict = shallowRef<Conflict | null>(null);
+  let asking = false;
   const tables = Object.fromEntries(
     KIND_NAMES.map((kind) => [kind, shallowReactive(new Map<string, unknown>())]),
   ) as unknown as { [K in Kind]: Map<string, Kinds[K]> };
@@ -60,6 +77,8 @@ export const useDocument = defineStore("document", () => {
   }
 
   function take(applied: Applied): void {
+    // An answer that was overtaken by another one says nothing new.
+    if (applied.version < version.value) return;
     for (const [kind, changed] of Object.entries(applied.objects.changed)) {
       const table = tables[kind as Kind] as Map<string, unknown>;
       for (const row of changed) table.set(row.id, row);
@@ -69,15 +88,41 @@ export const useDocument = defineStore("document", () => {
     }
     version.value = applied.version;
     steps.value = applied.steps;
-    useResults().take(applied.results);
+    const results = useResults();
+    if (applied.results) results.take(applied.results);
+    else if (applied.calculation_fault) {
+      results.fault = `Saved, but the calculation failed: a fault of the program, number ${applied.calculation_fault}.`;
+    } else if (results.version < version.value) setTimeout(() => void refresh(), RESULTS_AFTER_MS);
   }
 
-  /** Take what a call of the server changed, after every edit before it. */
-  function enqueue(work: () => Promise<Applied>): Promise<void> {
+  /** Ask what changed since this window's version, whoever changed it, and take it. */
+  async function refresh(): Promise<void> {
+    const id = projectId.value;
+    if (!id || asking) return;
+    asking = true;
+    try {
+      const query = { version: version.value, results_version: useResults().version };
+      const params = { path: { project_id: id }, query };
+      const answer = unwrap(await client.GET("/api/projects/{project_id}/since", { params })) as Applied;
+      if (id === projectId.value && (answer.version > version.value || answer.results)) take(answer);
+      if (!waiting.value) offline.value = false;
+    } catch (error) {
+      if (isLost(error)) offline.value = true;
+    } finally {
+      asking = false;
+    }
+  }
+
+  /**
+   * Take what a call of the server changed, after every edit before it.
+   *
+   * @param again whether the call may be sent again where the connection is lost
+   */
+  function enqueue(work: () => Promise<Applied>, again = false): Promise<void> {
     const run = queue.then(async () => {
       waiting.value += 1;
       try {
-        take(await work());
+        take(await (again ? sentAgain(work, (is) => (offline.value = is)) : work()));
         message.value = "";
       } finally {
         waiting.value -= 1;
@@ -87,22 +132,33 @@ export const useDocument = defineStore("document", () => {
     return run;
   }
 
-  /** Apply a change set. Throws a Refusal; nothing is changed then. */
-  function commit(label: string, changes: Change[]): Promise<void> {
+  /** Apply a change set. Throws a Refusal; nothing is changed then. A conflict is shown beside it, to choose. */
+  async function commit(label: string, changes: Change[]): Promise<void> {
+    const key = newId();
     const body = () => ({
       base_version: version.value,
+      results_version: useResults().version,
+      key,
       label,
       changes: changes.map((change) => ({ ...change, fields: change.fields ?? {} })),
     });
-    return enqueue(
-      async () =>
-        unwrap(
-          await client.POST("/api/projects/{project_id}/changes", {
-            params: { path: { project_id: projectId.value } },
-            body: body(),
-          }),
-        ) as Applied,
-    );
+    // The base stays that of the first try: what others did meanwhile must be seen as such.
+    let sent: ReturnType<typeof body> | undefined;
+    try {
+      await enqueue(async () => {
+        sent ??= body();
+        const params = { path: { project_id: projectId.value } };
+        return unwrap(
+          await client.POST("/api/projects/{project_id}/changes", { params, body: sent }),
+        ) as Applied;
+      }, true);
+    } catch (error) {
+      if (error instanceof Refusal && error.problem.code === "conflict" && error.problem.faults.length) {
+        await refresh();
+        conflict.value = { label, changes, faults: error.problem.faults };
+      }
+      throw error;
+    }
   }
 
   /** Commit and put a refusal on the message line; for buttons, where there is no field to show it at. */
@@ -117,15 +173,13 @@ export const useDocument = defineStore("document", () => {
   }
 
   async function step(way: "undo" | "redo"): Promise<void> {
+    const key = newId();
     try {
-      await enqueue(
-        async () =>
-          unwrap(
-            await client.POST(`/api/projects/{project_id}/${way}`, {
-              params: { path: { project_id: projectId.value }, query: { base_version: version.value } },
-            }),
-          ) as Applied,
-      );
+      await enqueue(async () => {
+        const query = { base_version: version.value, key };
+        const params = { path: { project_id: projectId.value }, query };
+        return unwrap(await client.POST(`/api/projects/{project_id}/${way}`, { params })) as Applied;
+      }, true);
     } catch (error) {
       message.value = error instanceof Refusal ? error.message : String(error);
     }
@@ -135,8 +189,8 @@ export const useDocument = defineStore("document", () => {
   const site = computed(() => rows("site")[0]);
 
   return {
-    projectId, version, steps, waiting, message, project, site,
-    rows, get, load, commit, attempt, applied: enqueue, undo: () => step("undo"), redo: () => step("redo"),
+    projectId, version, steps, waiting, message, offline, conflict, project, site,
+    rows, get, load, commit, attempt, refresh, applied: (work: () => Promise<Applied>) => enqueue(work), undo: () => step("undo"), redo: () => step("redo"),
   }; // prettier-ignore
 });
 

@@ -83,6 +83,8 @@ export const useResults = defineStore("results", () => {
 
   /** Take the loads that an edit left, and have what serves the rooms follow. */
   function take(answer: ResultsAnswer): void {
+    if (answer.version < version.value) return;
+    fault.value = "";
     clearTimeout(fading);
     clearPriors();
     put(answer);

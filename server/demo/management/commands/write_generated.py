@@ -12,6 +12,7 @@ from django.core.management.base import BaseCommand, CommandError
 from api.openapi import openapi
 from calculations.units import unit_table
 from projects.kinds import KINDS
+from projects.labels import label_of
 from projects.whole import file_schema
 
 
@@ -19,17 +20,20 @@ def generated() -> dict[Path, str]:
     """Generated files and what they should hold."""
     units = {name: asdict(quantity) for name, quantity in unit_table().items()}
     references = {name: {"owner": kind.owner, "references": kind.references} for name, kind in KINDS.items()}
+    labels = {name: {column: label_of(column) for column in kind.columns} for name, kind in KINDS.items()}
+    document = settings.ROOT / "web" / "src" / "document"
     return {
         settings.ROOT / "server" / "openapi.json": json.dumps(openapi(), indent=1, default=str) + "\n",
         settings.ROOT / "web" / "src" / "units" / "registry.json": json.dumps(units, indent=1, ensure_ascii=False)
         + "\n",
-        settings.ROOT / "web" / "src" / "document" / "references.json": json.dumps(references, indent=1) + "\n",
+        document / "references.json": json.dumps(references, indent=1) + "\n",
+        document / "labels.json": json.dumps(labels, indent=1, ensure_ascii=False) + "\n",
         settings.ROOT / "docs" / "project.schema.json": json.dumps(file_schema(), indent=1) + "\n",
     }
 
 
 class Command(BaseCommand):
-    """Write the OpenAPI file, the browser's tables of units and of references, and the schema of project files, or check that they are fresh."""
+    """Write the OpenAPI file, the browser's tables of units, references and labels, and the schema of project files, or check that they are fresh."""
 
     help = __doc__
 
