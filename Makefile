@@ -11,7 +11,7 @@ demo: .venv/.run web/dist/.built
 	@PENDRUM_DEMO=1 $(MANAGE) migrate -v0
 	@PENDRUM_DEMO=1 $(MANAGE) load_demo
 	@echo "Pendrum with the demo: http://$(BIND)/  (Ctrl+C ends it)"
-	@cd server && PENDRUM_DEMO=1 PENDRUM_BIND=$(BIND) PYTHONPATH=..:. ../.venv/bin/gunicorn --log-level warning -c config/gunicorn_settings.py config.wsgi
+	@cd server && PENDRUM_DEMO=1 PENDRUM_BIND=$(BIND) PYTHONPATH=..:. ../.venv/bin/python -m config.serve
 
 test: check browser
 

@@ -1,5 +1,6 @@
 """Errors in one place, as problem+json."""
 
+import json
 import logging
 import secrets
 from dataclasses import asdict
@@ -8,7 +9,7 @@ from typing import Any
 import orjson
 from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
 from django.db import DatabaseError, OperationalError
-from django.http import Http404, HttpRequest, HttpResponse
+from django.http import Http404, HttpRequest, HttpResponse, RawPostDataException
 from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
@@ -29,8 +30,11 @@ def problem(
     """An RFC 9457 answer with a machine code, the faulty fields, and the rows in question as they are now."""
     body: dict[str, Any] = {"type": "about:blank", "status": status, "code": code, "title": sentence}
     body |= {"faults": [asdict(fault) for fault in faults or []], "rows": rows or {}}
-    # orjson writes what is no number as null: an answer is always JSON.
-    content = orjson.dumps(body, default=str, option=orjson.OPT_NON_STR_KEYS)
+    # orjson writes what is no number as null, and refuses halves of characters, which a file may hold.
+    try:
+        content = orjson.dumps(body, default=str, option=orjson.OPT_NON_STR_KEYS)
+    except (TypeError, ValueError):
+        content = json.dumps(body, default=str).encode()
     return HttpResponse(content, status=status, content_type="application/problem+json")
 
 
@@ -96,6 +100,10 @@ def install(api: NinjaAPI) -> None:
     def too_big(request: HttpRequest, error: RequestDataTooBig) -> HttpResponse:
         return problem(413, "malformed", "The request is larger than this server takes.")
 
+    @api.exception_handler(RawPostDataException)
+    def form(request: HttpRequest, error: RawPostDataException) -> HttpResponse:
+        return problem(400, "malformed", "JSON is needed here, not a form.")
+
     @api.exception_handler(SuspiciousOperation)
     @api.exception_handler(BadRequest)
     def suspicious(request: HttpRequest, error: Exception) -> HttpResponse:
@@ -108,3 +116,18 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(Exception)
     def unforeseen(request: HttpRequest, error: Exception) -> HttpResponse:
         return fault(request, error)
+
+
+def nowhere(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """An address of the API that is none."""
+    return problem(404, "not_found", "There is no such address here.")
+
+
+def outside(request: HttpRequest, *args: Any) -> HttpResponse:
+    """A fault outside the API's own routes; Django has logged it."""
+    return problem(500, "fault", "A fault of the program; it is in the server's log.")
+
+
+def refused_request(request: HttpRequest, exception: Exception | None = None) -> HttpResponse:
+    """A request that Django refuses before any route sees it."""
+    return problem(400, "malformed", "The request is not one that a browser makes.")

@@ -2,10 +2,13 @@
 
 from django.urls import path, re_path
 
+from api.problems import nowhere, outside, refused_request
 from api.routes import api
 from config.page import page
 
 urlpatterns = [
     path("api/", api.urls),
+    re_path(r"^api(/.*)?$", nowhere),
     re_path(r"^(?!api/|static/).*$", page),
 ]
+handler400, handler404, handler500 = refused_request, nowhere, outside

@@ -59,7 +59,9 @@ def step(
         raise Refused("nothing", f"There is nothing to {way}.")
     changes = entry.inverse if way == "undo" else entry.changes
     # On the version that the edit left: fields that others changed since are a conflict, one's own steps are not.
-    before, after, touched = apply_changes(project_id, author, changes, entry.label, entry.version, way, entry.version, key)
+    before, after, touched = apply_changes(
+        project_id, author, changes, entry.label, entry.version, way, entry.version, key
+    )
     return before, after, touched, entry.label
 
 

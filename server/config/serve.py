@@ -1,0 +1,47 @@
+"""The web server: `python -m config.serve`. One process, so that results stay in memory; several threads answer.
+
+A request is read as a whole, header and body, before a thread gets it: whoever sends slowly holds a socket, never a thread, and
+one that falls silent is let go.
+"""
+
+import logging
+import os
+import threading
+
+from waitress import create_server
+
+from config.memory import calm_memory
+from config.wsgi import application
+
+THREADS = 8
+SILENT_S = 30  # a connection on which nothing moves for so long is closed
+LARGEST_BODY_BYTES = 110_000_000
+MOST_CONNECTIONS = 500
+
+
+def main() -> None:
+    """Serve until it is ended."""
+    host, _, port = os.environ.get("PENDRUM_BIND", "127.0.0.1:8734").rpartition(":")
+    calm_memory()
+    # A busy queue is no event; that every thread is at work says the request log.
+    logging.getLogger("waitress.queue").setLevel(logging.ERROR)
+    proxy = os.environ.get("PENDRUM_PROXY")  # address of the proxy whose word on scheme and sender counts
+    behind = {"trusted_proxy": proxy, "trusted_proxy_headers": "x-forwarded-proto x-forwarded-for x-forwarded-host"}
+    server = create_server(
+        application, host=host or "127.0.0.1", port=int(port), threads=THREADS, channel_timeout=SILENT_S,
+        cleanup_interval=5, max_request_body_size=LARGEST_BODY_BYTES, max_request_header_size=32_768,
+        connection_limit=MOST_CONNECTIONS, ident=None, clear_untrusted_proxy_headers=True,
+        **(behind if proxy else {}),
+    )  # fmt: skip
+    threading.Thread(target=_warm_up, daemon=True).start()
+    server.run()
+
+
+def _warm_up() -> None:
+    """Import the slow libraries beside the first request, not in it."""
+    import fluids.friction  # noqa: F401
+    import pvlib.solarposition  # noqa: F401
+
+
+if __name__ == "__main__":
+    main()
