@@ -446,7 +446,9 @@ def _saved(
             entry.save(force_insert=True)
     except IntegrityError as error:
         _log.warning("project %s: the database refused version %s", project.pk, entry.version, exc_info=error)
-        raise Refused(
-            "conflict", "One of the new things has an id that is in use elsewhere; nothing was saved."
-        ) from error
+        sentence = (
+            "Nothing was saved: a new thing has an id that is in use elsewhere, or two things would be alike where they must "
+            "differ, as two design months of the same month."
+        )
+        raise Refused("conflict", sentence) from error
     return True
