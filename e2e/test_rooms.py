@@ -246,11 +246,14 @@ class FilesAndProjects(BrowserTest):
         self.press("Import …")
         self.page.get_by_label("File with rooms").set_input_files(changed)
         dialog = self.page.get_by_role("dialog", name="Rooms from a file")
-        dialog.get_by_role("button", name="5 changed").wait_for()
-        dialog.get_by_role("button", name="2 refused").wait_for()
-        dialog.get_by_text("there is no use 'Swimming'").wait_for()
+        dialog.get_by_role("button", name="6 changed").wait_for()
+        dialog.get_by_role("button", name="1 refused").wait_for()
+        dialog.get_by_text(
+            "Uses that the project lacks are made with ordinary values, to be looked at: Swimming."
+        ).wait_for()
         dialog.get_by_text("People 'many': a number is needed").wait_for()
         self.page.get_by_label("Take 0.07 Passage").uncheck()
+        self.page.get_by_label("Take 0.10 Machine bay").uncheck()
         dialog.get_by_role("button", name="Take 4 rooms").click()
         dialog.wait_for(state="detached")
         self.settle()

@@ -86,3 +86,61 @@ class TwoWindows(BrowserTest):
         found = self.fetch("document")
         self.assertEqual((lost, found["version"], self.saved("0.01")), ([200], before + 1, "Once foyer"))
         self.assertEqual(found["steps"]["undo"], "Room: Room")
+
+
+class Addresses(BrowserTest):
+    """The chosen room, the page of a stage, the hour: back, reload and a sent link return to them."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        load_tarnwick(self.engineer)
+        self.open()
+        self.page.wait_for_url("**/loads*")
+        self.page.get_by_role("grid", name="Loads", exact=True).wait_for()
+
+    def choose(self, number: str) -> None:
+        self.page.get_by_role("listbox", name="Rooms").get_by_text(number, exact=True).first.click()
+        self.settle()
+
+    def test_back_reload_and_a_sent_link(self) -> None:
+        self.choose("0.06")
+        self.page.get_by_text("Breakdown of 0.06 Wood shop").wait_for()
+        self.choose("1.01")
+        self.page.get_by_text("Breakdown of 1.01 Gallery").wait_for()
+        self.page.go_back()
+        self.page.get_by_text("Breakdown of 0.06 Wood shop").wait_for()
+        self.page.keyboard.press("]")
+        self.page.wait_for_url("**hour=*-91*")
+        link = self.page.url
+        self.page.reload()
+        self.page.get_by_text("Breakdown of 0.06 Wood shop").wait_for()
+        fresh = self.context.new_page()
+        fresh.goto(link)
+        fresh.get_by_text("Breakdown of 0.06 Wood shop").wait_for()
+        self.assertIn("hour=", fresh.url)
+        self.stage("Rooms")
+        self.press("Plan", exact=True)
+        self.page.wait_for_url("**page=plan*")
+        self.page.reload()
+        self.page.get_by_role("button", name="Plan", exact=True).and_(
+            self.page.locator("[aria-pressed=true]")
+        ).wait_for()
+
+    def test_the_list_at_a_narrow_width_can_be_closed(self) -> None:
+        self.page.set_viewport_size({"width": 1000, "height": 700})
+        roll = self.page.get_by_role("listbox", name="Rooms")
+        roll.wait_for(state="hidden")
+        self.page.get_by_role("button", name="List of rooms").click()
+        roll.wait_for()
+        self.page.keyboard.press("Escape")
+        roll.wait_for(state="hidden")
+
+    def test_the_grid_keeps_the_keys(self) -> None:
+        """Ctrl+End and pages down: letters typed then go into the grid, not to the page's commands."""
+        self.stage("Rooms")
+        grid = self.page.get_by_role("grid", name="Rooms", exact=True)
+        grid.locator("[role=rowgroup] [role=row]").first.locator("[data-column=name]").click()
+        for key in ("Control+End", "Control+Home", "Control+ArrowDown", "PageUp", "PageDown", "PageDown", "PageDown"):
+            self.page.keyboard.press(key)
+            inside = "document.activeElement.closest('[role=grid]') !== null"
+            self.page.wait_for_function(inside)

@@ -1,6 +1,7 @@
 """Weather files: the solar library's own TMY3 samples, odd layouts, refusals; design conditions from known years."""
 
 import unittest
+from dataclasses import replace
 from pathlib import Path
 
 import numpy as np
@@ -151,9 +152,85 @@ class Delimited(unittest.TestCase):
 
     def test_instants_are_averaged_with_the_next(self) -> None:
         plain = read_delimited(odd_file(), odd_mapping(), AT).year
-        instant = read_delimited(odd_file(), odd_mapping(convention="instant"), AT).year
+        # Half an hour earlier is the sun of a place 7.5° further east; near the equator its days are those of the file.
+        east = replace(AT, latitude_deg=5.0, longitude_deg=AT.longitude_deg + 7.5)
+        instant = read_delimited(odd_file(), odd_mapping(convention="instant"), east).year
         assert plain is not None and instant is not None
         np.testing.assert_allclose(instant.dry_bulb_c, (plain.dry_bulb_c + np.roll(plain.dry_bulb_c, -1)) / 2)
+
+
+class OutOfPlace(unittest.TestCase):
+    """A real year with something wrong that every single value hides (the file ships with the solar library)."""
+
+    @classmethod
+    def setUpClass(cls) -> None:
+        year = read_tmy3_text((SAMPLES / "723170TYA.CSV").read_text(encoding="latin-1")).year
+        assert year is not None
+        cls.year = year
+
+    def text(self, order: np.ndarray | None = None, header: str = "date,time,dry,rh,sun") -> str:
+        order = np.arange(8760) if order is None else order
+        days = np.datetime64("2023-01-01T00") + np.arange(8760).astype("timedelta64[h]")
+        lines = [header]
+        for hour in order:
+            stamp = str(days[hour])
+            lines.append(f"{stamp[:10]},{stamp[11:13]}:00,{self.year.dry_bulb_c[hour]:.1f},"
+                         f"{self.year.relative_humidity[hour]:.2f},{self.year.global_w_m2[hour]:.0f}")  # fmt: skip
+        return "\n".join(lines)
+
+    def read(self, text: str, place: Location | None = None, **changes: object) -> str:
+        """The faults that are told; empty where the file is taken."""
+        columns = {"dry_bulb": Column(2, "°C"), "relative_humidity": Column(3, "fraction"), "global": Column(4, "W/m²")}
+        mapping = Mapping(",", ".", 1, columns, "hour beginning", 2023, time=1, **changes)
+        at = place or Location(
+            self.year.latitude_deg, self.year.longitude_deg, self.year.utc_offset_h, self.year.elevation_m
+        )
+        found = read_delimited(text, mapping, at)
+        self.assertEqual(found.year is None, bool(found.faults))
+        return " ".join(f"{fault.line}: {fault.message}" for fault in found.faults)
+
+    def test_as_it_is(self) -> None:
+        self.assertEqual(self.read(self.text()), "")
+        self.assertEqual(self.read(self.text(), date=0), "")
+
+    def test_stamps_in_utc(self) -> None:
+        self.assertIn("5 h after", self.moved(np.roll(np.arange(8760), 5)))
+
+    def moved(self, order: np.ndarray, **changes: object) -> str:
+        """The year's values in another order under stamps that run evenly."""
+        text = self.text().splitlines()
+        body = [line.split(",", 2) for line in text[1:]]
+        lines = [f"{body[i][0]},{body[i][1]},{body[order[i]][2]}" for i in range(8760)]
+        return self.read("\n".join([text[0], *lines]), **changes)
+
+    def test_a_year_that_begins_in_july(self) -> None:
+        order = np.roll(np.arange(8760), -181 * 24)
+        self.assertIn("long when they should be short", self.moved(order))
+        # With its dates it is put in order.
+        self.assertEqual(self.read(self.text(order), date=0), "")
+
+    def test_the_other_hemisphere_and_another_longitude(self) -> None:
+        south = Location(-self.year.latitude_deg, self.year.longitude_deg, self.year.utc_offset_h, 100.0)
+        self.assertIn("hemisphere", self.read(self.text(), south))
+        east = Location(self.year.latitude_deg, self.year.longitude_deg + 45.0, self.year.utc_offset_h, 100.0)
+        self.assertIn("3 h after", self.read(self.text(), east))
+
+    def test_one_hour_missing_and_one_double(self) -> None:
+        order = np.concatenate([np.arange(2000), np.arange(2001, 7000), [6999], np.arange(7000, 8760)])
+        lines = self.read(self.text(order))
+        self.assertIn("missing or double", lines)
+        dated = self.read(self.text(order), date=0)
+        self.assertIn("stands in line", dated)
+        self.assertIn("lacks", dated)
+
+    def test_dates_as_others_write_them(self) -> None:
+        text = self.text().splitlines()
+        for form in ("{d}.{m}.{y}", "{m}/{d}/{y}", "{d}-{m}-{y}"):
+            lines = [text[0]]
+            for line in text[1:]:
+                y, m, d = line[:10].split("-")
+                lines.append(form.format(y=y, m=m, d=d) + line[10:])
+            self.assertEqual(self.read("\n".join(lines), date=0), "", form)
 
 
 class Derived(unittest.TestCase):

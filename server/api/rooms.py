@@ -40,7 +40,7 @@ def read(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> Any
     return answer(
         {
             "rows": [asdict(row) for row in found.rows],
-            "notes": found.incoming.notes,
+            "notes": found.notes,
             "version": document.version,
             "table": is_table(file.name or ""),
         }

@@ -49,13 +49,23 @@ def with_plan(document: Document, changes: Sequence[Change], own: Set[str] = fro
     Raises:
         Refused: an outline that is none, or rooms that lie on each other; nothing is changed then.
     """
+    changes = [_area_of_plan(document, change) for change in changes]
     if not any(_concerns_plan(document, change) for change in changes):
-        return list(changes)
+        return changes
     tidy = [_checked(change) for change in changes]
     after = Document(document.project, document.version, plan_changes(document, tidy)[0])
     drawn = {c["id"] for c in tidy if c["kind"] == "room" and "outline_m" in (c.get("fields") or {})}
     drawn -= own
     return [*tidy, *_derived(after, drawn)]
+
+
+def _area_of_plan(document: Document, change: Change) -> Change:
+    """The change, but for an emptied floor area of a room on the plan: it takes the plan's again."""
+    fields = change.get("fields") or {}
+    room = document.row("room", change["id"]) if change["kind"] == "room" and change["op"] == "set" else None
+    if room is None or "floor_area_m2" not in fields or fields["floor_area_m2"] is not None or not room["plan_area_m2"]:
+        return change
+    return {**change, "fields": {**fields, "floor_area_m2": room["plan_area_m2"]}}
 
 
 def _concerns_plan(document: Document, change: Change) -> bool:

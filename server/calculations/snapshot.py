@@ -1,5 +1,6 @@
 """From a document to the core's frozen inputs; what is missing becomes a snag, never a silent default."""
 
+from calendar import month_name
 from collections.abc import Iterable
 
 from calculations.inputs.climate import climate
@@ -13,7 +14,10 @@ from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import Section
 from projects.document import Document, Row
 from projects.resolver import Effective, kit_in_use
-from projects.starter import STARTER_SITE
+from projects.starter import STARTER_FIELDS, STARTER_MONTHS
+
+CLOCK_H = 2.5  # between the sun's noon and the clock's; no country is further off
+SEASONS_FROM_DEG = 20.0
 
 
 class Snapshot:
@@ -61,7 +65,7 @@ class Snapshots:
                 rooms[identity] = room
         self._look = look
         snags.extend(_duplicate_numbers(document))
-        snags.extend(_starter_site(document))
+        snags.extend(_site_snags(document))
         snags.extend(look.remembered("roles", "", lambda: _empty_roles(look)))
         for use in document.of("use"):
             snags.extend(look.remembered("use snags", use, lambda i=use: use_snags(look, i)))
@@ -121,12 +125,31 @@ def _duplicate_numbers(document: Document) -> list[Snag]:
     return snags
 
 
-def _starter_site(document: Document) -> list[Snag]:
+def _site_snags(document: Document) -> list[Snag]:
+    """The starter climate, whatever the site is called, and a site that does not fit its clock or its seasons."""
     site = document.one("site")
-    if site["name"] != STARTER_SITE:
-        return []
-    sentence = "The site and its design conditions are still the starter values of a new project."
-    return [Snag(DOUBTFUL, "starter_site", "site", site["id"], "place", sentence, "enter your own and name the site")]
+    months = sorted(document.of("design_month").values(), key=lambda row: row["month"])
+    found = []
+    if [tuple(month[field] for field in STARTER_FIELDS) for month in months] == list(STARTER_MONTHS):
+        sentence = "The design conditions are still the starter values of a new project, for no place in particular."
+        found.append(Snag(DOUBTFUL, "starter_site", "site", site["id"], "place", sentence, "enter those of your site"))
+    noon = site["longitude"] / 15.0
+    if abs((site["utc_offset_h"] - noon + 12.0) % 24.0 - 12.0) > CLOCK_H:
+        sentence = (
+            f"The site's clock is UTC{site['utc_offset_h']:+g} h, but the sun of longitude {site['longitude']:.2f}° runs about "
+            f"{noon:+.1f} h from UTC."
+        )
+        found.append(
+            Snag(DOUBTFUL, "clock_off", "site", site["id"], "place", sentence, "check longitude and UTC offset")
+        )
+    hottest = max(months, key=lambda row: row["dry_bulb_c"])["month"]
+    southern = hottest in (11, 12, 1, 2, 3)
+    if abs(site["latitude"]) > SEASONS_FROM_DEG and southern == (site["latitude"] > 0.0) and hottest not in (4, 10):
+        sentence = f"The hottest design month is {month_name[hottest]}, though the site lies at latitude {site['latitude']:.2f}°."
+        found.append(
+            Snag(DOUBTFUL, "season_off", "site", site["id"], "place", sentence, "check the latitude and the months")
+        )
+    return found
 
 
 def _yardsticks(document: Document, rooms: dict[str, Room]) -> dict[str, tuple[float, float]]:

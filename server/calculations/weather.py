@@ -12,13 +12,13 @@ from pendrum_core.weather.delimited import (
     CONVENTIONS,
     UNITS,
     Column,
-    Fault,
     Location,
     Mapping,
     read_delimited,
     split_lines,
 )
 from pendrum_core.weather.derive import derive_conditions
+from pendrum_core.weather.fault import Fault
 from pendrum_core.weather.tmy3 import looks_like_tmy3, read_tmy3_text
 from pendrum_core.weather.year import WeatherYear
 from projects.document import Document
@@ -123,6 +123,7 @@ def mapping_of(raw: dict[str, Any]) -> Mapping:
         found = Mapping(
             str(raw["delimiter"]), str(raw["decimal"]), int(raw["header_rows"]), columns, str(raw["convention"]),
             int(raw["year"]), str(raw.get("missing", "")), None if time is None else int(time),
+            None if raw.get("date") is None else int(raw["date"]),
         )  # fmt: skip
     except (KeyError, TypeError, ValueError, AttributeError) as error:
         raise Refused("invalid", f"The mapping is not complete: {error}.") from None

@@ -521,7 +521,10 @@ class WeatherFile(models.Model):
 class LevelDrawing(models.Model):
     """A picture or lines that lie under the plan of a level, with their place: metres per unit, and the lower left corner."""
 
-    level = models.OneToOneField(Level, primary_key=True, on_delete=models.CASCADE, related_name="drawing")
+    # It stays where its level goes: undo brings the level back, under the same id, and the drawing lies under it again.
+    level = models.OneToOneField(
+        Level, primary_key=True, on_delete=models.DO_NOTHING, db_constraint=False, related_name="drawing"
+    )
     name = models.CharField(max_length=120)
     media_type = models.CharField(max_length=40)
     data = models.BinaryField()

@@ -20,7 +20,8 @@ _MATERIALS = (
 )  # fmt: skip
 
 # A mid-latitude climate to begin with; every new project says that it is not the site's own.
-_MONTHS = (
+STARTER_FIELDS = ("dry_bulb_c", "wet_bulb_c", "range_k", "tau_b", "tau_d")
+STARTER_MONTHS = (
     (10.0, 7.0, 7.0, 0.31, 2.42), (12.0, 8.5, 8.0, 0.32, 2.36), (17.0, 11.0, 9.0, 0.35, 2.26),
     (21.5, 14.0, 10.0, 0.38, 2.18), (26.0, 17.5, 10.0, 0.41, 2.12), (29.5, 20.0, 10.5, 0.43, 2.07),
     (31.5, 21.0, 11.0, 0.44, 2.05), (31.0, 21.0, 10.5, 0.43, 2.07), (26.5, 18.5, 9.5, 0.40, 2.16),
@@ -55,7 +56,7 @@ def create_project(owner: AbstractBaseUser, name: str) -> Project:
         DesignMonth(
             id=new_id(), project=project, month=i + 1, dry_bulb_c=t, wet_bulb_c=wb, range_k=r, tau_b=tb, tau_d=td
         )
-        for i, (t, wb, r, tb, td) in enumerate(_MONTHS)
+        for i, (t, wb, r, tb, td) in enumerate(STARTER_MONTHS)
     )
     kit = new_id()
     changes: list[dict[str, Any]] = [

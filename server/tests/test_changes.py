@@ -75,7 +75,7 @@ class Refusals(ApiTest):
         self.assertEqual(results["room"], {})
 
     def test_set_points_crossed(self) -> None:
-        self.refused(422, "use", "use", "“Heating set-point” 30", "cooling_setpoint_c 24", heating_setpoint_c=30)
+        self.refused(422, "use", "use", "“Heating set-point” 30", "“Cooling set-point” 24", heating_setpoint_c=30)
         self.refused(422, "room", "room", "28.0", "26.0", heating_setpoint_c=28, cooling_setpoint_c=26)
 
     def test_wet_bulb_above_dry_bulb(self) -> None:

@@ -157,8 +157,8 @@ class Uses(Definitions):
         self.assertEqual(
             self.set(self.small.project, "use", use, people_basis="count", people_value=12).status_code, 200
         )
-        self.refused(self.set(self.small.project, "use", use, people_basis="per_m2"), "people_value")
-        self.refused(self.set(self.small.project, "use", use, lights_value=900), "lights_value 900")
+        self.refused(self.set(self.small.project, "use", use, people_basis="per_m2"), "People")
+        self.refused(self.set(self.small.project, "use", use, lights_value=900), "“Lights” 900")
 
     def test_items_add_to_the_equipment(self) -> None:
         self.change("use", "use", cooling_setpoint_c=24)

@@ -2,16 +2,20 @@
 
 import io
 import json
+import sqlite3
 import threading
 import time
 import zipfile
+from pathlib import Path
+from tempfile import TemporaryDirectory
 from typing import Any
 from unittest.mock import patch
 
 from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
+from django.core.management import CommandError, call_command
 from django.db import OperationalError
-from django.test import SimpleTestCase
+from django.test import SimpleTestCase, TransactionTestCase
 
 from api.bodies import DEEPEST, depth_of
 from exchange import apart
@@ -363,3 +367,38 @@ class Bridges(ApiTest):
         self.assertEqual(answer.status_code, 200)
         self.assertIsNotNone(answer.json()["results"])
         self.assertLess(time.monotonic() - start, 5.0)
+
+
+class LevelsWithDrawings(ApiTest):
+    def test_deleting_and_undoing(self) -> None:
+        """The level goes with nothing refused; undo brings it back with the drawing under it."""
+        small = Small(self)
+        level = new_id()
+        self.commit(small.project, [create("level", level, name="Attic", position=9, floor_m=9)])
+        line = "0\nSECTION\n2\nENTITIES\n0\nLINE\n8\n0\n10\n0\n20\n0\n11\n5000\n21\n0\n0\nENDSEC\n0\nEOF\n"
+        path = f"/api/projects/{small.project}/levels/{level}/drawing"
+        sent = self.client.post(path, {"file": SimpleUploadedFile("attic.dxf", line.encode())})
+        self.assertEqual(sent.status_code, 200, sent.content)
+        answer = self.commit(small.project, [{"op": "delete", "kind": "level", "id": level}])
+        self.assertEqual(answer.status_code, 200, answer.content)
+        drawings = f"/api/projects/{small.project}/drawings"
+        self.assertEqual(self.client.get(drawings).json(), [])
+        self.assertEqual(self.client.get(path).status_code, 404)
+        undone = self.client.post(f"/api/projects/{small.project}/undo?base_version={answer.json()['version']}")
+        self.assertEqual(undone.status_code, 200, undone.content)
+        self.assertEqual([drawing["level"] for drawing in self.client.get(drawings).json()], [level])
+
+
+class Backups(TransactionTestCase):
+    def test_a_copy_holds_what_was_acknowledged(self) -> None:
+        """The copy is whole and sound, and never written over another file."""
+        with TemporaryDirectory() as folder:
+            path = Path(folder) / "copy.sqlite3"
+            call_command("backup", str(path), stdout=io.StringIO())
+            with sqlite3.connect(path) as copy:
+                tables = {name for (name,) in copy.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
+                self.assertEqual(copy.execute("PRAGMA integrity_check").fetchone(), ("ok",))
+            copy.close()
+            self.assertIn("projects_journalentry", tables)
+            with self.assertRaises(CommandError):
+                call_command("backup", str(path))

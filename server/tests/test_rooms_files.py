@@ -2,6 +2,7 @@
 
 import io
 import json
+import re
 import zipfile
 from typing import Any
 from xml.etree import ElementTree
@@ -74,15 +75,18 @@ class Tables(Files):
         found = self.difference("rooms.xlsx", data)
         self.assertEqual(
             self.states(found),
-            {"a": "changed", "b": "changed", "c": "refused", "d": "added", "e": "refused", "a (row 7)": "refused", "1": "missing"},
+            {"a": "changed", "b": "changed", "c": "changed", "d": "added", "e": "refused", "a (row 7)": "refused", "1": "missing"},
         )  # fmt: skip
         self.assertEqual(found["a"]["changes"], [
             {"field": "lights_w_m2", "title": "Lights", "quantity": "connected_density", "old": None, "new": 12.5}])  # fmt: skip
-        self.assertIn("no use 'Swimming hall'", found["c"]["reason"])
+        notes = self.read("rooms.xlsx", data).json()["notes"]
+        self.assertIn(
+            "Uses that the project lacks are made with ordinary values, to be looked at: Swimming hall.", notes
+        )
         self.assertIn("Heating set-point 99.0", found["e"]["reason"])
         self.assertIn("at most 40", found["e"]["reason"])
         version = self.document(self.small.project)["version"]
-        self.refused(self.take("rooms.xlsx", data, "a", "c"), "c: this row cannot be taken")
+        self.refused(self.take("rooms.xlsx", data, "a", "e"), "e: this row cannot be taken")
         answer = self.take("rooms.xlsx", data, "a", "b", "d")
         self.assertEqual(answer.status_code, 200, answer.content)
         self.assertEqual(answer.json()["version"], version + 1)
@@ -104,6 +108,30 @@ class Tables(Files):
         self.assertEqual(sheet["H1"].value, "Floor area [m²]")
         self.assertIn("'=1+1", self.written("csv").decode("utf-8-sig"))
         self.assertEqual(self.difference("rooms.csv", self.written("csv"))["a"]["state"], "unchanged")
+
+    def test_a_table_of_two_columns_changes_two_columns(self) -> None:
+        before = self.numbered("a")
+        data = b"Number,Lights [W/m\xc2\xb2],Colour\na,7.5,red\n"
+        answer = self.read("rooms.csv", data).json()
+        self.assertIn("Colour", " ".join(answer["notes"]))
+        self.assertEqual(self.take("rooms.csv", data, "a").status_code, 200)
+        self.assertEqual(self.numbered("a"), before | {"lights_w_m2": 7.5})
+
+    def test_our_own_export_goes_into_a_new_project(self) -> None:
+        """Levels, uses and systems that the file names are made; every row can be taken."""
+        data = self.written("xlsx")
+        empty = self.new_project("Copy")
+        sent = {"file": SimpleUploadedFile("rooms.xlsx", data)}
+        rows = self.client.post(f"/api/projects/{empty}/rooms/read", sent).json()["rows"]
+        self.assertEqual({row["state"] for row in rows}, {"added"})
+        keys = json.dumps([row["key"] for row in rows])
+        version = self.document(empty)["version"]
+        sent = {"file": SimpleUploadedFile("rooms.xlsx", data), "taken": keys, "base_version": version}
+        self.assertEqual(self.client.post(f"/api/projects/{empty}/rooms/take", sent).status_code, 200)
+        mine, its = self.document(self.small.project)["objects"], self.document(empty)["objects"]
+        self.assertEqual({r["number"] for r in its["room"]}, {r["number"] for r in mine["room"]})
+        for kind in ("use", "air_system"):
+            self.assertLessEqual({r["name"] for r in mine[kind]}, {r["name"] for r in its[kind]})
 
     def test_tables_as_others_write_them(self) -> None:
         semicolons = "Raumliste;;\nNumber;Name;Floor area [m²]\n7;Küche;12,5\n".encode("cp1252")
@@ -231,12 +259,85 @@ class Gbxml(Files):
 
     def test_the_open_schema_is_kept_and_faults_against_it_are_named(self) -> None:
         good = self.written("gbxml")
-        self.assertEqual(self.read("rooms.xml", good).json()["notes"], ["The file is valid by the gbXML schema 6.01."])
+        told = self.read("rooms.xml", good).json()["notes"]
+        self.assertEqual(told[0], "The file is valid by the gbXML schema 6.01.")
+        self.assertIn("Read: ", told[2])
         notes = self.read("rooms.xml", good.replace(b'surfaceType="Roof"', b'surfaceType="Lid"')).json()["notes"]
         self.assertIn("does not keep to the gbXML schema 6.01", notes[0])
         self.assertRegex(notes[1], r"^line \d+: .*surfaceType.*Lid")
-        (unknown,) = self.read("model.xml", self.model()).json()["notes"]
-        self.assertIn("was not checked", unknown)
+        self.assertIn("was not checked", self.read("model.xml", self.model()).json()["notes"][0])
+
+    def test_directions_and_sizes_from_polygons_alone(self) -> None:
+        """A box of 6 by 4 by 3 m of polygons: each face looks where it looks, with its area; an opening has its size."""
+
+        def loop(*corners: tuple[float, float, float]) -> str:
+            points = "".join("<CartesianPoint>" + "".join(f"<Coordinate>{c}</Coordinate>" for c in p) + "</CartesianPoint>"
+                             for p in corners)  # fmt: skip
+            return f"<PlanarGeometry><PolyLoop>{points}</PolyLoop></PlanarGeometry>"
+
+        def surface(name: str, kind: str, shape: str, more: str = "") -> str:
+            return (f'<Surface id="{name}" surfaceType="{kind}"><AdjacentSpaceId spaceIdRef="s1"/><Name>{name}</Name>'
+                    f"{shape}{more}</Surface>")  # fmt: skip
+
+        window = f'<Opening id="o" openingType="FixedWindow">{loop((1, 0, 1), (3, 0, 1), (3, 0, 2.5), (1, 0, 2.5))}</Opening>'
+        air = f'<Opening id="p" openingType="Air">{loop((4, 0, 0), (5, 0, 0), (5, 0, 2), (4, 0, 2))}</Opening>'
+        body = "".join((
+            surface("South", "ExteriorWall", loop((0, 0, 0), (6, 0, 0), (6, 0, 3), (0, 0, 3)), window + air),
+            surface("East", "ExteriorWall", loop((6, 0, 0), (6, 4, 0), (6, 4, 3), (6, 0, 3))),
+            surface("North", "ExteriorWall", loop((6, 4, 0), (0, 4, 0), (0, 4, 3), (6, 4, 3))),
+            surface("Slope", "Roof", loop((0, 0, 3), (6, 0, 3), (6, 4, 7), (0, 4, 7))),
+            surface("Upside down", "Roof", loop((0, 0, 3), (0, 4, 3), (6, 4, 3), (6, 0, 3))),
+            surface("Floor", "SlabOnGrade", loop((0, 0, 0), (0, 4, 0), (6, 4, 0), (6, 0, 0))),
+            '<Surface id="tree" surfaceType="Shade"/>',
+        ))  # fmt: skip
+        for turned in (0, 30):
+            place = f"<Location><Latitude>46</Latitude><Longitude>10</Longitude><CADModelAzimuth>{turned}</CADModelAzimuth></Location>"
+            text = (
+                '<gbXML xmlns="http://www.gbxml.org/schema" lengthUnit="Meters" areaUnit="SquareMeters" version="6.01">'
+                f'<Campus id="c">{place}<Building id="b"><Space id="s1"><Name>{50 + turned} Box</Name><Area>24</Area>'
+                f"</Space></Building>{body}</Campus></gbXML>"
+            )
+            found = self.read("box.xml", text.encode()).json()
+            self.assertIn("1 openings of air alone, 1 shading surfaces", " ".join(found["notes"]))
+            self.assertIn("1 surfaces turned over", " ".join(found["notes"]))
+            self.assertEqual(self.take("box.xml", text.encode(), str(50 + turned)).status_code, 200)
+            room = self.numbered(str(50 + turned))["id"]
+            faces = {s["name"]: s for s in self.document(self.small.project)["objects"]["surface"] if s["room"] == room}
+            want = {"South": (90, 180, 18), "East": (90, 90, 12), "North": (90, 0, 18), "Slope": (45, 180, 6 * 32**0.5),
+                    "Upside down": (0, None, 24), "Floor": (180, None, 24)}  # fmt: skip
+            for name, (tilt, azimuth, area) in want.items():
+                self.assertAlmostEqual(faces[name]["tilt_deg"], tilt, places=1)
+                self.assertAlmostEqual(faces[name]["area_m2"], area, places=2)
+                if azimuth is not None:
+                    self.assertAlmostEqual(faces[name]["azimuth_deg"], (azimuth + turned) % 360, places=1)
+            openings = [
+                o
+                for o in self.document(self.small.project)["objects"]["opening"]
+                if o["surface"] == faces["South"]["id"]
+            ]
+            self.assertEqual([(round(o["width_m"], 3), round(o["height_m"], 3)) for o in openings], [(2.0, 1.5)])
+
+    def test_the_export_faces_where_it_says(self) -> None:
+        """Without its rectangles the file's polygons give the same tilts, azimuths and areas back."""
+        text = self.written("gbxml").decode()
+        bare = re.sub(r"<RectangularGeometry>.*?</RectangularGeometry>", "", text, flags=re.S)
+        bare = re.sub(r"(<Name>)(\w+ )", r"\1copy\2", bare)
+
+        def faces() -> list[tuple[float, float, float]]:
+            rows = self.document(self.small.project)["objects"]["surface"]
+            return sorted(
+                (s["tilt_deg"], s["azimuth_deg"] if 1.0 < s["tilt_deg"] < 179.0 else 0.0, round(s["area_m2"], 1))
+                for s in rows
+            )
+
+        before = faces()
+        self.assertIn("U-value", text)
+        found = self.read("copy.xml", bare.encode()).json()["rows"]
+        keys = [row["key"] for row in found if row["state"] == "added"]
+        self.assertEqual(self.take("copy.xml", bare.encode(), *keys).status_code, 200)
+        for old, new in zip(sorted(before * 2), faces(), strict=True):
+            for one, other in zip(old, new, strict=True):
+                self.assertAlmostEqual(one, other, delta=0.11)
 
     def test_assemblies_come_back_by_name(self) -> None:
         wall = self.surfaces("a")["outer_wall//0"]

@@ -137,11 +137,31 @@ class Inputs(ApiTest):
         self.commit(self.small.project, [create("room", "twin", number="1", name="Twin")])
         self.assertIn("duplicate_number", {snag.code for snag in self.take().snags})
 
-    def test_starter_values_are_a_snag_until_the_site_has_a_name(self) -> None:
-        self.assertIn("starter_site", {snag.code for snag in self.take().snags})
+    def codes(self) -> set[str]:
+        return {snag.code for snag in self.take().snags}
+
+    def set(self, kind: str, identity: str, /, **fields: Any) -> None:
+        self.commit(self.small.project, [{"op": "set", "kind": kind, "id": identity, "fields": fields}])
+
+    def test_starter_values_are_a_snag_until_they_are_changed(self) -> None:
+        """A name alone makes no climate."""
+        document = self.document()
+        site, months = document.one("site")["id"], document.of("design_month").values()
+        self.set("site", site, name="Alder")
+        self.assertIn("starter_site", self.codes())
+        july = next(month["id"] for month in months if month["month"] == 7)
+        self.set("design_month", july, dry_bulb_c=29.0)
+        self.assertNotIn("starter_site", self.codes())
+
+    def test_a_site_that_does_not_fit_its_clock_or_its_seasons(self) -> None:
         site = self.document().one("site")["id"]
-        self.commit(self.small.project, [{"op": "set", "kind": "site", "id": site, "fields": {"name": "Alder"}}])
-        self.assertNotIn("starter_site", {snag.code for snag in self.take().snags})
+        self.assertFalse({"clock_off", "season_off"} & self.codes())
+        self.set("site", site, utc_offset_h=6.0)
+        self.assertIn("clock_off", self.codes())
+        self.set("site", site, utc_offset_h=-6.0, longitude=175.0)
+        self.assertIn("clock_off", self.codes())
+        self.set("site", site, utc_offset_h=12.0, latitude=-41.0)
+        self.assertEqual({"clock_off", "season_off"} & self.codes(), {"season_off"})
 
     def test_an_untouched_room_is_the_same_object(self) -> None:
         self.commit(self.small.project, [create("room", "other", number="2", name="Other")])

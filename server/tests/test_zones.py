@@ -96,7 +96,7 @@ class Zones(ApiTest):
         def now() -> tuple[list[Any], float]:
             found = self.results()
             record = found["room"][self.room]
-            return found["effective"][self.room]["Heating margin"], record["heating_with_margin_w"] / record[
+            return found["effective"][self.room]["heating_margin"], record["heating_with_margin_w"] / record[
                 "heating_w"
             ]
 

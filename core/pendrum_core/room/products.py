@@ -1,15 +1,16 @@
 """Sums over terms and rooms, compiled: transfers times signals, which every room's every day goes through, and loads."""
 
 import numpy as np
-from numba import njit
 from numpy.typing import NDArray
+
+from pendrum_core.quantities.compiled import compiled
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
 Ints = NDArray[np.int64]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _add(to, of, transfer, signals, out):
     for term in range(len(to)):
         row, signal = to[term], of[term]
@@ -18,7 +19,7 @@ def _add(to, of, transfer, signals, out):
                 out[row, month, k] += transfer[term, k] * signals[signal, month, k]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _add_at(terms, to, transfer, days, of, turn, step, out):
     for index in range(len(terms)):
         term, row, day, at = terms[index], to[index], of[index], step[index]
@@ -29,7 +30,7 @@ def _add_at(terms, to, transfer, days, of, turn, step, out):
         out[row] += value
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _add_loads(rows, loads, moisture, day_of, load_sum, moisture_sum):
     for row in rows:
         for month in range(loads.shape[1]):

@@ -8,7 +8,8 @@ J. ACM 12 (1965); for each day on its own.
 """
 
 import numpy as np
-from numba import njit
+
+from pendrum_core.quantities.compiled import compiled
 
 _STEPS = 144
 _ROUNDS = 200
@@ -16,7 +17,7 @@ _DEPTH = 6  # rounds that mixing remembers
 _SETTLED = 1e-6
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def opened_w(air_k, conductance, above_k, band_k, only_cooler, outdoor_k):
     """Heat that drawn-in air brings at an air temperature [W]."""
     if only_cooler and outdoor_k >= air_k:
@@ -25,7 +26,7 @@ def opened_w(air_k, conductance, above_k, band_k, only_cooler, outdoor_k):
     return conductance * share * (outdoor_k - air_k)
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def balanced_w(base_k, answer, conductance, above_k, band_k, only_cooler, outdoor_k):
     """Heat of drawn-in air at the temperature that it brings about itself [W].
 
@@ -42,7 +43,7 @@ def balanced_w(base_k, answer, conductance, above_k, band_k, only_cooler, outdoo
     return (air - base_k) / answer
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _weights(residuals, count):
     """Weights (count - 1,) with which the differences to the rounds before are taken off the last; newest first."""
     size = count - 1
@@ -73,7 +74,7 @@ def _weights(residuals, count):
     return right
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _mixed(rounds, weights, result):
     """Put into `result` the last of some `rounds` (rounds, n) less the weighted differences to those before."""
     result[:] = rounds[0]
@@ -83,7 +84,7 @@ def _mixed(rounds, weights, result):
             result[k] -= weight * (rounds[0, k] - rounds[i + 1, k])
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _window_power(end, x, answer, begin, length, sign, target, most):
     """Constant power from step `begin` for `length` steps, so that the sensed temperature then meets its target [W]."""
     base = end[(begin + length - 1) % _STEPS]
@@ -94,7 +95,7 @@ def _window_power(end, x, answer, begin, length, sign, target, most):
     return sign * min(most, max(0.0, sign * (target - base) / reach))
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _added(course, answer, step, power):
     """Add the periodic answer to a power at a step to a course; `answer` stands twice in a row, (288,)."""
     ahead = answer[_STEPS - step : 2 * _STEPS - step]
@@ -102,7 +103,7 @@ def _added(course, answer, step, power):
         course[k] += power * ahead[k]
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _answered(free, answer, x, result):
     """Put into `result` what is free with the periodic answers to `x`; `answer` stands twice in a row, (288,)."""
     result[:] = free
@@ -110,7 +111,7 @@ def _answered(free, answer, x, result):
         _added(result, answer, step, x[step])
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def _wished(window, target, end, now, answer, most, least, wish):
     """Put into `wish` the constant power of a warm-up or pull-down."""
     begin, length, sign = window
@@ -120,7 +121,7 @@ def _wished(window, target, end, now, answer, most, least, wish):
         wish[(begin + k) % _STEPS] = power
 
 
-@njit(cache=True, nogil=True)
+@compiled
 def settle_days(
     free_air, free_end, held_air, held_end, thrust_air, thrust_end, at_once, low, high, most, least, fixed, first_window,
     windows, targets, conductance, drawn, outdoor, given, wish, plant, drawn_w, settled,

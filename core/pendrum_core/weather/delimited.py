@@ -1,6 +1,5 @@
 """Delimited text of any layout, read by a mapping of its columns."""
 
-import re
 from calendar import isleap
 from dataclasses import dataclass, field
 
@@ -8,6 +7,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.climate.atmosphere import site_pressure_pa
+from pendrum_core.weather.dated import hour_of, in_order
+from pendrum_core.weather.fault import Fault
+from pendrum_core.weather.plausible import sun_faults
 from pendrum_core.weather.sun_hours import split_global, sun_at_hours
 from pendrum_core.weather.year import WeatherYear, relative_from_dew_point
 
@@ -54,6 +56,7 @@ class Mapping:
         convention: whether a line's time is that of the hour that begins, of the hour that ended, or of an instant
             (values are then averaged with the next line's). The first line is the first hour of the year.
         time: column with the time of day, to find where hours are missing; None where there is none.
+        date: column with the date, by which lines are put in order; None where they are taken as they come.
         missing: text that stands for no value.
         year: calendar of the hours.
     """
@@ -66,14 +69,7 @@ class Mapping:
     year: int
     missing: str = ""
     time: int | None = None
-
-
-@dataclass(frozen=True)
-class Fault:
-    """Something wrong in a line (1 is the first of the file; 0 for the file as a whole)."""
-
-    line: int
-    message: str
+    date: int | None = None
 
 
 @dataclass
@@ -129,7 +125,13 @@ def read_delimited(text: str, mapping: Mapping, location: Location) -> Reading:
         faults.append(
             Fault(0, f"{len(body)} hours after {mapping.header_rows} header lines; {mapping.year} has {want}")
         )
+    if mapping.date is not None:
+        body, disorder = in_order(body, mapping.date, mapping.time, mapping.convention == "hour ending")
+        faults.extend(disorder)
+    else:
         faults.extend(_gaps(body, mapping.time))
+    if faults:
+        return Reading(faults=faults)
     values: dict[str, Array] = {name: np.full(len(body), np.nan) for name in mapping.columns}
     for hour, (line, row) in enumerate(body):
         for name, column in mapping.columns.items():
@@ -144,7 +146,9 @@ def read_delimited(text: str, mapping: Mapping, location: Location) -> Reading:
         return Reading(faults=faults)
     if mapping.convention == "instant":
         values = {name: (course + np.roll(course, -1)) / 2.0 for name, course in values.items()}
-    return Reading(year=_assemble(values, mapping, location))
+    year = _assemble(values, mapping, location)
+    wrong = sun_faults(year)
+    return Reading(faults=wrong) if wrong else Reading(year=year)
 
 
 def _gaps(body: list[tuple[int, list[str]]], time: int | None) -> list[Fault]:
@@ -153,11 +157,10 @@ def _gaps(body: list[tuple[int, list[str]]], time: int | None) -> list[Fault]:
         return []
     faults, before = [], None
     for line, row in body:
-        found = re.search(r"(\d{1,2}):\d{2}", row[time]) if time < len(row) else None
-        found = found or (re.fullmatch(r"\s*(\d{1,2})(?:\.0*)?\s*", row[time]) if time < len(row) else None)
-        hour = int(found.group(1)) % 24 if found else None
-        if hour is None:
+        found = hour_of(row[time]) if time < len(row) else None
+        if found is None:
             return [Fault(line, "no time of day in the time column")]
+        hour = found % 24
         if before is not None and (hour - before) % 24 != 1:
             faults.append(Fault(line, f"hour {hour:02d} follows hour {before:02d}: hours are missing or double"))
         before = hour

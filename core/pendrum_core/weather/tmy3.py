@@ -4,7 +4,9 @@ import io
 
 import numpy as np
 
-from pendrum_core.weather.delimited import LIMITS, Fault, Reading
+from pendrum_core.weather.delimited import LIMITS, Reading
+from pendrum_core.weather.fault import Fault
+from pendrum_core.weather.plausible import sun_faults
 from pendrum_core.weather.year import WeatherYear
 
 _COLUMNS = {"dry_bulb": "temp_air", "relative_humidity": "relative_humidity", "pressure": "pressure",
@@ -45,4 +47,5 @@ def read_tmy3_text(text: str) -> Reading:
         values["dry_bulb"], np.clip(values["relative_humidity"], 0.0, 1.0), values["pressure"], values["wind"],
         values["global"], values["beam"], values["diffuse"], (f"TMY3 station {str(about['Name']).strip(chr(34))}",),
     )  # fmt: skip
-    return Reading(year=year)
+    out_of_place = sun_faults(year)
+    return Reading(faults=out_of_place) if out_of_place else Reading(year=year)

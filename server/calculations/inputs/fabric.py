@@ -14,6 +14,7 @@ from pendrum_core.fabric.steady import air_gap_resistance
 from pendrum_core.model.fabric import Layer, Layers, films_m2k_w, total_resistance
 from pendrum_core.model.rooms import Boundary, inside_convection
 from projects.document import Row
+from projects.resolver import kit_in_use
 
 INNER_FILM_M2K_W = 0.13
 GROUND_FILM_M2K_W = 0.17
@@ -105,6 +106,26 @@ def layers_or_missing(look: Lookups, title: str, identity: str, turned: bool = F
         ) from None  # fmt: skip
 
 
+def ground_sizes(look: Lookups, identity: str) -> tuple[float, float]:
+    """Area and exposed perimeter of the whole floor of an assembly, from the surfaces that lie on the ground with it
+    [m2, m]: what holds where the assembly has none of its own. The plan tells both of every room's.
+    """
+    found: tuple[float, float] = look.remembered(
+        "ground sizes", identity, lambda: _ground_sizes(look, identity), compare=True
+    )
+    return found
+
+
+def _ground_sizes(look: Lookups, identity: str) -> tuple[float, float]:
+    kit = kit_in_use(look)
+    floors = [
+        row
+        for row in look.every("surface").values()
+        if row["boundary"] == "ground" and (row["assembly"] or (kit[row["role"]] if kit else None)) == identity
+    ]
+    return sum(row["area_m2"] for row in floors), sum(row["exposed_perimeter_m"] or 0.0 for row in floors)
+
+
 def ground_contact(look: Lookups, assembly: Row, layers: Layers) -> GroundContact:
     """Contact with the ground by ISO 13370.
 
@@ -112,10 +133,11 @@ def ground_contact(look: Lookups, assembly: Row, layers: Layers) -> GroundContac
         ValueError: the whole floor's area or perimeter, or a basement's depth, is not given.
     """
     resistance = total_resistance(layers)
+    area_m2, perimeter_m = ground_sizes(look, assembly["id"])
     return GroundContact(
         part=assembly["ground_procedure"],
-        area_m2=assembly["ground_area_m2"] or 0.0,
-        perimeter_m=assembly["ground_perimeter_m"] or 0.0,
+        area_m2=assembly["ground_area_m2"] or area_m2,
+        perimeter_m=assembly["ground_perimeter_m"] or perimeter_m,
         wall_thickness_m=assembly["ground_wall_m"],
         # The floor of a basement is taken to be insulated like the wall that is described.
         floor_resistance_m2k_w=resistance,

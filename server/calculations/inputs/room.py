@@ -20,6 +20,7 @@ from projects.resolver import Effective, effective_values
 AIR_J_M3K = 1200.0  # heat capacity of room air per volume, at 20 °C near sea level
 FURNITURE_J_M2K = 10_000.0  # per floor area, in the air node
 DEFAULT_EYE_M = 1.5
+OFF_PLAN_SHARE = 0.01  # of the plan's area, from which a typed one is said to differ
 
 
 def title_of(room: Row) -> str:
@@ -86,6 +87,11 @@ def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
     if thermostat is not None:
         _refuse_crossed(title, identity, crossed(look, use, values))
     snags = _away_snags(title, identity, use, values)
+    drawn = room["plan_area_m2"]
+    if drawn and abs(drawn - area) > OFF_PLAN_SHARE * drawn:
+        snags.append(Snag(DOUBTFUL, "area_off_plan", "room", identity, "rooms",
+                          f"{title}: its floor area is {area:.2f} m², its outline on the plan has {drawn:.2f} m².",
+                          "delete the area: the room takes the plan's"))  # fmt: skip
     leak, winter_leak = _infiltration_m3_s(look, use, room, values, volume, surfaces)
     people = values["people_per_m2"].value * area if room["occupied"] else 0.0
     need = 0.0

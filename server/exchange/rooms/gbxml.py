@@ -1,7 +1,7 @@
 """Rooms as gbXML: spaces, storeys, surfaces and openings."""
 
 import math
-from collections import defaultdict
+from collections import Counter, defaultdict
 from functools import cache
 from importlib.util import find_spec
 from pathlib import Path
@@ -9,10 +9,12 @@ from typing import Any
 
 from lxml import etree
 
+from calculations.inputs.u_values import assembly_u_value
 from exchange.rooms.incoming import Incoming, IncomingRoom, IncomingSurface, effective_height_m
 from projects.document import Document, Row
 from projects.errors import Refused
 from projects.resolver import kit_in_use, surface_assembly
+from projects.shared_walls import is_shared, other_side
 
 NAMESPACE = "http://www.gbxml.org/schema"
 _N = f"{{{NAMESPACE}}}"
@@ -116,6 +118,30 @@ def polygon_area_m2(points: list[tuple[float, float, float]]) -> float:
     return math.sqrt(sum(part * part for part in total)) / 2.0
 
 
+def direction_deg(points: list[tuple[float, float, float]]) -> tuple[float, float]:
+    """Tilt and azimuth of the side from which a flat polygon's corners run counterclockwise; north is +y [deg]."""
+    normal = [0.0, 0.0, 0.0]
+    for a, b in zip(points, [*points[1:], *points[:1]], strict=True):
+        normal[0] += (a[1] - b[1]) * (a[2] + b[2])
+        normal[1] += (a[2] - b[2]) * (a[0] + b[0])
+        normal[2] += (a[0] - b[0]) * (a[1] + b[1])
+    flat = math.hypot(normal[0], normal[1])
+    tilt = math.degrees(math.atan2(flat, normal[2]))
+    azimuth = math.degrees(math.atan2(normal[0], normal[1])) % 360.0 if flat > 1e-9 * abs(normal[2]) else 0.0
+    return round(tilt, 2), round(azimuth, 2) % 360.0
+
+
+def extent_m(points: list[tuple[float, float, float]]) -> tuple[float, float]:
+    """Width along the horizontal and height of the rectangle that has a flat polygon's width and area [m]."""
+    tilt, azimuth = direction_deg(points)
+    along = (math.cos(math.radians(azimuth)), -math.sin(math.radians(azimuth)))
+    if tilt < 1.0 or tilt > 179.0:
+        along = (1.0, 0.0)
+    places = [p[0] * along[0] + p[1] * along[1] for p in points]
+    width = max(places) - min(places)
+    return width, polygon_area_m2(points) / width if width > 0.0 else 0.0
+
+
 def number_and_name(text: str, fallback: str) -> tuple[str, str]:
     """A space's label as number and name: the first word is the number where it has a figure in it."""
     first, _, rest = text.strip().partition(" ")
@@ -141,7 +167,8 @@ def read_gbxml(data: bytes) -> Incoming:
         storeys[storey.get("id", "")] = (name, (_number(storey, "Level") or 0.0) * m)
     labels = {s.get("id", ""): number_and_name(_text(s, "Name"), s.get("id", "")) for s in root.iter(f"{_N}Space")}
     assemblies = {node.get("id", ""): _text(node, "Name") for node in root.iter(f"{_N}Construction")}
-    surfaces = _surfaces(root, m, assemblies, {identity: label[0] for identity, label in labels.items()})
+    tally = _Tally()
+    surfaces = _surfaces(root, m, assemblies, {identity: label[0] for identity, label in labels.items()}, tally)
     rooms = []
     for index, space in enumerate(root.iter(f"{_N}Space"), start=1):
         number, name = labels[space.get("id", "")]
@@ -162,27 +189,84 @@ def read_gbxml(data: bytes) -> Incoming:
         if surfaces.get(space.get("id", "")):
             room.surfaces = surfaces[space.get("id", "")]
         rooms.append(room)
-    return Incoming(rooms, {name: (floor_m, None) for name, floor_m in storeys.values()}, schema_notes(root))
+    notes = [*schema_notes(root), *_place_notes(root), *tally.told(len(rooms))]
+    return Incoming(rooms, {name: (floor_m, None) for name, floor_m in storeys.values()}, notes)
+
+
+def _place_notes(root: etree._Element) -> list[str]:
+    """What the file says of the site: offered, not taken."""
+    location = root.find(f".//{_N}Location")
+    notes = []
+    latitude, longitude = _number(location, "Latitude"), _number(location, "Longitude")
+    if latitude is not None and longitude is not None:
+        notes.append(f"The file's site lies at latitude {latitude:g}°, longitude {longitude:g}°; Place keeps its own.")
+    turned = _number(location, "CADModelAzimuth")
+    if turned:
+        notes.append(f"The file's model is turned by {turned:g}° from true north; its directions were turned back.")
+    return notes
+
+
+class _Tally:
+    """What became of the surfaces and openings of a file."""
+
+    def __init__(self) -> None:
+        self.read = 0
+        self.openings = 0
+        self.guessed: Counter[str] = Counter()
+        self.left_out: Counter[str] = Counter()
+
+    def told(self, rooms: int) -> list[str]:
+        """In sentences."""
+        notes = [f"Read: {rooms} spaces, {self.read} surfaces, {self.openings} openings."]
+        for title, counts in (("Guessed", self.guessed), ("Left out", self.left_out)):
+            if counts:
+                notes.append(f"{title}: " + ", ".join(f"{count} {what}" for what, count in counts.items()) + ".")
+        return notes
+
+
+def _direction(
+    node: etree._Element, role: str, points: list[tuple[float, float, float]], turned_deg: float, tally: _Tally
+) -> tuple[float, float]:
+    """Tilt and azimuth of a surface: as the file says, else from its polygon, else by its role."""
+    shape = node.find(f"{_N}RectangularGeometry")
+    tilt, azimuth = _number(shape, "Tilt"), _number(shape, "Azimuth")
+    drawn = direction_deg(points) if len(points) >= 3 else None
+    if tilt is None or azimuth is None:
+        if drawn is None:
+            tally.guessed["surfaces without a direction, by their type"] += 1
+            drawn = ({"roof": 0.0, "ground_floor": 180.0}.get(role, 90.0), 0.0)
+        elif (role == "roof" and drawn[0] > 90.0) or (role == "ground_floor" and drawn[0] < 90.0):
+            # Corners that run the wrong way round: a roof faces up, a floor down.
+            tally.guessed["surfaces turned over, as their corners run the other way"] += 1
+            drawn = (180.0 - drawn[0], (drawn[1] + 180.0) % 360.0)
+        tilt = drawn[0] if tilt is None else tilt
+        azimuth = drawn[1] if azimuth is None else azimuth
+    return min(180.0, max(0.0, tilt)), (azimuth + turned_deg) % 360.0
 
 
 def _surfaces(
-    root: etree._Element, m: float, assemblies: dict[str, str], numbers: dict[str, str]
+    root: etree._Element, m: float, assemblies: dict[str, str], numbers: dict[str, str], tally: _Tally
 ) -> dict[str, list[IncomingSurface]]:
     found: dict[str, list[IncomingSurface]] = defaultdict(list)
+    turned_deg = _number(root.find(f".//{_N}Location"), "CADModelAzimuth") or 0.0
     for index, node in enumerate(root.iter(f"{_N}Surface"), start=1):
-        kind = _TYPES.get(node.get("surfaceType", ""))
+        of = node.get("surfaceType", "")
+        kind = _TYPES.get(of)
         spaces = [a.get("spaceIdRef", "") for a in node.findall(f"{_N}AdjacentSpaceId")]
         if kind is None or not spaces:
+            reasons = {"Shade": "shading surfaces", "Air": "openings of air alone"}
+            tally.left_out[reasons.get(of, "surfaces of no space or of a type that is not known")] += 1
             continue
         shape = node.find(f"{_N}RectangularGeometry")
         points = _points(node, m)
         width, height = _number(shape, "Width"), _number(shape, "Height")
         area = polygon_area_m2(points) if len(points) >= 3 else (width or 0.0) * (height or 0.0) * m * m
         if area < 0.01:
+            tally.left_out["surfaces without an area"] += 1
             continue
-        tilt, azimuth = _number(shape, "Tilt"), _number(shape, "Azimuth") or 0.0
-        tilt = {"roof": 0.0, "ground_floor": 180.0}.get(kind[0], 90.0) if tilt is None else tilt
-        openings = [o for o in (_opening(opening, m) for opening in node.findall(f"{_N}Opening")) if o]
+        tilt, azimuth = _direction(node, kind[0], points, turned_deg, tally)
+        openings = [o for o in (_opening(opening, m, tally) for opening in node.findall(f"{_N}Opening")) if o]
+        tally.read, tally.openings = tally.read + 1, tally.openings + len(openings)
         for side, space in enumerate(spaces[:2]):
             other = numbers.get(spaces[1 - side], "") if len(spaces) > 1 else ""
             turned = tilt if side == 0 else 180.0 - tilt
@@ -196,10 +280,17 @@ def _surfaces(
     return found
 
 
-def _opening(node: etree._Element, m: float) -> dict[str, Any] | None:
+def _opening(node: etree._Element, m: float, tally: _Tally) -> dict[str, Any] | None:
+    if node.get("openingType") == "Air":
+        tally.left_out["openings of air alone"] += 1
+        return None
     shape = node.find(f"{_N}RectangularGeometry")
     width, height = _number(shape, "Width"), _number(shape, "Height")
     if not width or not height:
+        points = _points(node, 1.0)
+        width, height = extent_m(points) if len(points) >= 3 else (0.0, 0.0)
+    if not width or not height or width * m < 0.01 or height * m < 0.01:
+        tally.left_out["openings without a size"] += 1
         return None
     kind = "door" if "Door" in node.get("openingType", "") else "window"
     name = _text(node, "Name") or kind.capitalize()
@@ -226,7 +317,7 @@ def _loop(parent: etree._Element, points: list[tuple[float, float, float]]) -> N
     for point in points:
         place = _add(loop, "CartesianPoint")
         for coordinate in point:
-            _add(place, "Coordinate", float(coordinate))
+            _add(place, "Coordinate", round(float(coordinate), 4) + 0.0)
 
 
 def rooms_gbxml(document: Document) -> bytes:
@@ -240,6 +331,8 @@ def rooms_gbxml(document: Document) -> bytes:
     _add(location, "ZipcodeOrPostalCode", "not given")
     _add(location, "Longitude", float(site["longitude"]))
     _add(location, "Latitude", float(site["latitude"]))
+    # Directions are written true: the model's north is north.
+    _add(location, "CADModelAzimuth", 0.0)
     _add(location, "Name", site["name"])
     building = _add(campus, "Building", id="building", buildingType="Unknown")
     _add(building, "Name", project["name"])
@@ -251,11 +344,16 @@ def rooms_gbxml(document: Document) -> bytes:
         storey = _add(building, "BuildingStorey", id=f"level-{level['id']}")
         _add(storey, "Name", level["name"])
         _add(storey, "Level", float(level["floor_m"]))
-    used: dict[str, str] = {}
+    used: dict[str, tuple[str, float | None]] = {}
+    written: set[str] = set()
     for surface in document.of("surface").values():
-        _surface(document, campus, surface, used)
-    for identity, name in used.items():
-        _add(_add(root, "Construction", id=identity), "Name", name)
+        if surface["id"] not in written:
+            _surface(document, campus, surface, used, written)
+    for identity, (name, u_value) in used.items():
+        construction = _add(root, "Construction", id=identity)
+        if u_value is not None:
+            _add(construction, "U-value", u_value, unit="WPerSquareMeterK")
+        _add(construction, "Name", name)
     return bytes(etree.tostring(root, xml_declaration=True, encoding="UTF-8", pretty_print=True))
 
 
@@ -273,21 +371,33 @@ def _space(document: Document, building: etree._Element, room: Row) -> None:
         _loop(space, [(x, y, level["floor_m"] if level else 0.0) for x, y in room["outline_m"]])
 
 
-def _surface(document: Document, campus: etree._Element, row: Row, used: dict[str, str]) -> None:
-    """A surface as an upright or flat rectangle of its area; where it stands is not known. Its assembly joins `used`."""
+def _surface(
+    document: Document, campus: etree._Element, row: Row, used: dict[str, tuple[str, float | None]], written: set[str]
+) -> None:
+    """A surface as a rectangle of its area that faces where it faces; where it stands is not known.
+
+    Its assembly joins `used`. A wall between two rooms is one surface that names both; its other side joins `written`.
+    """
     flat = row["tilt_deg"] < 60.0 or row["tilt_deg"] > 120.0
     kind = _WRITTEN.get((row["role"], row["boundary"]), "InteriorFloor" if flat else "InteriorWall")
     assembly = surface_assembly(document, row, kit_in_use(document)).value
     construction = f"assembly-{assembly['id']}" if assembly else "assembly-none"
-    used[construction] = assembly["name"] if assembly else "No assembly"
+    used[construction] = (assembly["name"], assembly_u_value(document, assembly)) if assembly else ("No assembly", None)
     node = _add(campus, "Surface", id=f"surface-{row['id']}", surfaceType=kind, constructionIdRef=construction)
     _add(node, "Name", row["name"])
     _add(node, "AdjacentSpaceId", spaceIdRef=f"space-{row['room']}")
+    twin = None
+    if is_shared(row):
+        beyond = [s for s in document.of("surface").values() if s["room"] == row["neighbour"] and is_shared(s)]
+        twin = other_side(row, beyond)
+    if twin is not None:
+        _add(node, "AdjacentSpaceId", spaceIdRef=f"space-{row['neighbour']}")
+        written.add(twin["id"])
     room = document.of("room")[row["room"]]
     height = math.sqrt(row["area_m2"]) if flat else (effective_height_m(document, room) or 3.0)
     width = row["area_m2"] / height
     _rectangle(node, row, width, height)
-    _loop(node, [(0.0, 0.0, 0.0), (width, 0.0, 0.0), (width, 0.0, height), (0.0, 0.0, height)])
+    _loop(node, _facing(row["tilt_deg"], row["azimuth_deg"], width, height))
     for opening in document.of("opening").values():
         if opening["surface"] != row["id"]:
             continue
@@ -296,6 +406,17 @@ def _surface(document: Document, campus: etree._Element, row: Row, used: dict[st
             hole = _add(node, "Opening", id=f"opening-{opening['id']}-{index}", openingType=kind)
             _add(hole, "Name", opening["name"])
             _rectangle(hole, row, opening["width_m"], opening["height_m"])
+
+
+def _facing(tilt_deg: float, azimuth_deg: float, width: float, height: float) -> list[tuple[float, float, float]]:
+    """A rectangle from the origin whose corners run counterclockwise as seen from where it faces."""
+    tilt, azimuth = math.radians(tilt_deg), math.radians(azimuth_deg)
+    along = (-math.cos(azimuth), math.sin(azimuth), 0.0)
+    up = (-math.sin(azimuth) * math.cos(tilt), -math.cos(azimuth) * math.cos(tilt), math.sin(tilt))
+    corners = ((0.0, 0.0), (width, 0.0), (width, height), (0.0, height))
+    return [
+        (a * along[0] + b * up[0], a * along[1] + b * up[1], a * along[2] + b * up[2]) for a, b in corners
+    ]  # fmt: skip
 
 
 def _rectangle(parent: etree._Element, surface: Row, width: float, height: float) -> None:

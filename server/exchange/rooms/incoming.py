@@ -84,7 +84,8 @@ class Comparison:
             kind: {row["name"].strip().casefold(): row["id"] for row in document.of(kind).values()}
             for kind in REFERENCES
         }
-        self._new_levels: dict[str, str] = {}
+        # Levels, uses, systems and zones that the file names and the project lacks: they are made with the rooms.
+        self._new: dict[tuple[str, str], str] = {}
         self._edits: dict[str, list[Change]] = {}
         # Rooms of the file by number, and the number beyond every surface that names one.
         self._ids: dict[str, str] = {}
@@ -103,8 +104,8 @@ class Comparison:
             if row is None or row.state not in (ADDED, CHANGED, MISSING):
                 raise Refused("invalid", f"{key}: this row cannot be taken.")
         chosen = [change for key in dict.fromkeys(taken) for change in self._edits[key]]
-        used = {(change.get("fields") or {}).get("level") for change in chosen}
-        edits = [*self._level_changes(used), *self._with_neighbours(chosen)]
+        used = {(change.get("fields") or {}).get(kind) for change in chosen for kind in REFERENCES}
+        edits = [*self._new_things(used), *self._with_neighbours(chosen)]
         # Rooms that come with surfaces of their own keep them; the plan makes those of the others.
         own = {c["fields"]["room"] for c in edits if c["kind"] == "surface" and c["op"] == "create"}
         drawn = any(
@@ -158,8 +159,7 @@ class Comparison:
             edits = self._edited(room, fields, changed, old)
             if edits:
                 # What the document would refuse is refused here, with its own words, and holds no other row back.
-                levels = self._level_changes({fields.get("level")})
-                plan_changes(self.document, [*levels, *edits])
+                plan_changes(self.document, [*self._new_things({fields.get(kind) for kind in REFERENCES}), *edits])
         except Refused as error:
             return Difference(key, REFUSED, room.number, room.name, f"{room.place}: {error.sentence}")
         self._edits[key] = edits
@@ -173,16 +173,18 @@ class Comparison:
 
     def _resolved(self, room: IncomingRoom) -> dict[str, Any]:
         """Fields with references by id."""
-        fields: dict[str, Any] = {"number": room.number, "name": room.name or room.number, **room.fields}
+        fields: dict[str, Any] = {"number": room.number}
+        # A table without names leaves those that are there.
+        if room.name or _folded(room.number) not in self._by_number:
+            fields["name"] = room.name or room.number
+        fields |= room.fields
         for kind in REFERENCES:
             wanted = fields.get(kind)
             if wanted is None:
                 continue
             found = self._names[kind].get(str(wanted).strip().casefold())
-            if found is None and kind == "level" and wanted in self.incoming.levels:
-                found = self._new_levels.setdefault(str(wanted), new_id())
             if found is None:
-                raise Refused("invalid", f"there is no {kind.replace('_', ' ')} {wanted!r}.")
+                found = self._new.setdefault((kind, str(wanted).strip()), new_id())
             fields[kind] = found
         if room.outline is not None:
             fields["outline_m"] = room.outline
@@ -263,17 +265,34 @@ class Comparison:
     def _shown(self, name: str, value: Any) -> Any:
         if name in REFERENCES and value is not None:
             row = self.document.of(name).get(value)
-            return row["name"] if row else next((n for n, i in self._new_levels.items() if i == value), value)
+            return row["name"] if row else next((n for (_, n), i in self._new.items() if i == value), value)
         return f"{len(value)} corners" if name == "outline_m" and value else value
 
-    def _level_changes(self, used: Collection[Any]) -> list[Change]:
+    def _new_things(self, used: Collection[Any]) -> list[Change]:
         edits = []
-        for position, (name, identity) in enumerate(self._new_levels.items()):
-            if identity in used:
-                floor, height = self.incoming.levels[name]
-                fields = {"name": name, "floor_m": floor, "height_m": height, "position": 100 + position}
-                edits.append({"op": "create", "kind": "level", "id": identity, "fields": fields})
+        for position, ((kind, name), identity) in enumerate(self._new.items()):
+            if identity not in used:
+                continue
+            fields: dict[str, Any] = {"name": name}
+            if kind == "level":
+                floor, height = self.incoming.levels.get(name, (0.0, None))
+                fields |= {"floor_m": floor, "height_m": height, "position": 100 + position}
+            edits.append({"op": "create", "kind": kind, "id": identity, "fields": fields})
         return edits
+
+    @property
+    def notes(self) -> list[str]:
+        """What to know of the file, and what is made with its rooms."""
+        made: dict[str, list[str]] = {}
+        for kind, name in self._new:
+            made.setdefault(kind, []).append(name)
+        words = {"level": "Levels", "use": "Uses", "air_system": "Air systems", "zone": "Zones"}
+        told = [
+            f"{words[kind]} that the project lacks are made with ordinary values, to be looked at: {', '.join(names)}."
+            for kind, names in made.items()
+            if kind != "level" or any(name not in self.incoming.levels for name in names)
+        ]
+        return [*self.incoming.notes, *told]
 
     def _missing(self) -> Iterable[Difference]:
         there = {_folded(room.number) for room in self.incoming.rooms}

@@ -155,11 +155,14 @@ def _incoming(lines: Sequence[Sequence[Any]], comma: bool) -> Incoming:
     if head is None:
         raise Refused("invalid", "There is no column with the title “Number” in the first ten rows.")
     columns = list(_columns(lines[head]))
+    known = {at for at, _, _ in columns}
+    unknown = [str(cell).strip() for at, cell in enumerate(lines[head]) if at not in known and _text(cell)]
+    notes = [f"Columns that are not read: {', '.join(unknown[:20])}."] if unknown else []
     rooms = []
     for index, line in enumerate(lines[head + 1 :], start=head + 2):
         if any(_text(cell) for cell in line):
             rooms.append(_room(line, columns, f"row {index}", comma))
-    return Incoming(rooms)
+    return Incoming(rooms, notes=notes)
 
 
 def _title(cell: Any) -> str:

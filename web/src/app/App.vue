@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import { client, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
+import { addressed } from "@/view/address";
 import { useView } from "@/view/store";
-import { computed, onMounted, ref, watch } from "vue";
+import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useTheme } from "vuetify";
 import ConflictDialog from "./ConflictDialog.vue";
@@ -35,6 +36,38 @@ const showWorking = computed(
 useFollowing();
 const ready = computed(() => doc.projectId !== "" && doc.projectId === route.params["project"]);
 
+/** Below this width panels lie over the stage: they are closed until they are asked for. */
+const narrow = window.matchMedia("(max-width: 1099px)");
+const overlaid = ref(narrow.matches);
+function closePanels(): void {
+  view.rollOpen = view.workingOpen = false;
+}
+function fit(): void {
+  overlaid.value = narrow.matches;
+  view.rollOpen = view.workingOpen = !narrow.matches;
+}
+if (narrow.matches) closePanels();
+onMounted(() => narrow.addEventListener("change", fit));
+onBeforeUnmount(() => narrow.removeEventListener("change", fit));
+
+/** What is looked at, as it stands in the address. */
+const of = computed({
+  get: () => `${view.subject.kind}/${view.subject.id}`,
+  set: (text) => {
+    const [kind, id] = text.split("/");
+    if ((kind === "room" || kind === "group") && id) view.subject = { kind, id };
+  },
+});
+const hour = computed({
+  get: () => `${view.month}-${view.step}`,
+  set: (text) => {
+    const [month, step] = text.split("-").map(Number);
+    if (month! >= 0 && month! <= 13 && step! >= 0 && step! < 144) [view.month, view.step] = [month!, step!];
+  },
+});
+addressed("of", of, true, (text) => /^(room|group)\/[\w.-]+$/.test(text));
+addressed("hour", hour, false, (text) => /^\d{1,2}-\d{1,3}$/.test(text));
+
 async function listProjects(): Promise<void> {
   projects.value = unwrap(await client.GET("/api/session")).projects;
   listed.value = true;
@@ -44,9 +77,12 @@ async function open(id: string): Promise<void> {
   failure.value = "";
   try {
     // Before the stage is shown: it may choose something of its own.
-    view.subject = { kind: "group", id: "building" };
+    const asked = typeof route.query["of"] === "string" && doc.projectId === "";
+    if (!asked) view.subject = { kind: "group", id: "building" };
     view.working = null;
     await doc.load(id);
+    const { kind, id: subject } = view.subject;
+    if (kind === "room" && !doc.get("room", subject)) view.subject = { kind: "group", id: "building" };
     view.openIn(doc.project?.units);
   } catch (error) {
     failure.value = error instanceof Error ? error.message : String(error);
@@ -116,6 +152,7 @@ useKeys({
         @created="created"
         @listed="listProjects"
       />
+      <div v-if="overlaid && ready && (showRoll || showWorking)" class="over" @click="closePanels" />
       <RollPanel v-if="showRoll && ready" class="roll" />
       <main class="middle" tabindex="-1">
         <p v-if="failure" class="empty fault" role="alert">{{ failure }}</p>
@@ -139,6 +176,12 @@ useKeys({
 </template>
 
 <style scoped>
+.over {
+  position: fixed;
+  inset: 48px 0 0;
+  z-index: 19;
+  background: rgb(0 0 0 / 25%);
+}
 .frame {
   display: grid;
   height: 100vh;

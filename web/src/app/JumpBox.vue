@@ -67,8 +67,8 @@ onMounted(() => input.value?.focus());
 </script>
 
 <template>
-  <div class="veil" @click.self="emit('close')">
-    <div class="box" role="dialog" aria-label="Jump to">
+  <v-dialog :model-value="true" max-width="560" aria-label="Jump to" @update:model-value="emit('close')">
+    <div class="box">
       <input
         ref="input"
         v-model="text"
@@ -90,7 +90,7 @@ onMounted(() => input.value?.focus());
       </button>
       <p v-if="!found.length" class="soft">Nothing has that name.</p>
     </div>
-  </div>
+  </v-dialog>
 </template>
 
 <style scoped>

@@ -4,6 +4,7 @@ import { useDocument } from "@/document/store";
 import { useResults } from "@/results/store";
 import { counted } from "@/units/units";
 import { useView } from "@/view/store";
+import { mdiFormatListBulleted, mdiFunctionVariant } from "@mdi/js";
 import { computed, ref } from "vue";
 import { useRoute } from "vue-router";
 import ProjectsPanel from "./ProjectsPanel.vue";
@@ -20,6 +21,9 @@ const all = ref(false);
 const name = ref("");
 const fault = ref("");
 
+const here = computed(() => STAGES.find((stage) => stage.key === route.name));
+const rollThere = computed(() => here.value?.roll === true);
+const workingThere = computed(() => here.value?.working === true);
 const snags = computed(() => results.rows("snag").map(([, snag]) => snag));
 const serious = computed(() => snags.value.filter((snag) => snag.level !== "note").length);
 
@@ -101,6 +105,24 @@ async function create(): Promise<void> {
         <i v-else class="bar" :class="{ full: filled[stage.key]?.() }" />
       </router-link>
     </nav>
+    <v-btn
+      v-if="rollThere"
+      class="panel"
+      :icon="mdiFormatListBulleted"
+      :aria-pressed="view.rollOpen"
+      aria-label="List of rooms"
+      title="List of rooms (L)"
+      @click="view.rollOpen = !view.rollOpen"
+    />
+    <v-btn
+      v-if="workingThere"
+      class="panel"
+      :icon="mdiFunctionVariant"
+      :aria-pressed="view.workingOpen"
+      aria-label="Working"
+      title="Working (W)"
+      @click="view.workingOpen = !view.workingOpen"
+    />
     <button class="jump" title="Jump to (Ctrl+K or /)" @click="emit('jump')">/ jump to …</button>
     <span class="switch" role="group" aria-label="Units">
       <button
@@ -144,6 +166,17 @@ async function create(): Promise<void> {
 </template>
 
 <style scoped>
+.panel {
+  width: 28px;
+  height: 28px;
+  border-radius: 0;
+  background: none;
+  box-shadow: none;
+  color: var(--faint);
+}
+.panel[aria-pressed="true"] {
+  color: var(--accent);
+}
 .state.lost {
   font-weight: 700;
   color: var(--ember);

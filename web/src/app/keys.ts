@@ -50,6 +50,9 @@ export function useKeys(actions: KeyActions): void {
     else if (key === "]" || key === "}") view.moveStep(event.shiftKey ? 6 : 1);
     else if (key === "p") jumpToPeak();
     else if (key === "w") view.workingOpen = !view.workingOpen;
+    else if (key === "l") view.rollOpen = !view.rollOpen;
+    else if (key === "escape" && window.matchMedia("(max-width: 1099px)").matches)
+      view.rollOpen = view.workingOpen = false;
     else if (key === "s") actions.openPanel("snags");
     else if (key === "/") actions.openPanel("jump");
     else if (key === "?") actions.openPanel("keys");

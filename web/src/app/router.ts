@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from "vue-router";
+import { followRouter } from "@/view/address";
 import { STAGES } from "./stages";
 
 const pages: Record<string, () => Promise<unknown>> = {
@@ -26,3 +27,4 @@ export const router = createRouter({
     { path: "/:rest(.*)*", redirect: "/" },
   ],
 });
+followRouter(router);

@@ -2,7 +2,7 @@
 import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { useVirtualizer } from "@tanstack/vue-virtual";
-import { computed, nextTick, onMounted, ref, watch } from "vue";
+import { computed, nextTick, onBeforeUnmount, onMounted, onUpdated, ref, watch } from "vue";
 import { toText } from "./edit";
 import { parseBlock, type Column, type Edit } from "./grid";
 import { canEdit, editorOf, priorText, shownText, useTypedCells } from "./gridCells";
@@ -91,12 +91,36 @@ onMounted(() => {
   if (row && !props.strong?.(row)) requestAnimationFrame(showSelected);
 });
 
+/** How many frames a far row may take until it is drawn. */
+const FRAMES = 20;
+
 async function focusCell(): Promise<void> {
   virtual.value.scrollToIndex(at.value.row);
-  await nextTick();
-  const cell = box.value?.querySelector<HTMLElement>(`[data-cell="${at.value.row}/${at.value.column}"]`);
-  cell?.focus();
+  const { row, column } = at.value;
+  for (let frame = 0; frame < FRAMES; frame += 1) {
+    await nextTick();
+    if (at.value.row !== row || at.value.column !== column) return;
+    const cell = box.value?.querySelector<HTMLElement>(`[data-cell="${row}/${column}"]`);
+    if (cell) {
+      cell.focus();
+      return;
+    }
+    // The grid keeps the keys while the row is drawn: they must not become commands of the page.
+    box.value?.focus({ preventScroll: true });
+    await new Promise((drawn) => requestAnimationFrame(drawn));
+  }
 }
+
+/** A focused cell that is scrolled out of what is drawn leaves the focus to the grid. */
+let within = false;
+function noteFocus(event: FocusEvent): void {
+  within = box.value?.contains(event.target as Node) ?? false;
+}
+onMounted(() => document.addEventListener("focusin", noteFocus));
+onBeforeUnmount(() => document.removeEventListener("focusin", noteFocus));
+onUpdated(() => {
+  if (within && document.activeElement === document.body) box.value?.focus({ preventScroll: true });
+});
 
 async function go(place: Place, extend = false, atOnce = false): Promise<void> {
   moveTo(
@@ -297,6 +321,7 @@ function copied(row: R, column: Column<R>): string {
     ref="box"
     class="grid"
     role="grid"
+    tabindex="-1"
     :aria-label="label"
     :aria-rowcount="rows.length + 1"
     @keydown="onKey"
@@ -361,6 +386,7 @@ function copied(row: R, column: Column<R>): string {
               open: canEdit(rows[item.index]!, column),
               inherited: !['own', '', undefined].includes(column.origin?.(rows[item.index]!)),
               bad: faults.has(cellKey(rows[item.index]!, column)),
+              noted: column.note?.(rows[item.index]!),
               at: at.row === item.index && at.column === index,
               swept: holds(item.index, index),
               frozen: lefts[index],
@@ -368,6 +394,7 @@ function copied(row: R, column: Column<R>): string {
             :style="{ left: lefts[index] }"
             :title="
               faults.get(cellKey(rows[item.index]!, column))?.why ??
+              (column.note?.(rows[item.index]!) || undefined) ??
               column.origin?.(rows[item.index]!) ??
               undefined
             "
@@ -484,6 +511,12 @@ function copied(row: R, column: Column<R>): string {
 .cell.inherited {
   font-style: italic;
   color: var(--soft);
+}
+.grid:focus {
+  outline: none;
+}
+.cell.noted {
+  background-image: linear-gradient(225deg, var(--ember) 5px, transparent 5px);
 }
 .cell:focus {
   outline: 2px solid var(--accent);

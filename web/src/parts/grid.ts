@@ -18,6 +18,8 @@ export interface Column<R> {
   prior?: (row: R) => number | null | undefined;
   /** Where the value comes from; "own" and "" are set upright, the rest in italics. */
   origin?: (row: R) => string;
+  /** What is to be known of this row's cell; it is marked then. */
+  note?: (row: R) => string;
   editor?: Editor;
   /** Whether this row's cell may be edited. */
   editable?: (row: R) => boolean;

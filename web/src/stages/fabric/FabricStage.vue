@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { newId, useDocument } from "@/document/store";
 import { onListKey } from "@/parts/listKeys";
+import { addressed } from "@/view/address";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import AssemblyPage from "./AssemblyPage.vue";
@@ -36,6 +37,17 @@ watch(
     else if (kind === "kit" || kind === "surface" || kind === "opening") at.value = { kind: "kit", id: "" };
   },
   { immediate: true },
+);
+
+const page = computed({
+  get: () => `${at.value.kind}/${at.value.id}`,
+  set: (text) => {
+    const [kind, id] = text.split("/");
+    at.value = { kind: kind as At["kind"], id: id ?? "" };
+  },
+});
+addressed("page", page, true, (text) =>
+  /^(assembly|glazing|shading|kit|materials|envelope)\/[\w.-]*$/.test(text),
 );
 
 /** Show a thing, or the kit where there is none to show. */

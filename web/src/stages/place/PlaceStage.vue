@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
 import BuildingPeaks from "@/parts/BuildingPeaks.vue";
-import { ref } from "vue";
+import { addressed } from "@/view/address";
+import { ref, type Ref } from "vue";
 import ChoicesView from "./ChoicesView.vue";
 import DesignDaysView from "./DesignDaysView.vue";
 import GroundView from "./GroundView.vue";
@@ -18,6 +19,7 @@ const VIEWS = {
 } as const;
 // A project that still has the starter site begins with it.
 const view = ref<keyof typeof VIEWS>(doc.site?.name === "Starter site" ? "site" : "days");
+addressed("page", view as Ref<string>, true, (text) => text in VIEWS);
 </script>
 
 <template>

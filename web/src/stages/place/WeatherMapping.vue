@@ -23,6 +23,7 @@ const layout = reactive<Layout>({
   year: props.year,
   missing: "",
   time: null,
+  date: null,
 });
 const { before, look } = props;
 if (before && before.layout.delimiter === look.delimiter && before.layout.header_rows === look.header_rows) {
@@ -38,13 +39,16 @@ const heads = computed(() =>
 /** What a column is chosen for. */
 function roleOf(index: number): string {
   if (layout.time === index) return "time";
+  if (layout.date === index) return "date";
   return Object.entries(layout.columns).find(([, column]) => column.index === index)?.[0] ?? "";
 }
 function choose(index: number, role: string): void {
   const before = roleOf(index);
   if (before === "time") layout.time = null;
+  if (before === "date") layout.date = null;
   else if (before) delete layout.columns[before];
   if (role === "time") layout.time = index;
+  else if (role === "date") layout.date = index;
   else if (role) layout.columns[role] = { index, unit: props.look.units[role]?.[0] ?? "" };
 }
 function recall(event: Event): void {
@@ -107,6 +111,7 @@ function recall(event: Event): void {
               >
                 <option value="">not used</option>
                 <option value="time">time of day</option>
+                <option value="date">date</option>
                 <option v-for="(title, key) in TITLES" :key="key" :value="key">{{ title }}</option>
               </select>
               <select

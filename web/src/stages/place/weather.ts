@@ -28,6 +28,8 @@ export interface Layout {
   year: number;
   missing: string;
   time: number | null;
+  /** Column by whose dates the lines are put in order. */
+  date: number | null;
 }
 
 export interface DerivedMonth {

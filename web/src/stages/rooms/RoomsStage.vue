@@ -2,7 +2,8 @@
 import { newId, useDocument } from "@/document/store";
 import type { Change } from "@/document/types";
 import { useView } from "@/view/store";
-import { computed, ref, watch } from "vue";
+import { addressed } from "@/view/address";
+import { computed, ref, watch, type Ref } from "vue";
 import { useRoute } from "vue-router";
 import { SETS, type ColumnSet } from "./columns";
 import { copiedFaces } from "./faces";
@@ -28,6 +29,7 @@ watch(
     if (asked()) shows.value = "shared";
   },
 );
+addressed("page", shows as Ref<string>, true, (text) => ["sheet", "plan", "shared"].includes(text));
 const rows = computed(() =>
   doc.rows("room").sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
 );

@@ -42,6 +42,13 @@ function yesNo(key: "heated" | "cooled", title: string): Column<Room> {
   };
 }
 
+/** How far a typed floor area may lie from that of the outline [m²]. */
+const SAME_AREA_M2 = 0.011;
+function offPlan(row: Room): boolean {
+  const { plan_area_m2: drawn, floor_area_m2: area } = row;
+  return drawn != null && area != null && Math.abs(drawn - area) > SAME_AREA_M2;
+}
+
 /** Columns of the sheet by task; number, name and the two peaks are always there. */
 export function roomColumns(set: ColumnSet): Column<Room>[] {
   const doc = useDocument();
@@ -62,7 +69,8 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
     geometry: [
       choice("level", "Level"),
       choice("zone", "Zone"),
-      { key: "floor_area_m2", title: "Floor", quantity: "area", width: 86, value: (row) => row.floor_area_m2, editor: { type: "number", quantity: "area" } },
+      { key: "floor_area_m2", title: "Floor", quantity: "area", width: 86, value: (row) => row.floor_area_m2, editor: { type: "number", quantity: "area", clearable: true },
+        note: (row) => (offPlan(row) ? `The outline on the plan has another area; Delete takes that one again.` : "") },
       inherited("height_m", "Height", "length", 90),
       { key: "volume", title: "Volume", quantity: "volume", width: 96, value: (row) => results.get("room", row.id)?.volume_m3 },
     ],

@@ -6,6 +6,7 @@ import { countUsages } from "@/document/usage";
 import type { ShelfItem } from "@/parts/shelf";
 import ShelfPanel from "@/parts/ShelfPanel.vue";
 import { onListKey } from "@/parts/listKeys";
+import { addressed } from "@/view/address";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import { KINDS } from "./kinds";
@@ -36,6 +37,8 @@ watch(
   },
   { immediate: true },
 );
+
+addressed("schedule", id, true, (text) => doc.get("schedule", text) !== undefined);
 
 async function create(fields: Record<string, unknown>): Promise<void> {
   const made = newId();

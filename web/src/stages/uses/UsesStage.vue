@@ -6,6 +6,7 @@ import { loadShelf, type ShelfItem } from "@/parts/shelf";
 import type { Change } from "@/document/types";
 import { counted } from "@/units/units";
 import { onListKey } from "@/parts/listKeys";
+import { addressed } from "@/view/address";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import BulkPanel from "./BulkPanel.vue";
@@ -31,6 +32,8 @@ watch(
   },
   { immediate: true },
 );
+
+addressed("use", id, true, (text) => doc.get("use", text) !== undefined);
 
 async function create(fields: Record<string, unknown>): Promise<void> {
   const made = newId();

@@ -3,6 +3,7 @@ import { useDocument } from "@/document/store";
 import type { Room } from "@/document/types";
 import { format, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
+import { addressed } from "@/view/address";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import { usePlanEdits } from "./edits";
@@ -37,6 +38,7 @@ const level = computed(
     levels.value.find((row) => doc.rows("room").some((item) => item.level === row.id)) ??
     levels.value[0],
 );
+addressed("level", levelId, true, (text) => doc.get("level", text) !== undefined);
 const tool = ref<Tool>("choose");
 const grid = ref(0.1);
 /** What the rooms are coloured by; another stage may ask for it by the address. */
