@@ -1,14 +1,7 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { placed } from "../src/parts/gridRange";
-import {
-  centre,
-  moveCorner,
-  moveWall,
-  rectangle,
-  snap,
-  type Outline,
-} from "../src/stages/rooms/plan/outline";
+import { centre, fitted, moveCorner, moveWall, type Outline, rectangle, snap, widthOf } from "../src/stages/rooms/plan/outline";
 
 function area(outline: Outline): number {
   return outline.reduce((sum, [x, y], i) => {
@@ -63,4 +56,13 @@ test("a pasted block lies from the corner of the range, and again where it fits 
   assert.equal(placed(block, { top: 0, left: 0, bottom: 4, right: 3 }).length, 20);
   assert.equal(placed([["x"]], { top: 0, left: 0, bottom: 99, right: 0 }).length, 100);
   assert.equal(placed([["1"], ["2"], ["3"]], { top: 0, left: 0, bottom: 3, right: 0 }).length, 3);
+});
+
+test("a name of the plan is cut to its room, and to nothing where there is no room", () => {
+  assert.equal(fitted("Foyer", 100), "Foyer");
+  const long = "Wood shop with a long name ".repeat(5);
+  for (const width of [20, 60, 120, 300]) assert.ok(fitted(long, width).length * 5.3 <= width);
+  assert.ok(fitted(long, 120).endsWith("…"));
+  assert.equal(fitted(long, 10), "");
+  assert.equal(widthOf([[1, 0], [4, 0], [4, 9]]), 3);
 });

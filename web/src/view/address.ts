@@ -70,5 +70,6 @@ export function addressed(
     },
   );
   // The stage's own address may have come without it.
-  if (first === null && value.value && route.matched.length && route.path === path) put(router, name, value.value, false);
+  if (first === null && value.value && route.matched.length && route.path === path)
+    put(router, name, value.value, false);
 }

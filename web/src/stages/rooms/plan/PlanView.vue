@@ -8,9 +8,7 @@ import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import { usePlanEdits } from "./edits";
 import { MEASURES, shade, useHeat, type Measure } from "./heat";
-import {
-  centre, distanceBeside, length, moveCorner, moveWall, rectangle, shifted, snap, snapped, type Outline, type Point,
-} from "./outline"; // prettier-ignore
+import { centre, distanceBeside, fitted, length, moveCorner, moveWall, type Outline, type Point, rectangle, shifted, snap, snapped, widthOf } from "./outline"; // prettier-ignore
 import { marksOf } from "./marks";
 import { usePaper } from "./paper";
 import PlanSide from "./PlanSide.vue";
@@ -354,7 +352,9 @@ const drawnSize = computed(() => {
               class="name"
             >
               <tspan class="number">{{ row.number }}</tspan>
-              <tspan v-if="scale > 9" :x="toX(centre(shownOutline(row))[0])" dy="13">{{ row.name }}</tspan>
+              <tspan v-if="scale > 9" :x="toX(centre(shownOutline(row))[0])" dy="13">
+                {{ fitted(row.name, widthOf(shownOutline(row)) * scale) }}
+              </tspan>
               <tspan v-if="heat.text(row.id)" :x="toX(centre(shownOutline(row))[0])" dy="13">
                 {{ heat.text(row.id) }}
               </tspan>

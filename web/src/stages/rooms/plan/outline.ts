@@ -119,3 +119,20 @@ export function distanceBeside(a: Point, b: Point, place: Point): number {
 export function shifted(outline: Outline, dx: number, dy: number): Outline {
   return outline.map(([x, y]) => [Number((x + dx).toFixed(3)), Number((y + dy).toFixed(3))]);
 }
+
+/** Width of the corners' box [m]. */
+export function widthOf(outline: Outline): number {
+  const xs = outline.map((p) => p[0]);
+  return Math.max(...xs) - Math.min(...xs);
+}
+
+/** Mean width of a sign of the plan's names [px], and the air beside them. */
+const SIGN_PX = 5.3;
+const BESIDE_PX = 6;
+
+/** A name cut to a width [px]; the whole stands in the list and where the room is chosen. */
+export function fitted(name: string, width: number): string {
+  const most = Math.floor((width - BESIDE_PX) / SIGN_PX);
+  if (name.length <= most) return name;
+  return most < 2 ? "" : `${name.slice(0, most - 1).trimEnd()}…`;
+}
