@@ -1,8 +1,9 @@
 """Two windows on one project: each sees what the other does, and neither overwrites it; a lost connection loses nothing."""
 
+from playwright.sync_api import Page
+
 from demo.tarnwick import load_tarnwick
 from e2e.browser import BrowserTest
-from playwright.sync_api import Page
 
 
 class TwoWindows(BrowserTest):

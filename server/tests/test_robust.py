@@ -2,7 +2,10 @@
 
 import io
 import json
+import os
 import sqlite3
+import subprocess
+import sys
 import threading
 import time
 import zipfile
@@ -11,11 +14,11 @@ from tempfile import TemporaryDirectory
 from typing import Any
 from unittest.mock import patch
 
+from django.conf import settings
 from django.contrib.auth import get_user_model
 from django.core.files.uploadedfile import SimpleUploadedFile
-from django.core.management import CommandError, call_command
 from django.db import OperationalError
-from django.test import SimpleTestCase, TransactionTestCase
+from django.test import SimpleTestCase
 
 from api.bodies import DEEPEST, depth_of
 from exchange import apart
@@ -113,7 +116,8 @@ class Saving(ApiTest):
         )
         first = self.commit(self.small.project, [taken])
         self.assertEqual(first.status_code, 200)
-        answer = self.commit(other.project, [taken])
+        with self.assertLogs("pendrum"):
+            answer = self.commit(other.project, [taken])
         self.assertEqual(answer.status_code, 409)
         for word in ("UNIQUE", "projects_", "constraint"):
             self.assertNotIn(word, answer.content.decode())
@@ -389,16 +393,20 @@ class LevelsWithDrawings(ApiTest):
         self.assertEqual([drawing["level"] for drawing in self.client.get(drawings).json()], [level])
 
 
-class Backups(TransactionTestCase):
+class Backups(SimpleTestCase):
     def test_a_copy_holds_what_was_acknowledged(self) -> None:
-        """The copy is whole and sound, and never written over another file."""
+        """The copy of a database on disk is whole and sound, and never written over another file."""
         with TemporaryDirectory() as folder:
+            manage = [sys.executable, str(settings.ROOT / "server" / "manage.py")]
+            environment = os.environ | {"PENDRUM_VAR": folder}
+            subprocess.run([*manage, "migrate", "-v0"], env=environment, check=True)
             path = Path(folder) / "copy.sqlite3"
-            call_command("backup", str(path), stdout=io.StringIO())
+            subprocess.run([*manage, "backup", str(path)], env=environment, check=True, stdout=subprocess.DEVNULL)
             with sqlite3.connect(path) as copy:
                 tables = {name for (name,) in copy.execute("SELECT name FROM sqlite_master WHERE type = 'table'")}
                 self.assertEqual(copy.execute("PRAGMA integrity_check").fetchone(), ("ok",))
             copy.close()
             self.assertIn("projects_journalentry", tables)
-            with self.assertRaises(CommandError):
-                call_command("backup", str(path))
+            again = subprocess.run([*manage, "backup", str(path)], env=environment, capture_output=True, text=True)
+            self.assertNotEqual(again.returncode, 0)
+            self.assertIn("never writes over", again.stderr)

@@ -390,6 +390,59 @@ class Ifc(Files):
         self.assertEqual((min(xs), max(xs), min(ys), max(ys)), (8.0, 12.0, 17.0, 23.0))
         self.assertAlmostEqual(self.areas(room["id"])["outer_wall//90"], 6 * 2.8, places=6)
 
+    def test_moved_profiles_arcs_and_broken_spaces(self) -> None:
+        """A rectangle moved and turned by its own position, a half circle on a square, a space that stands on itself, one out of
+        doors: each is read as what it is, and none refuses the others.
+        """
+        model = ifcopenshell.file.from_string(self.model().decode())
+        make, up = ifcopenshell.api.root.create_entity, model.createIfcDirection((0.0, 0.0, 1.0))
+        storey = model.by_type("IfcBuildingStorey")[0]
+        context = model.by_type("IfcGeometricRepresentationContext")[0]
+        context.TrueNorth = model.createIfcDirection((0.5, 0.8660254))
+
+        def space(number: str, profile: Any, **more: Any) -> Any:
+            found = make(model, ifc_class="IfcSpace", name=number)
+            found.LongName = f"Room {number}"
+            ifcopenshell.api.aggregate.assign_object(model, products=[found], relating_object=storey)
+            solid = model.createIfcExtrudedAreaSolid(profile, None, up, 3000.0)
+            shape = model.createIfcShapeRepresentation(context, "Body", "SweptSolid", [solid])
+            found.Representation = model.createIfcProductDefinitionShape(None, None, [shape])
+            for name, value in more.items():
+                setattr(found, name, value)
+            return found
+
+        place = model.createIfcAxis2Placement2D(
+            model.createIfcCartesianPoint((50_000.0, 1000.0)), model.createIfcDirection((0.0, 1.0))
+        )
+        space("4.01", model.createIfcRectangleProfileDef("AREA", None, place, 6000.0, 2000.0))
+        points = model.createIfcCartesianPointList2D(
+            [(60_000.0, 0.0), (64_000.0, 0.0), (64_000.0, 4000.0), (62_000.0, 6000.0), (60_000.0, 4000.0)]
+        )
+        segments = [
+            model.create_entity("IfcLineIndex", (1, 2, 3)), model.create_entity("IfcArcIndex", (3, 4, 5)),
+            model.create_entity("IfcLineIndex", (5, 1)),
+        ]  # fmt: skip
+        curve = model.createIfcIndexedPolyCurve(points, segments, False)
+        space("4.02", model.createIfcArbitraryClosedProfileDef("AREA", None, curve))
+        ring = model.createIfcLocalPlacement(None, model.by_type("IfcAxis2Placement3D")[0])
+        ring.PlacementRelTo = ring
+        square = model.createIfcRectangleProfileDef("AREA", None, None, 1000.0, 1000.0)
+        space("4.03", square, ObjectPlacement=ring)
+        space("4.04", square, PredefinedType="EXTERNAL")
+        space("4.05", model.createIfcRectangleProfileDef("AREA", None, None, None, None))
+        data = model.to_string().encode()
+        answer = self.read("model.ifc", data).json()
+        states = {row["number"]: row["state"] for row in answer["rows"]}
+        self.assertEqual([states.get(n) for n in ("3.01", "4.01", "4.02", "4.04")], ["added"] * 3 + [None])
+        notes = " ".join(answer["notes"])
+        self.assertIn("1 spaces out of doors", notes)
+        self.assertIn("turned by +30.0°", notes)
+        self.assertEqual(self.take("model.ifc", data, "4.01", "4.02").status_code, 200)
+        xs, ys = zip(*self.numbered("4.01")["outline_m"], strict=True)
+        self.assertEqual((min(xs), max(xs), min(ys), max(ys)), (49.0, 51.0, -2.0, 4.0))
+        # A square of 4 m and a half circle of 2 m of radius on it, by chords.
+        self.assertAlmostEqual(self.numbered("4.02")["floor_area_m2"], 16.0 + 2.0 * 3.14159265, delta=0.1)
+
     def test_our_own_comes_back(self) -> None:
         found = self.difference("rooms.ifc", self.written("ifc"))
         self.assertEqual({row["state"] for row in found.values()}, {"unchanged"})

@@ -1,6 +1,9 @@
 """Rooms as IFC4: spaces with their storeys, areas, heights and outlines. The library is only loaded when a file is."""
 
+import math
 from typing import Any
+
+import numpy as np
 
 from exchange.rooms.gbxml import number_and_name
 from exchange.rooms.incoming import Incoming, IncomingRoom, Outline, effective_height_m
@@ -10,6 +13,9 @@ from projects.errors import Refused
 _AREAS = ("NetFloorArea", "GrossFloorArea")
 _HEIGHTS = ("Height", "FinishCeilingHeight", "NetHeight")
 _MOST_CORNERS = 200
+_DEEPEST = 100  # placements on each other
+_TURNED_DEG = 0.05
+_ROUND = 24  # corners of a circle
 
 
 def read_ifc(data: bytes) -> Incoming:
@@ -32,26 +38,91 @@ def read_ifc(data: bytes) -> Incoming:
     except Exception as error:  # the library raises whatever its parser raises
         raise Refused("invalid", f"This IFC file cannot be read ({type(error).__name__}).") from error
     levels: dict[str, tuple[float, float | None]] = {}
-    rooms = []
+    rooms: list[IncomingRoom] = []
+    outside, shapeless = 0, 0
     for index, space in enumerate(spaces, start=1):
-        number, name = _label(space, index)
-        room = IncomingRoom(number, name, f"space {index}")
-        quantities = _quantities(ifcopenshell.util.element.get_psets(space, qtos_only=True))
-        area = next((quantities[key] for key in _AREAS if key in quantities), None)
-        height = next((quantities[key] for key in _HEIGHTS if key in quantities), None)
-        outline, depth = _outline(space, scale)
-        if area:
-            room.fields["floor_area_m2"] = area * area_scale
-        if height or depth:
-            room.fields["height_m"] = height * scale if height else depth
-        storey = ifcopenshell.util.element.get_container(space) or ifcopenshell.util.element.get_aggregate(space)
-        if storey is not None and storey.is_a("IfcBuildingStorey"):
-            label = storey.Name or storey.GlobalId
-            levels[label] = (float(storey.Elevation or 0.0) * scale, None)
-            room.fields["level"] = label
-        room.outline = outline
+        try:
+            if _is_outside(space):
+                outside += 1
+                continue
+            number, name = _label(space, index)
+            room = IncomingRoom(number, name, f"space {index}")
+            _measured(room, space, scale, area_scale, levels)
+        except Exception as error:  # one space that is broken holds no other one back
+            room = IncomingRoom(f"space {index}", "", f"space {index}")
+            room.fault = f"it cannot be read ({type(error).__name__}: {error})."[:200]
+        shapeless += room.outline is None and not room.fault
         rooms.append(room)
-    return Incoming(rooms, levels)
+    return Incoming(rooms, levels, _notes(model, len(rooms), outside, shapeless))
+
+
+def _is_outside(space: Any) -> bool:
+    kind = getattr(space, "PredefinedType", None) or getattr(space, "InteriorOrExteriorSpace", None)
+    return str(kind or "").upper() == "EXTERNAL"
+
+
+def _measured(
+    room: IncomingRoom, space: Any, scale: float, area_scale: float, levels: dict[str, tuple[float, float | None]]
+) -> None:
+    """Area, height, level and outline of a space into its room."""
+    import ifcopenshell.util.element
+
+    quantities = _quantities(ifcopenshell.util.element.get_psets(space, qtos_only=True))
+    area = next((quantities[key] for key in _AREAS if key in quantities), None)
+    height = next((quantities[key] for key in _HEIGHTS if key in quantities), None)
+    outline, depth = _outline(space, scale)
+    if area:
+        room.fields["floor_area_m2"] = area * area_scale
+    if height or depth:
+        room.fields["height_m"] = height * scale if height else depth
+    storey = ifcopenshell.util.element.get_container(space) or ifcopenshell.util.element.get_aggregate(space)
+    if storey is not None and storey.is_a("IfcBuildingStorey"):
+        label = str(storey.Name or storey.GlobalId)[:120]
+        levels[label] = (_elevation(storey) * scale, None)
+        room.fields["level"] = label
+    room.outline = outline
+
+
+def _elevation(storey: Any) -> float:
+    """Elevation of a storey, or the height of its placement where it states none, in the file's unit."""
+    if storey.Elevation is not None:
+        return float(storey.Elevation)
+    matrix = _placement(storey.ObjectPlacement)
+    return float(matrix[2][3]) if matrix is not None else 0.0
+
+
+def _placement(placement: Any) -> Any:
+    """Matrix of a placement; None where there is none, or where it stands on itself."""
+    import ifcopenshell.util.placement
+
+    seen: set[int] = set()
+    step = placement
+    while step is not None:
+        if step.id() in seen or len(seen) > _DEEPEST:
+            return None
+        seen.add(step.id())
+        step = getattr(step, "PlacementRelTo", None)
+    return None if placement is None else ifcopenshell.util.placement.get_local_placement(placement)
+
+
+def _notes(model: Any, rooms: int, outside: int, shapeless: int) -> list[str]:
+    """What was read, guessed and left out, and what the file says of north."""
+    openings = sum(len(model.by_type(kind)) for kind in ("IfcWindow", "IfcDoor"))
+    notes = [f"Read: {rooms} spaces, {rooms - shapeless} with an outline."]
+    left = [f"{outside} spaces out of doors"] * bool(outside) + [f"{openings} windows and doors"] * bool(openings)
+    if left:
+        notes.append(f"Left out: {', '.join(left)}.")
+    for context in model.by_type("IfcGeometricRepresentationContext", include_subtypes=False):
+        north = getattr(context, "TrueNorth", None)
+        if north is not None:
+            x, y = north.DirectionRatios[:2]
+            turned = math.degrees(math.atan2(x, y))
+            if abs(turned) > _TURNED_DEG:
+                notes.append(
+                    f"True north of the file is turned by {turned:+.1f}° from its plan; the level's panel takes it."
+                )
+            break
+    return notes
 
 
 def _label(space: Any, index: int) -> tuple[str, str]:
@@ -80,29 +151,76 @@ def _outline(space: Any, scale: float) -> tuple[Outline | None, float | None]:
         return None, None
     solid = solids[0]
     points = _profile(solid.SweptArea)
-    if not 3 <= len(points) <= _MOST_CORNERS:
+    matrix = _placement(space.ObjectPlacement) if space.ObjectPlacement is not None else np.eye(4)
+    if not 3 <= len(points) <= _MOST_CORNERS or matrix is None:
         return None, None
-    matrix = ifcopenshell.util.placement.get_local_placement(space.ObjectPlacement)
     if solid.Position is not None:
         matrix = matrix @ ifcopenshell.util.placement.get_axis2placement(solid.Position)
     placed = [matrix @ [x, y, 0.0, 1.0] for x, y in points]
+    if not all(math.isfinite(value) for point in placed for value in point) or not solid.Depth:
+        return None, None
     return [[round(float(p[0]) * scale, 3), round(float(p[1]) * scale, 3)] for p in placed], float(solid.Depth) * scale
 
 
 def _profile(area: Any) -> list[tuple[float, float]]:
+    """Corners of a profile, where it stands; none of forms that are not read."""
     if area.is_a("IfcRectangleProfileDef"):
         x, y = area.XDim / 2.0, area.YDim / 2.0
-        return [(-x, -y), (x, -y), (x, y), (-x, y)]
+        return _moved([(-x, -y), (x, -y), (x, y), (-x, y)], area.Position)
+    if area.is_a("IfcCircleProfileDef"):
+        angles = [2.0 * math.pi * i / _ROUND for i in range(_ROUND)]
+        return _moved([(area.Radius * math.cos(a), area.Radius * math.sin(a)) for a in angles], area.Position)
     if not area.is_a("IfcArbitraryClosedProfileDef"):
         return []
     curve = area.OuterCurve
     if curve.is_a("IfcPolyline"):
         points = [tuple(point.Coordinates[:2]) for point in curve.Points]
     elif curve.is_a("IfcIndexedPolyCurve"):
-        points = [tuple(point[:2]) for point in curve.Points.CoordList]
+        points = _indexed(curve)
     else:
         return []
     return points[:-1] if points and points[0] == points[-1] else points
+
+
+def _moved(points: list[tuple[float, float]], position: Any) -> list[tuple[float, float]]:
+    """Points by a placement in the plane; as they are without one."""
+    if position is None:
+        return points
+    left, up = position.Location.Coordinates[:2]
+    x, y = position.RefDirection.DirectionRatios[:2] if position.RefDirection is not None else (1.0, 0.0)
+    length = math.hypot(x, y) or 1.0
+    x, y = x / length, y / length
+    return [(left + a * x - b * y, up + a * y + b * x) for a, b in points]
+
+
+def _indexed(curve: Any) -> list[tuple[float, float]]:
+    """Points of a curve of lines and arcs; an arc by as many chords as keep to a hundredth of its radius."""
+    places = [tuple(point[:2]) for point in curve.Points.CoordList]
+    if not curve.Segments:
+        return places
+    points: list[tuple[float, float]] = []
+    for segment in curve.Segments:
+        corners = [places[i - 1] for i in segment.wrappedValue]
+        run = _arc(*corners) if segment.is_a("IfcArcIndex") and len(corners) == 3 else corners
+        points += run[1:] if points and points[-1] == run[0] else run
+    return points
+
+
+def _arc(a: tuple[float, float], b: tuple[float, float], c: tuple[float, float]) -> list[tuple[float, float]]:
+    """Points from `a` over `b` to `c` along their circle."""
+    d = 2.0 * (a[0] * (b[1] - c[1]) + b[0] * (c[1] - a[1]) + c[0] * (a[1] - b[1]))
+    if abs(d) < 1e-12:
+        return [a, b, c]
+    squares = [x * x + y * y for x, y in (a, b, c)]
+    x = (squares[0] * (b[1] - c[1]) + squares[1] * (c[1] - a[1]) + squares[2] * (a[1] - b[1])) / d
+    y = (squares[0] * (c[0] - b[0]) + squares[1] * (a[0] - c[0]) + squares[2] * (b[0] - a[0])) / d
+    radius = math.hypot(a[0] - x, a[1] - y)
+    begin, middle, end = (math.atan2(p[1] - y, p[0] - x) for p in (a, b, c))
+    left = (middle - begin) % (2.0 * math.pi) < (end - begin) % (2.0 * math.pi)
+    swept = (end - begin) % (2.0 * math.pi) if left else -((begin - end) % (2.0 * math.pi))
+    count = max(2, math.ceil(abs(swept) / (2.0 * math.acos(1.0 - 0.01))))
+    turns = [begin + swept * i / count for i in range(1, count)]
+    return [a, *((x + radius * math.cos(t), y + radius * math.sin(t)) for t in turns), c]
 
 
 def rooms_ifc(document: Document) -> bytes:
