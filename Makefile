@@ -5,7 +5,7 @@ BIND ?= 127.0.0.1:8734
 CHROMIUM := /usr/bin/chromium
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/vite.config.ts web/package-lock.json
 
-.PHONY: demo test check format lint types contracts generated-check generated unit browser build serve bench
+.PHONY: demo test check format lint types contracts generated-check generated unit browser build serve bench pictures
 
 demo: .venv/.run web/dist/.built
 	@PENDRUM_DEMO=1 $(MANAGE) migrate -v0
@@ -78,3 +78,7 @@ browser: .venv/.dev web/dist/.built $(CHROMIUM)
 
 bench: .venv/.dev
 	$(PY) bench/run.py
+
+# The pictures of docs/screenshots anew, from the demo.
+pictures: .venv/.dev web/dist/.built $(CHROMIUM)
+	$(PY) bench/pictures.py
