@@ -170,6 +170,7 @@ const scale = computed(() => 100 / (1 + low.value));
   font-family: var(--narrow);
 }
 h2 {
+  display: flow-root;
   font-family: var(--sans);
 }
 h2 .soft {
