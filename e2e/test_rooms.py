@@ -19,6 +19,25 @@ class Sheet(BrowserTest):
         found = self.fetch("document")["objects"]["room"]
         return sorted(found, key=lambda row: [int(p) if p.isdigit() else p for p in row["number"].split(".")])
 
+    def test_a_paste_says_what_it_left_out(self) -> None:
+        """Three rows onto the last one: one is taken, and the rest is said; a comma that may be two things is asked about."""
+        self.page.evaluate("text => navigator.clipboard.writeText(text)", "11\n12\n13")
+        self.cell("Rooms", 0, "floor_area_m2").click()
+        self.page.keyboard.press("Control+End")
+        last = self.page.locator('[role="grid"][aria-label="Rooms"] [data-cell^="99/"][data-column="floor_area_m2"]')
+        last.click()
+        self.page.keyboard.press("Control+v")
+        self.settle()
+        self.assertIn("2 cells beyond the last row", self.page.get_by_role("alert").first.text_content() or "")
+        self.assertEqual(self.rooms()[-1]["floor_area_m2"], 11)
+        self.page.keyboard.press("ArrowUp")
+        self.page.get_by_text("beyond the last row").wait_for(state="hidden")
+        self.page.keyboard.type("1,200")
+        self.page.keyboard.press("Enter")
+        self.settle()
+        fault = self.page.locator('[data-cell^="98/"][data-column="floor_area_m2"]').get_attribute("title") or ""
+        self.assertIn("may be 1200 or 1.200", fault)
+
     def test_a_block_from_the_clipboard(self) -> None:
         """40 rows × 6 columns with two cells that cannot be taken: those say why, the rest is there, one undo takes it back."""
         self.press("Thermostat", exact=True)
@@ -229,7 +248,8 @@ class FilesAndProjects(BrowserTest):
         """Downloaded, changed, read again: four of the five changes taken in one step, and undone in one."""
         self.stage("Rooms")
         with self.page.expect_download() as waiting:
-            self.page.get_by_label("Export rooms").select_option("xlsx")
+            self.press("Export rooms")
+            self.page.get_by_role("listitem").get_by_text("XLSX").click()
         path = waiting.value.path()
         book = load_workbook(path.open("rb"))
         sheet = book["Rooms"]

@@ -10,7 +10,9 @@ from django.utils.http import content_disposition_header
 from ninja import File, Form, Router, UploadedFile
 
 from api.answers import answer, applied
+from calculations.service import whole
 from exchange.apart import read_apart
+from exchange.loads import loads_table
 from exchange.rooms.files import LARGEST_MODEL_BYTES, MEDIA_TYPES, is_table, read_rooms, write_rooms
 from exchange.rooms.incoming import Comparison
 from projects.changes import apply_changes
@@ -73,7 +75,18 @@ def rooms_file(request: HttpRequest, project_id: str, form: str, units: str = "S
     document = _document(request, project_id)
     data = write_rooms(document, form, "IP" if units == "IP" else "SI")
     response = HttpResponse(data, content_type=MEDIA_TYPES[form])
-    ending = "xml" if form == "gbxml" else form
-    name = f"{document.one('project')['name']}, rooms.{ending}"
-    response.headers["Content-Disposition"] = content_disposition_header(True, name) or "attachment"
+    return _named(response, document, f"rooms.{'xml' if form == 'gbxml' else form}")
+
+
+@router.get("/projects/{project_id}/loads.{form}", operation_id="loads_file")
+def loads_file(request: HttpRequest, project_id: str, form: str, units: str = "SI") -> HttpResponse:
+    """Loads of rooms, levels, zones, uses, systems and the building as a file: xlsx or csv."""
+    document = _document(request, project_id)
+    data = loads_table(document, whole(document), form, "IP" if units == "IP" else "SI")
+    return _named(HttpResponse(data, content_type=MEDIA_TYPES[form]), document, f"loads.{form}")
+
+
+def _named(response: HttpResponse, document: Document, name: str) -> HttpResponse:
+    full = f"{document.one('project')['name']}, {name}"
+    response.headers["Content-Disposition"] = content_disposition_header(True, full) or "attachment"
     return response

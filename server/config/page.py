@@ -20,9 +20,10 @@ def _entry() -> tuple[str, tuple[str, ...]]:
 
 @ensure_csrf_cookie
 def page(request: HttpRequest) -> HttpResponse:
-    """Serve the page with the built script's name."""
-    if not settings.VITE_MANIFEST.exists():
-        return HttpResponse("The interface is not built yet: run make build.", status=503, content_type="text/plain")
+    """Serve the page with the built script's name; the API serves its visitor also where the interface is not built."""
     sign_in_demo_engineer(request)
+    if not settings.VITE_MANIFEST.exists():
+        # Not a 5xx: with one, Django keeps no session.
+        return HttpResponse("The interface is not built yet: run make build.", status=404, content_type="text/plain")
     script, styles = _entry()
     return render(request, "page.html", {"script": script, "styles": styles})

@@ -8,6 +8,7 @@ from unittest.mock import patch
 
 from django.contrib.auth import get_user_model
 from django.test import Client, override_settings
+from openpyxl import load_workbook
 
 from demo.management.commands.write_generated import generated
 from demo.tarnwick import load_tarnwick
@@ -217,6 +218,27 @@ class Results(ApiTest):
             coil = next(row for row in rows if row[0] == "AHU-1 CC")
             self.assertEqual(coil[4], unit)
         self.assertEqual(self.get(f"{self.path}/kit.csv", system="XX").status_code, 422)
+
+    def test_loads_as_tables_say_what_the_screen_says(self) -> None:
+        """Figures of the file against those of the results, in both unit systems and both forms."""
+        told = self.get(f"{self.path}/results").json()["changed"]
+        room = told["room"][self.small.ids["room"]]
+        for system, unit, per_watt in (("SI", "kW", 1e-3), ("IP", "MBh", 3.412141633e-3)):
+            text = self.get(f"{self.path}/loads.csv", units=system).content.decode("utf-8-sig")
+            rows = list(csv.DictReader(io.StringIO(text)))
+            line = next(row for row in rows if row["Kind"] == "Room")
+            cooling = float(line[f"Cooling, sensible [{unit}]"])
+            self.assertAlmostEqual(cooling, room["cooling"]["sensible_w"] * per_watt, 5)
+            self.assertAlmostEqual(float(line[f"Heating [{unit}]"]), room["heating_w"] * per_watt, 5)
+            parts = [float(line[key]) for key in line if key.startswith("Cooling by ")]
+            self.assertAlmostEqual(sum(parts), cooling, 4)
+            self.assertEqual(rows[-1]["Kind"], "Building")
+            book = load_workbook(io.BytesIO(self.get(f"{self.path}/loads.xlsx", units=system).content))
+            sheet = list(book.active.values)
+            self.assertEqual(len(sheet), len(rows) + 1)
+            at = sheet[0].index(f"Cooling, sensible [{unit}]")
+            self.assertAlmostEqual(next(r for r in sheet[1:] if r[0] == "Room")[at], cooling, 6)
+        self.assertEqual(self.get(f"{self.path}/loads.pdf").status_code, 422)
 
     def test_formulas_are_defused(self) -> None:
         self.set(self.small.project, "air_system", self.small.ids["system"], name="=1+1")

@@ -1,6 +1,8 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
-import { moved, placed, useRange } from "../src/parts/gridRange";
+import { fromText } from "../src/parts/edit";
+import { parseBlock } from "../src/parts/grid";
+import { leftOut, moved, placed, useRange } from "../src/parts/gridRange";
 import { cellsOf } from "../src/stages/place/weather";
 import { KINDS, toneOf, writingOf } from "../src/stages/schedules/kinds";
 import { POWER_BASES, quantityOf } from "../src/stages/uses/useFields";
@@ -82,4 +84,29 @@ test("the quantity of a basis", () => {
   assert.equal(quantityOf(POWER_BASES, "w_m2"), "connected_density");
   assert.equal(quantityOf(POWER_BASES, "w_per_person"), "connected_power");
   assert.equal(quantityOf(POWER_BASES, undefined), "ratio");
+});
+
+test("a copied block keeps cells that hold breaks, tabs and quotes", () => {
+  assert.deepEqual(parseBlock("1\t2\r\n3\t4\r\n"), [["1", "2"], ["3", "4"]]); // prettier-ignore
+  assert.deepEqual(parseBlock('a\t"two\nlines"\t"a ""b"""\nc\t"x\ty"\t'), [["a", "two lines", 'a "b"'], ["c", "x\ty", ""]]); // prettier-ignore
+  assert.deepEqual(parseBlock('1\n\n5" pipe'), [["1"], [""], ['5" pipe']]);
+  assert.deepEqual(parseBlock(""), [[""]]);
+});
+
+test("what a paste leaves out is said", () => {
+  assert.equal(leftOut(0, 0), "");
+  assert.equal(leftOut(1, 0), "Not pasted: 1 cell beyond the last row or column.");
+  assert.match(leftOut(3, 2), /3 cells beyond .*, and 2 cells that cannot be edited/);
+});
+
+test("marks in figures are read where they have one meaning, and asked about where they have two", () => {
+  const read = (text: string) => fromText(text, { type: "number", quantity: "ratio" }, "SI");
+  const known: [string, number][] = [
+    ["1,5", 1.5], ["1.5", 1.5], ["0,125", 0.125], ["1,200.5", 1200.5], ["1.200,5", 1200.5], ["1,234,567", 1234567],
+    ["1.234.567", 1234567], ["1 200", 1200], ["1200,125", 1200.125], ["−3,5", -3.5], ["1.200", 1.2],
+  ]; // prettier-ignore
+  for (const [text, value] of known) assert.equal(read(text).value, value, text);
+  for (const text of ["1,200", "12,345", "-1,200"])
+    assert.match(read(text).fault, /may be -?\d+ or -?\d+\.\d+/, text);
+  for (const text of ["1,2,3", "1..2", "1,23,456", "x"]) assert.match(read(text).fault, /not a number/, text);
 });

@@ -6,7 +6,7 @@ import { computed, nextTick, onBeforeUnmount, onMounted, onUpdated, ref, watch }
 import { toText } from "./edit";
 import { parseBlock, type Column, type Edit } from "./grid";
 import { canEdit, editorOf, priorText, shownText, useTypedCells } from "./gridCells";
-import { moved, placed, useRange, type Place } from "./gridRange";
+import { leftOut, moved, placed, useRange, type Place } from "./gridRange";
 
 /** Quantities of which a sum means something. */
 const ADDED = new Set(["area", "volume", "load", "power", "airflow", "count", "length"]);
@@ -282,16 +282,22 @@ function onKey(event: KeyboardEvent): void {
   event.stopPropagation();
 }
 
+/** What a paste could not give to any cell; until the cursor moves on. */
+const dropped = ref("");
+watch([at, editing], () => (dropped.value = ""));
 function onPaste(event: ClipboardEvent): void {
   if (editing.value !== null) return;
   const block = parseBlock(event.clipboardData?.getData("text/plain") ?? "");
-  const cells = placed(block, range.value).flatMap((cell) => {
+  const given = placed(block, range.value);
+  const cells = given.flatMap((cell) => {
     const row = props.rows[cell.row];
     const column = props.columns[cell.column];
     return row && column ? [{ row, column, text: cell.text }] : [];
   });
+  const open = cells.filter(({ row, column }) => canEdit(row, column));
+  dropped.value = leftOut(given.length - cells.length, cells.length - open.length);
   event.preventDefault();
-  void keep(cells);
+  void keep(open);
 }
 
 /** The range as spreadsheet programs take it, in the units shown. */
@@ -448,7 +454,8 @@ function copied(row: R, column: Column<R>): string {
         </div>
       </template>
     </div>
-    <p v-if="summary" class="summary" role="note">{{ summary }}</p>
+    <p v-if="dropped" class="summary" role="alert">{{ dropped }}</p>
+    <p v-else-if="summary" class="summary" role="note">{{ summary }}</p>
   </div>
 </template>
 

@@ -1,6 +1,6 @@
 import { Refusal } from "@/api/client";
 import { parseMonthDay, showMonthDay } from "@/units/monthDay";
-import { editText, parse, unitOf, type System } from "@/units/units";
+import { editText, isAmbiguous, parse, unitOf, type System } from "@/units/units";
 
 /** How a value is edited. */
 export interface Editor {
@@ -30,6 +30,13 @@ export function fromText(text: string, editor: Editor, system: System): { value:
   if (editor.type === "number") {
     const value = parse(text, editor.quantity ?? "ratio", system);
     if (value === null) return { value: null, fault: "A number is needed." };
+    if (isAmbiguous(trimmed)) {
+      const [whole, rest] = trimmed.split(",");
+      return {
+        value: null,
+        fault: `“${trimmed}” may be ${whole}${rest} or ${whole}.${rest}: write one of these.`,
+      };
+    }
     return Number.isNaN(value)
       ? { value: null, fault: `“${trimmed}” is not a number.` }
       : { value, fault: "" };

@@ -1,3 +1,4 @@
+import Papa from "papaparse";
 import type { Editor } from "./edit";
 
 /** A column of the grid over rows of type R. */
@@ -33,8 +34,12 @@ export interface Edit<R> {
   value: unknown;
 }
 
-/** A block of cells as copied by spreadsheet programs: rows by newline, cells by tab. */
+/**
+ * A block of cells as copied by spreadsheet programs: rows by newline, cells by tab, quoted where they hold either.
+ * A cell is one line here, so a break inside one becomes a space.
+ */
 export function parseBlock(text: string): string[][] {
-  const lines = text.replace(/\r\n?/g, "\n").replace(/\n$/, "").split("\n");
-  return lines.map((line) => line.split("\t"));
+  const plain = text.replace(/\r\n?/g, "\n").replace(/\n$/, "");
+  const { data } = Papa.parse<string[]>(plain, { delimiter: "\t", newline: "\n" });
+  return data.length ? data.map((line) => line.map((cell) => cell.replace(/\s*\n\s*/g, " "))) : [[""]];
 }

@@ -1,3 +1,4 @@
+import { counted } from "@/units/units";
 import { computed, ref, type ComputedRef, type Ref } from "vue";
 
 export interface Place {
@@ -65,6 +66,16 @@ export function moved(event: KeyboardEvent, at: Place, rows: number, columns: nu
     row: Math.max(0, Math.min(rows - 1, place.row)),
     column: Math.max(0, Math.min(columns - 1, place.column)),
   };
+}
+
+/** What a paste left out, as a line; empty where all of it found a place. */
+export function leftOut(beyond: number, closed: number): string {
+  const parts = [
+    beyond && `${counted(beyond, "cell")} beyond the last row or column`,
+    closed && `${counted(closed, "cell")} that cannot be edited`,
+  ];
+  const said = parts.filter(Boolean).join(", and ");
+  return said && `Not pasted: ${said}.`;
 }
 
 /** Where each cell of a pasted block goes: one figure or line fills the whole range, a block lies from its top left. */

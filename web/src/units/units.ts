@@ -77,9 +77,26 @@ export function editText(value: number | null | undefined, quantity: string, sys
   return String(Number(toShown(value, quantity, system).toPrecision(system === "IP" ? 6 : 8)));
 }
 
-/** Read a typed figure; null for nothing, NaN for what is not a number. Comma and point both work. */
+/** A figure such as 1,200: whether the mark is a decimal one cannot be seen. */
+export function isAmbiguous(text: string): boolean {
+  return /^[-+−]?[1-9]\d{0,2},\d{3}$/.test(text.trim());
+}
+
+/** Groups of three and the decimal mark, where both marks or several of one tell which is which. */
+function ungrouped(text: string): string {
+  if (/^[-+]?\d{1,3}(,\d{3})+\.\d*$|^[-+]?\d{1,3}(,\d{3}){2,}$/.test(text)) return text.replaceAll(",", "");
+  if (/^[-+]?\d{1,3}(\.\d{3})+,\d*$|^[-+]?\d{1,3}(\.\d{3}){2,}$/.test(text))
+    return text.replaceAll(".", "").replace(",", ".");
+  return text.replace(",", ".");
+}
+
+/**
+ * Read a typed figure; null for nothing, NaN for what is not a number or may be two. Comma and point both work, and so do
+ * groups of three with the other mark.
+ */
 export function parse(text: string, quantity: string, system: System): number | null {
-  const plain = text.trim().replace(/\s/g, "").replace("−", "-").replace(",", ".");
+  if (isAmbiguous(text)) return Number.NaN;
+  const plain = ungrouped(text.trim().replace(/\s/g, "").replace("−", "-"));
   if (plain === "") return null;
   return /^[-+]?(\d+\.?\d*|\.\d+)(e[-+]?\d+)?$/i.test(plain)
     ? fromShown(Number(plain), quantity, system)

@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
+import ActionMenu from "@/parts/ActionMenu.vue";
 import DataGrid from "@/parts/DataGrid.vue";
 import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
+import { saveFile } from "@/parts/saveFile";
 import SourceStrip from "@/parts/SourceStrip.vue";
 import { useHeld } from "./held";
 import { useResults } from "@/results/store";
@@ -100,6 +102,12 @@ function toPlan(): void {
   void router.push({ path: `/${doc.projectId}/rooms`, query: { at: "plan/now" } });
 }
 const print = () => window.print();
+const FORMS = [
+  { value: "xlsx", title: "XLSX" },
+  { value: "csv", title: "CSV" },
+];
+/** All rows with figures and sources as a file, in the units shown. */
+const save = (form: string) => saveFile(`/api/projects/${doc.projectId}/loads.${form}?units=${view.system}`);
 
 function select(row: LoadRow): void {
   view.subject = { kind: row.isRoom ? "room" : "group", id: row.id };
@@ -162,6 +170,7 @@ const building = computed(() => results.get("group", "building"));
       >
         Plan
       </button>
+      <ActionMenu label="Export loads" text="Export …" :items="FORMS" @choose="save" />
       <button class="act" title="The loads as a list on paper" @click="print">Print</button>
     </div>
     <p v-if="!all.length" class="empty">

@@ -1,11 +1,12 @@
 <script setup lang="ts">
 import { newId, useDocument } from "@/document/store";
 import type { Opening, Room, Surface } from "@/document/types";
+import ActionMenu from "@/parts/ActionMenu.vue";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column, Edit } from "@/parts/grid";
 import { choicesOf, gridSaver } from "@/parts/saving";
 import { compass } from "@/units/units";
-import { computed, ref } from "vue";
+import { computed, ref, watch } from "vue";
 import CompassRose from "./CompassRose.vue";
 import { copiedFaces, withoutFaces } from "./faces";
 
@@ -30,6 +31,7 @@ const BOUNDARIES = {
   room: "another room",
 };
 
+const roles = Object.entries(ROLES).map(([value, title]) => ({ value, title }));
 function list(labels: Record<string, string>) {
   return Object.entries(labels).map(([value, label]) => ({ value, label }));
 }
@@ -138,13 +140,19 @@ function saveOpenings(edits: Edit<Opening>[]): Promise<void> {
   );
 }
 
+const pattern = ref("");
+watch(
+  () => props.room.id,
+  () => (pattern.value = ""),
+);
 /** Surfaces and openings as another room has them, in place of what is here. */
-async function takeFrom(other: string): Promise<void> {
-  const from = doc.get("room", other);
+async function takeOver(): Promise<void> {
+  const from = doc.get("room", pattern.value);
+  pattern.value = "";
   if (!from) return;
   await doc.attempt(`Surfaces as in ${from.number}`, [
     ...withoutFaces(props.room.id),
-    ...copiedFaces(other, props.room.id),
+    ...copiedFaces(from.id, props.room.id),
   ]);
 }
 const others = computed(() =>
@@ -159,36 +167,25 @@ const others = computed(() =>
   <section class="box" :aria-label="`Surfaces and openings of ${room.number} ${room.name}`">
     <div class="bar">
       <h2>{{ room.number }} {{ room.name }}</h2>
-      <label class="soft"
-        >add
-        <select
-          aria-label="Add a surface"
-          value=""
-          @change="
-            (addSurface(($event.target as HTMLSelectElement).value as keyof typeof ROLES),
-            (($event.target as HTMLSelectElement).value = ''))
-          "
-        >
-          <option value="" disabled>surface …</option>
-          <option v-for="(label, role) in ROLES" :key="role" :value="role">{{ label }}</option>
-        </select></label
-      >
+      <ActionMenu
+        label="Add a surface"
+        text="Add surface …"
+        :items="roles"
+        @choose="addSurface($event as keyof typeof ROLES)"
+      />
       <label class="soft"
         >take over from
         <select
+          v-model="pattern"
           aria-label="Take surfaces over from"
-          value=""
           :disabled="room.plan_area_m2 !== null"
           :title="room.plan_area_m2 !== null ? 'Its surfaces follow the plan' : undefined"
-          @change="
-            (takeFrom(($event.target as HTMLSelectElement).value),
-            (($event.target as HTMLSelectElement).value = ''))
-          "
         >
           <option value="" disabled>room …</option>
           <option v-for="row in others" :key="row.id" :value="row.id">{{ row.number }} {{ row.name }}</option>
         </select></label
       >
+      <button v-if="pattern" class="act" @click="takeOver">Take over</button>
       <button class="act" :disabled="!surface" @click="remove('surface', chosen)">Remove surface</button>
       <button class="act" :disabled="!surfaces.length" @click="addOpening">Add opening</button>
       <button

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { newId, useDocument } from "@/document/store";
 import type { Change } from "@/document/types";
+import ActionMenu from "@/parts/ActionMenu.vue";
+import { saveFile } from "@/parts/saveFile";
 import { useView } from "@/view/store";
 import { addressed } from "@/view/address";
 import { computed, ref, watch, type Ref } from "vue";
@@ -36,13 +38,9 @@ const rows = computed(() =>
 const room = computed(() => doc.get("room", view.selectedRoom));
 
 /** All rooms as a file, in the units shown. */
-function save(event: Event): void {
-  const select = event.target as HTMLSelectElement;
-  const link = document.createElement("a");
-  link.href = `/api/projects/${doc.projectId}/rooms.${select.value}?units=${view.system}`;
-  link.click();
-  select.value = "";
-}
+const FORMS = { xlsx: "XLSX", csv: "CSV", gbxml: "gbXML", ifc: "IFC" };
+const forms = Object.entries(FORMS).map(([value, title]) => ({ value, title }));
+const save = (form: string) => saveFile(`/api/projects/${doc.projectId}/rooms.${form}?units=${view.system}`);
 
 function nextNumber(): string {
   const last = rows.value.at(-1)?.number ?? "0.00";
@@ -85,10 +83,7 @@ async function remove(): Promise<void> {
       </span>
       <span class="grow" />
       <button class="act" @click="importing = true">Import …</button>
-      <select class="act" aria-label="Export rooms" value="" @change="save">
-        <option value="" disabled>Export …</option>
-        <option v-for="form in ['xlsx', 'csv', 'gbxml', 'ifc']" :key="form" :value="form">{{ form }}</option>
-      </select>
+      <ActionMenu label="Export rooms" text="Export …" :items="forms" @choose="save" />
       <button class="act" @click="add(false)">Add room</button>
       <button class="act" :disabled="!room" @click="add(true)">Copy room</button>
       <button class="act" :disabled="!room" @click="remove">Delete</button>
