@@ -246,6 +246,7 @@ const others = computed(() =>
   border: 1px solid var(--line);
   background: var(--field);
   padding: 2px 4px;
+  max-width: 130px;
 }
 .cols {
   flex: 1;
