@@ -15,6 +15,7 @@ from exchange.apart import read_apart
 from exchange.loads import loads_table
 from exchange.rooms.files import LARGEST_MODEL_BYTES, MEDIA_TYPES, is_table, read_rooms, write_rooms
 from exchange.rooms.incoming import Comparison
+from exchange.rooms.numbers import give_numbers
 from projects.changes import apply_changes
 from projects.document import Document, load_document
 from projects.errors import Refused
@@ -27,18 +28,21 @@ def _document(request: HttpRequest, project_id: str) -> Document:
     return load_document(get_object_or_404(Project, pk=project_id, owner=request.user))
 
 
-def _compared(document: Document, file: UploadedFile) -> Comparison:
+def _compared(document: Document, file: UploadedFile, numbered: bool) -> Comparison:
     name = file.name or "file"
     if (file.size or 0) > LARGEST_MODEL_BYTES:
         raise Refused("invalid", f"{name} is too large; at most {LARGEST_MODEL_BYTES / 1e6:.0f} MB are read.")
-    return Comparison(document, read_apart(read_rooms, name, file.read()))
+    incoming = read_apart(read_rooms, name, file.read())
+    if numbered:
+        give_numbers(incoming.rooms, {room["number"] for room in document.of("room").values()})
+    return Comparison(document, incoming)
 
 
 @router.post("/projects/{project_id}/rooms/read", response=dict[str, Any], operation_id="read_rooms")
-def read(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> Any:
-    """How a file's rooms differ from the project's; nothing is changed."""
+def read(request: HttpRequest, project_id: str, file: File[UploadedFile], numbered: Form[bool] = False) -> Any:
+    """How a file's rooms differ from the project's; nothing is changed. `numbered`: rooms without a number get one."""
     document = _document(request, project_id)
-    found = _compared(document, file)
+    found = _compared(document, file, numbered)
     return answer(
         {
             "rows": [asdict(row) for row in found.rows],
@@ -51,9 +55,10 @@ def read(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> Any
 
 @router.post("/projects/{project_id}/rooms/take", response=dict[str, Any], operation_id="take_rooms")
 def take(
-    request: HttpRequest, project_id: str, file: File[UploadedFile], taken: Form[str], base_version: Form[int]
-) -> Any:
-    """Take chosen rows of a file, in one step."""
+    request: HttpRequest, project_id: str, file: File[UploadedFile], taken: Form[str], base_version: Form[int],
+    numbered: Form[bool] = False,
+) -> Any:  # fmt: skip
+    """Take chosen rows of a file, in one step; `numbered` as it was read."""
     document = _document(request, project_id)
     try:
         keys = orjson.loads(taken)
@@ -61,7 +66,7 @@ def take(
         keys = None
     if not isinstance(keys, list) or not all(isinstance(key, str) for key in keys):
         raise Refused("invalid", "taken: a list of row keys is needed.")
-    changes = _compared(document, file).changes(keys)
+    changes = _compared(document, file, numbered).changes(keys)
     if not changes:
         raise Refused("nothing", "None of the chosen rows changes anything.")
     label = f"{len(keys)} rooms of {file.name}"[:160]

@@ -16,6 +16,8 @@ import ifcopenshell.api.unit
 from django.core.files.uploadedfile import SimpleUploadedFile
 from openpyxl import Workbook, load_workbook
 
+from exchange.rooms.incoming import IncomingRoom
+from exchange.rooms.numbers import give_numbers
 from exchange.rooms.table import read_csv
 from projects.errors import Refused
 from tests.base import create
@@ -449,3 +451,33 @@ class Ifc(Files):
         model = ifcopenshell.file.from_string(self.written("ifc").decode())
         self.assertEqual(model.schema, "IFC4")
         self.assertEqual(len(model.by_type("IfcSpace")), 4)
+
+
+class Unnumbered(Files):
+    """Rooms without a number get the next free ones, where that is asked for."""
+
+    TABLE = "Number,Name,Floor area [m²]\n,Larder,12\nc,Hall,40\n,Cellar,9\n".encode()
+
+    def test_numbers_only_on_request(self) -> None:
+        self.assertEqual([row["state"] for row in self.difference("r.csv", self.TABLE).values()].count("refused"), 2)
+        version = self.document(self.small.project)["version"]
+        file = lambda: SimpleUploadedFile("r.csv", self.TABLE)  # noqa: E731
+        read = self.client.post(f"/api{self.base}/rooms/read", {"file": file(), "numbered": "true"}).json()["rows"]
+        added = {row["name"]: row["key"] for row in read if row["state"] == "added"}
+        self.assertEqual(added, {"Larder": "c1", "Cellar": "c2"})
+        body = {"file": file(), "numbered": "true", "taken": json.dumps(["c1", "c2"]), "base_version": version}
+        answer = self.client.post(f"/api{self.base}/rooms/take", body)
+        self.assertEqual(answer.status_code, 200, answer.content)
+        self.assertEqual(self.numbered("c2")["floor_area_m2"], 9)
+
+    def test_the_form_of_the_highest_goes_on(self) -> None:
+        cases: list[tuple[list[str], list[str], list[str]]] = [
+            (["1.09", "1.1", "0.30"], ["", ""], ["1.10", "1.11"]),
+            ([], ["", ""], ["001", "002"]),
+            (["B9"], ["", "B10", ""], ["B11", "B10", "B12"]),
+            (["Attic"], [""], ["Attic1"]),
+        ]
+        for known, numbers, want in cases:
+            rooms = [IncomingRoom(number, "x", "row") for number in numbers]
+            give_numbers(rooms, known)
+            self.assertEqual([room.number for room in rooms], want, known)

@@ -578,7 +578,7 @@ export interface paths {
         put?: never;
         /**
          * Read
-         * @description How a file's rooms differ from the project's; nothing is changed.
+         * @description How a file's rooms differ from the project's; nothing is changed. `numbered`: rooms without a number get one.
          */
         post: operations["read_rooms"];
         delete?: never;
@@ -598,7 +598,7 @@ export interface paths {
         put?: never;
         /**
          * Take
-         * @description Take chosen rows of a file, in one step.
+         * @description Take chosen rows of a file, in one step; `numbered` as it was read.
          */
         post: operations["take_rooms"];
         delete?: never;
@@ -3527,6 +3527,11 @@ export interface operations {
                      * Format: binary
                      */
                     file: string;
+                    /**
+                     * Numbered
+                     * @default false
+                     */
+                    numbered?: boolean;
                 };
             };
         };
@@ -3565,6 +3570,11 @@ export interface operations {
                     taken: string;
                     /** Base Version */
                     base_version: number;
+                    /**
+                     * Numbered
+                     * @default false
+                     */
+                    numbered?: boolean;
                 };
             };
         };

@@ -51,8 +51,17 @@ const listed = computed(() =>
 );
 const free = (row: Row) => row.state === "added" || row.state === "changed" || row.state === "missing";
 
+/** Rooms without a number get the next free ones. */
+const numbered = ref(false);
+const unnumbered = computed(() => rows.value.some((row) => row.state === "refused" && !row.number));
+
 async function choose(event: Event): Promise<void> {
   file.value = (event.target as HTMLInputElement).files?.[0] ?? null;
+  numbered.value = false;
+  await read();
+}
+
+async function read(): Promise<void> {
   rows.value = [];
   notes.value = [];
   if (!file.value) return;
@@ -72,6 +81,7 @@ async function choose(event: Event): Promise<void> {
 function send<T>(what: "read" | "take"): Promise<T | null> {
   const form = new FormData();
   form.append("file", file.value!);
+  form.append("numbered", String(numbered.value));
   if (what === "take") {
     form.append("taken", JSON.stringify([...taken.value]));
     form.append("base_version", String(doc.version));
@@ -158,6 +168,15 @@ function shown(line: Line, value: unknown): string {
       </p>
       <p v-for="note in notes" :key="note" class="soft">{{ note }}</p>
       <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
+      <v-checkbox
+        v-if="unnumbered || numbered"
+        v-model="numbered"
+        label="Give the next free numbers to rooms without one"
+        density="compact"
+        color="primary"
+        hide-details
+        @update:model-value="read"
+      />
       <template v-if="rows.length">
         <div class="tabs">
           <button
