@@ -177,6 +177,11 @@ class Condensation(unittest.TestCase):
             dew_point_of_pressure_c(610.5 * np.exp(b * temperature / (c + temperature))), temperature
         )
 
+    def test_dry_air_has_a_finite_dew_point_below_all_others(self) -> None:
+        found = [dew_point_of_pressure_c(pressure) for pressure in (0.0, 1e-300, 1e-9, 1.0, 610.5)]
+        self.assertTrue(np.isfinite(found).all())
+        self.assertEqual(found, sorted(found))
+
 
 class Windows(unittest.TestCase):
     def test_published_centre_values(self) -> None:

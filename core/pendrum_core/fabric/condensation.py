@@ -29,7 +29,9 @@ class SectionLine:
 
 
 def dew_point_of_pressure_c(vapour_pa: float) -> float:
-    """Dew point of a vapour pressure [°C], Magnus formula of ISO 13788:2012, annex E, inverted."""
+    """Dew point of a vapour pressure [°C], Magnus formula of ISO 13788:2012, annex E, inverted; its limit for dry air."""
+    if vapour_pa <= 0.0:
+        return -265.5
     ratio = np.log(vapour_pa / 610.5)
     if vapour_pa >= 610.5:
         return float(237.3 * ratio / (17.269 - ratio))
