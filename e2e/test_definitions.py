@@ -475,12 +475,15 @@ class SharedThings(Definitions):
         self.page.get_by_label("Change only for").select_option(index=1)
         self.settle()
         self.assertEqual({row["id"]: row for row in self.rows("layer") if row["assembly"] == wall}, layers)
-        self.assertEqual(sum(s["assembly"] == wall for s in self.rows("surface")), len(users) - 1)
-        other = next(s["assembly"] for s in self.rows("surface") if s["id"] in {u["id"] for u in users} - {
-            s["id"] for s in self.rows("surface") if s["assembly"] == wall})  # fmt: skip
-        copied = [row["thickness_m"] for row in self.rows("layer") if row["assembly"] == other]
-        self.assertIn(0.25, copied)
-        self.assertEqual(len(copied), len(layers))
+        # The faces of one wall moved, and no others.
+        before = {user["id"] for user in users}
+        moved = [s for s in self.rows("surface") if s["id"] in before and s["assembly"] != wall]
+        self.assertEqual(len({frozenset((s["room"], s["neighbour"])) for s in moved}), 1)
+        self.assertIn(len(moved), (1, 2))
+        for other in {s["assembly"] for s in moved}:
+            copied = [row["thickness_m"] for row in self.rows("layer") if row["assembly"] == other]
+            self.assertIn(0.25, copied)
+            self.assertEqual(len(copied), len(layers))
 
     def test_a_material_asks_although_enter_moves_on(self) -> None:
         self.stage("Fabric")
