@@ -1,5 +1,12 @@
 import { nextTick, watch, type Ref } from "vue";
-import { useRoute, useRouter, type RouteLocationNormalized, type Router } from "vue-router";
+import {
+  isNavigationFailure,
+  NavigationFailureType,
+  useRoute,
+  useRouter,
+  type RouteLocationNormalized,
+  type Router,
+} from "vue-router";
 
 /** Where the page is going while a stage is fetched: what is put into the address goes there with it. */
 let going: RouteLocationNormalized | null = null;
@@ -9,8 +16,9 @@ export function followRouter(router: Router): void {
   router.beforeEach((to) => {
     going = to;
   });
-  router.afterEach(() => {
-    going = null;
+  router.afterEach((to, _from, failure) => {
+    // One that gave way to a later one ends first: the later one is still where the page goes.
+    if (to === going && !isNavigationFailure(failure, NavigationFailureType.cancelled)) going = null;
   });
 }
 

@@ -257,6 +257,11 @@ const building = computed(() => results.get("group", "building"));
 .head select {
   max-width: 128px;
 }
+@media (max-width: 899px) {
+  .head {
+    flex-wrap: wrap;
+  }
+}
 .grid {
   flex: 1.25;
   min-height: 120px;
