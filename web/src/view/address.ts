@@ -1,4 +1,4 @@
-import { nextTick, watch, type Ref } from "vue";
+import { watch, type Ref } from "vue";
 import {
   isNavigationFailure,
   NavigationFailureType,
@@ -28,7 +28,8 @@ let pending: { query: Record<string, string | undefined>; push: boolean } | null
 function put(router: Router, name: string, value: string, push: boolean): void {
   if (!pending) {
     pending = { query: {}, push: false };
-    void nextTick(() => {
+    // Not sooner: a navigation that the same turn began is known only after the turn's promises.
+    setTimeout(() => {
       const { query, push: step } = pending!;
       pending = null;
       const now = going ?? router.currentRoute.value;
