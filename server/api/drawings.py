@@ -51,10 +51,15 @@ def put_drawing(request: HttpRequest, project_id: str, level: str, file: File[Up
 
 @router.put(_PATH, response=dict[str, Any], operation_id="place_drawing")
 def place_drawing(request: HttpRequest, project_id: str, level: str, body: DrawingPlace) -> Any:
-    """Scale and move it."""
+    """Scale and move it, and choose the layers that are shown."""
     found = get_object_or_404(LevelDrawing, level=_level(request, project_id, level))
     found.m_per_unit, found.x_m, found.y_m = body.m_per_unit, body.x_m, body.y_m
-    found.save(update_fields=["m_per_unit", "x_m", "y_m"])
+    if body.hidden_layers is not None:
+        unknown = [layer for layer in body.hidden_layers if layer not in found.layers]
+        if unknown:
+            raise Refused("invalid", f"The drawing has no layer {unknown[0][:80]!r}.")
+        found.hidden_layers = body.hidden_layers
+    found.save(update_fields=["m_per_unit", "x_m", "y_m", "hidden_layers"])
     return about(found)
 
 

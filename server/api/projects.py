@@ -11,11 +11,12 @@ from pydantic import BaseModel
 
 from api.bodies import refuse_deep
 from api.schemas import NewProject, ProjectOut, Strict
+from exchange.attachments import attached_to, project_from_file
 from projects.document import load_document
 from projects.errors import Refused
 from projects.models import Project
 from projects.starter import create_project
-from projects.whole import as_file, file_schema, from_file
+from projects.whole import as_file, file_schema
 
 router = Router()
 _LARGEST_BYTES = 40_000_000
@@ -30,6 +31,10 @@ class ListedProject(BaseModel):
     name: str
     version: int
     state: str
+
+
+def _content(project: Project) -> dict[str, Any]:
+    return as_file(load_document(project)) | attached_to(project)
 
 
 def _out(project: Project) -> dict[str, Any]:
@@ -53,7 +58,7 @@ def new_project(request: HttpRequest, body: NewProject) -> Any:
 def copy(request: HttpRequest, project_id: str, body: NewProject) -> Any:
     """A second project of the same content, without its history."""
     project = get_object_or_404(Project, pk=project_id, owner=request.user)
-    return 201, _out(from_file(request.user, as_file(load_document(project)), body.name))
+    return 201, _out(project_from_file(request.user, _content(project), body.name))
 
 
 @router.put("/projects/{project_id}/state", response=ListedProject, operation_id="set_project_state")
@@ -69,14 +74,14 @@ def set_state(request: HttpRequest, project_id: str, body: ProjectState) -> Any:
 def project_file(request: HttpRequest, project_id: str) -> HttpResponse:
     """The whole project as one file."""
     project = get_object_or_404(Project, pk=project_id, owner=request.user)
-    data = orjson.dumps(as_file(load_document(project)), option=orjson.OPT_INDENT_2)
+    data = orjson.dumps(_content(project), option=orjson.OPT_INDENT_2)
     response = HttpResponse(data, content_type="application/json")
     response.headers["Content-Disposition"] = content_disposition_header(True, f"{project.name}.json") or "attachment"
     return response
 
 
 @router.post("/projects/file", response={201: ProjectOut}, operation_id="project_from_file")
-def project_from_file(request: HttpRequest, file: File[UploadedFile]) -> Any:
+def new_from_file(request: HttpRequest, file: File[UploadedFile]) -> Any:
     """A new project of a file."""
     if (file.size or 0) > _LARGEST_BYTES:
         raise Refused("invalid", f"The file is too large; at most {_LARGEST_BYTES / 1e6:.0f} MB are read.")
@@ -85,7 +90,7 @@ def project_from_file(request: HttpRequest, file: File[UploadedFile]) -> Any:
     except orjson.JSONDecodeError as error:
         raise Refused("invalid", f"This is no JSON: {error}.") from error
     refuse_deep(content)
-    return 201, _out(from_file(request.user, content))
+    return 201, _out(project_from_file(request.user, content))
 
 
 @router.get("/project-schema.json", response=dict[str, Any], operation_id="project_schema")

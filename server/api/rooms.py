@@ -7,7 +7,7 @@ import orjson
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.http import content_disposition_header
-from ninja import File, Form, Router, UploadedFile
+from ninja import Field, File, Form, Router, Schema, UploadedFile
 
 from api.answers import answer, applied
 from calculations.service import whole
@@ -28,21 +28,29 @@ def _document(request: HttpRequest, project_id: str) -> Document:
     return load_document(get_object_or_404(Project, pk=project_id, owner=request.user))
 
 
-def _compared(document: Document, file: UploadedFile, numbered: bool) -> Comparison:
+class Reading(Schema):
+    """How a file with rooms is read."""
+
+    numbered: bool = Field(False, description="Rooms without a number get the next free one.")
+    separator: str = Field("", description="Of a CSV's columns: comma, semicolon or tab; empty: found.")
+    decimal: str = Field("", description="Of a CSV's decimals: point or comma; empty: found.")
+
+
+def _compared(document: Document, file: UploadedFile, how: Reading) -> Comparison:
     name = file.name or "file"
     if (file.size or 0) > LARGEST_MODEL_BYTES:
         raise Refused("invalid", f"{name} is too large; at most {LARGEST_MODEL_BYTES / 1e6:.0f} MB are read.")
-    incoming = read_apart(read_rooms, name, file.read())
-    if numbered:
+    incoming = read_apart(read_rooms, name, file.read(), how.separator, how.decimal)
+    if how.numbered:
         give_numbers(incoming.rooms, {room["number"] for room in document.of("room").values()})
     return Comparison(document, incoming)
 
 
 @router.post("/projects/{project_id}/rooms/read", response=dict[str, Any], operation_id="read_rooms")
-def read(request: HttpRequest, project_id: str, file: File[UploadedFile], numbered: Form[bool] = False) -> Any:
-    """How a file's rooms differ from the project's; nothing is changed. `numbered`: rooms without a number get one."""
+def read(request: HttpRequest, project_id: str, file: File[UploadedFile], how: Form[Reading]) -> Any:
+    """How a file's rooms differ from the project's; nothing is changed."""
     document = _document(request, project_id)
-    found = _compared(document, file, numbered)
+    found = _compared(document, file, how)
     return answer(
         {
             "rows": [asdict(row) for row in found.rows],
@@ -56,9 +64,9 @@ def read(request: HttpRequest, project_id: str, file: File[UploadedFile], number
 @router.post("/projects/{project_id}/rooms/take", response=dict[str, Any], operation_id="take_rooms")
 def take(
     request: HttpRequest, project_id: str, file: File[UploadedFile], taken: Form[str], base_version: Form[int],
-    numbered: Form[bool] = False,
+    how: Form[Reading],
 ) -> Any:  # fmt: skip
-    """Take chosen rows of a file, in one step; `numbered` as it was read."""
+    """Take chosen rows of a file, in one step, read as it was looked at."""
     document = _document(request, project_id)
     try:
         keys = orjson.loads(taken)
@@ -66,7 +74,7 @@ def take(
         keys = None
     if not isinstance(keys, list) or not all(isinstance(key, str) for key in keys):
         raise Refused("invalid", "taken: a list of row keys is needed.")
-    changes = _compared(document, file, numbered).changes(keys)
+    changes = _compared(document, file, how).changes(keys)
     if not changes:
         raise Refused("nothing", "None of the chosen rows changes anything.")
     label = f"{len(keys)} rooms of {file.name}"[:160]

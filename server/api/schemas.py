@@ -66,6 +66,7 @@ class DrawingPlace(Strict):
     m_per_unit: float = Field(gt=1e-6, le=1000)
     x_m: float = Field(ge=-100_000, le=100_000)
     y_m: float = Field(ge=-100_000, le=100_000)
+    hidden_layers: list[str] | None = Field(None, description="Layers of a DXF that are not shown; none: as they are.")
 
 
 class ObjectsOut(BaseModel):

@@ -10,6 +10,7 @@ from django.db import transaction
 
 from pendrum_core.weather.delimited import (
     CONVENTIONS,
+    LIMITS,
     UNITS,
     Column,
     Location,
@@ -19,6 +20,7 @@ from pendrum_core.weather.delimited import (
 )
 from pendrum_core.weather.derive import derive_conditions
 from pendrum_core.weather.fault import Fault
+from pendrum_core.weather.plausible import sun_faults
 from pendrum_core.weather.tmy3 import looks_like_tmy3, read_tmy3_text
 from pendrum_core.weather.year import WeatherYear
 from projects.document import Document
@@ -31,6 +33,9 @@ _SHOWN_LINES, _SHOWN_LENGTH = 12, 4000
 _ARRAYS = (
     "dry_bulb_c", "relative_humidity", "pressure_pa", "wind_m_s", "global_w_m2", "beam_w_m2", "diffuse_w_m2",
 )  # fmt: skip
+_QUANTITY = dict(
+    zip(_ARRAYS, ("dry_bulb", "relative_humidity", "pressure", "wind", "global", "beam", "diffuse"), strict=True)
+)
 _FACTS = ("year", "latitude_deg", "longitude_deg", "utc_offset_h", "elevation_m", "notes")
 _COMMA_NUMBER = re.compile(r"\s*-?\d+,\d+\s*")
 _DELIMITERS = (",", ";", "\t", "|", "space")
@@ -159,9 +164,64 @@ def read_year(
         reading = read_delimited(text, mapping_of(mapping), at)
     if reading.year is None:
         raise Refused("invalid", _summary(reading.faults), [_fault(fault) for fault in reading.faults])
+    arrays = {name: getattr(reading.year, name) for name in _ARRAYS}
+    return {fact: getattr(reading.year, fact) for fact in _FACTS}, _packed(arrays)
+
+
+def _packed(arrays: dict[str, Any]) -> bytes:
     packed = io.BytesIO()
-    np.savez_compressed(packed, **{n: getattr(reading.year, n).astype(np.float32) for n in _ARRAYS})
-    return {fact: getattr(reading.year, fact) for fact in _FACTS}, packed.getvalue()
+    np.savez_compressed(packed, **{name: values.astype(np.float32) for name, values in arrays.items()})
+    return packed.getvalue()
+
+
+def hours_as_lists(hours: bytes) -> dict[str, list[float]]:
+    """The arrays of a kept year as plain numbers, six figures of each."""
+    with np.load(io.BytesIO(hours)) as packed:
+        return {name: [float(f"{value:.6g}") for value in packed[name]] for name in _ARRAYS}
+
+
+def hours_from_lists(about: Any, hours: Any) -> tuple[dict[str, Any], bytes]:
+    """A year to keep, of plain numbers. Sun that does not fit the place is noted: the year was kept so before.
+
+    Raises:
+        Refused: facts or arrays are missing, of different lengths, or hold values that cannot be.
+    """
+    if not isinstance(about, dict) or not isinstance(hours, dict):
+        raise Refused("invalid", "weather: about and hours are objects.")
+    facts = dict.fromkeys(_FACTS)
+    for name, low, high in (
+        ("year", 1900, 2150), ("latitude_deg", -90, 90), ("longitude_deg", -180, 180), ("utc_offset_h", -12, 14),
+        ("elevation_m", -500, 9000),
+    ):  # fmt: skip
+        value = about.get(name)
+        if isinstance(value, bool) or not isinstance(value, int | float) or not low <= value <= high:
+            raise Refused("invalid", f"weather: about.{name} is a number from {low} to {high}.")
+        facts[name] = int(value) if name == "year" else float(value)
+    notes = about.get("notes")
+    if not isinstance(notes, list) or len(notes) > 50 or not all(isinstance(note, str) for note in notes):
+        raise Refused("invalid", "weather: about.notes is a list of texts.")
+    facts["notes"] = [note[:500] for note in notes]
+    arrays = {}
+    for name in _ARRAYS:
+        values = hours.get(name)
+        if not isinstance(values, list) or not all(type(value) in (int, float) for value in values):
+            raise Refused("invalid", f"weather: hours.{name} is a list of numbers.")
+        if len(values) not in (8760, 8784):
+            raise Refused("invalid", f"weather: hours.{name} has {len(values)} values; a year has 8760 or 8784.")
+        arrays[name] = np.array(values, dtype=float)
+    if len({len(values) for values in arrays.values()}) > 1:
+        raise Refused("invalid", "weather: the arrays of hours differ in length.")
+    for name in _ARRAYS:
+        low, high = LIMITS[_QUANTITY[name]]
+        outside = np.flatnonzero(~((arrays[name] >= low) & (arrays[name] <= high)))
+        if outside.size:
+            at = int(outside[0])
+            raise Refused(
+                "invalid", f"weather: hours.{name}[{at}] is {arrays[name][at]:g}; possible is {low:g} to {high:g}."
+            )
+    faults = sun_faults(WeatherYear(**{**facts, "notes": ()}, **arrays))
+    facts["notes"] += [fault.message for fault in faults if fault.message not in facts["notes"]]
+    return facts, _packed(arrays)
 
 
 @transaction.atomic

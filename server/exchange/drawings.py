@@ -2,7 +2,7 @@
 
 import io
 import struct
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 from typing import Any
 
 import ezdxf
@@ -17,6 +17,7 @@ LARGEST_BYTES = 20_000_000
 LINES = "application/x-pendrum-lines"
 _MOST_LINES, _MOST_POINTS = 60_000, 600_000
 _FURTHEST = 1e9  # units from the origin
+_LONGEST_LAYER = 255
 _FINENESS = 0.002  # of an entity's size
 _PICTURE_WIDTH_M = 30.0  # until it is scaled
 # DXF $INSUNITS to metres; 0 is "no unit", taken for millimetres as architects draw.
@@ -26,13 +27,15 @@ _DRAWN = {"LINE", "LWPOLYLINE", "POLYLINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE"
 
 @dataclass(frozen=True)
 class Drawing:
-    """What is kept of a file: bytes to show, its size in units, and metres per unit."""
+    """What is kept of a file: bytes to show, its size in units, metres per unit, layers and those not shown."""
 
     media_type: str
     data: bytes
     width: float
     height: float
     m_per_unit: float
+    layers: list[str] = field(default_factory=list)
+    hidden_layers: list[str] = field(default_factory=list)
 
 
 def read_drawing(name: str, data: bytes) -> Drawing:
@@ -78,32 +81,81 @@ def _dxf(name: str, data: bytes) -> Drawing:
         document = ezdxf.read(io.StringIO(data.decode("utf-8", errors="surrogateescape").replace("\r\n", "\n")))
     except (DXFError, ValueError, KeyError, IndexError) as error:
         raise Refused("invalid", f"{name} cannot be read as DXF: {error}.") from error
-    shown = {layer.dxf.name for layer in document.layers if not (layer.is_off() or layer.is_frozen())}
-    known = {layer.dxf.name for layer in document.layers}
-    lines: list[list[list[float]]] = []
-    points = 0
+    off = {layer.dxf.name for layer in document.layers if layer.is_off() or layer.is_frozen()}
+    layers, left_out = _by_layer(name, document, off)
+    on = [line for layer, lines in layers.items() if layer not in off for line in lines]
+    if not on:
+        raise Refused("invalid", f"{name} has no lines in its model space on layers that are switched on.")
+    xs, ys = [p[0] for line in on for p in line], [p[1] for line in on for p in line]
+    left, low = min(xs), min(ys)
+    kept = [
+        {"layer": layer, "lines": [[[round(x - left, 3), round(y - low, 3)] for x, y in line] for line in lines]}
+        for layer, lines in sorted(layers.items())
+        if layer not in left_out
+    ]
+    unit = _UNITS_M.get(int(document.header.get("$INSUNITS", 0)), 0.001)
+    hidden = sorted(off & layers.keys() - left_out)
+    return Drawing(LINES, orjson.dumps(kept), max(xs) - left, max(ys) - low, unit, _named(kept), hidden)
+
+
+def _by_layer(name: str, document: Any, off: set[str]) -> tuple[dict[str, list[Any]], set[str]]:
+    """Lines of each layer, and the layers that are off and too large to be kept.
+
+    Raises:
+        Refused: the layers that are on hold more than can be drawn.
+    """
+    layers: dict[str, list[Any]] = {}
+    left_out: set[str] = set()
+    counts = {True: [0, 0], False: [0, 0]}
     # Blocks are drawn as what they hold, where they are put.
     for entity in recursive_decompose(document.modelspace()):
-        layer = entity.dxf.get("layer", "0")
-        if entity.dxftype() not in _DRAWN or (layer in known and layer not in shown) or entity.dxf.get("invisible", 0):
+        layer = str(entity.dxf.get("layer", "0"))[:_LONGEST_LAYER]
+        if entity.dxftype() not in _DRAWN or entity.dxf.get("invisible", 0) or layer in left_out:
             continue
         line = _flattened(entity)
-        if len(line) > 1:
-            lines.append(line)
-            points += len(line)
-        if len(lines) > _MOST_LINES or points > _MOST_POINTS:
+        if len(line) < 2:
+            continue
+        layers.setdefault(layer, []).append(line)
+        count = counts[layer in off]
+        count[0] += 1
+        count[1] += len(line)
+        if count[0] <= _MOST_LINES and count[1] <= _MOST_POINTS:
+            continue
+        if layer not in off:
             raise Refused(
                 "invalid",
                 f"{name} has more than {_MOST_LINES} lines or {_MOST_POINTS} points; take out hatches and furniture, or switch "
                 "their layers off.",
             )
-    if not lines:
-        raise Refused("invalid", f"{name} has no lines in its model space.")
-    xs, ys = [p[0] for line in lines for p in line], [p[1] for line in lines for p in line]
-    left, low = min(xs), min(ys)
-    moved = [[[round(x - left, 3), round(y - low, 3)] for x, y in line] for line in lines]
-    unit = _UNITS_M.get(int(document.header.get("$INSUNITS", 0)), 0.001)
-    return Drawing(LINES, orjson.dumps(moved), max(xs) - left, max(ys) - low, unit)
+        left_out.add(layer)
+        count[0] -= len(layers[layer])
+        count[1] -= sum(map(len, layers[layer]))
+    return layers, left_out
+
+
+def _named(kept: list[dict[str, Any]]) -> list[str]:
+    return [part["layer"] for part in kept]
+
+
+def layers_of(data: bytes, name: str) -> list[str]:
+    """Names of the layers of lines that a project's file brings.
+
+    Raises:
+        Refused: they are no lines of points by layer, or too many.
+    """
+    try:
+        kept = orjson.loads(data)
+        lines = [line for part in kept for line in part["lines"]]
+        points = [point for line in lines for point in line]
+        good = all(len(p) == 2 and all(type(v) in (int, float) and abs(v) < _FURTHEST for v in p) for p in points)
+        good = good and all(isinstance(part["layer"], str) for part in kept)
+    except (orjson.JSONDecodeError, TypeError, KeyError):
+        good, kept, lines, points = False, [], [], []
+    if not good:
+        raise Refused("invalid", f"{name}: its lines are not lists of points by layer.")
+    if len(lines) > 2 * _MOST_LINES or len(points) > 2 * _MOST_POINTS:
+        raise Refused("invalid", f"{name} has more than {_MOST_LINES} lines or {_MOST_POINTS} points.")
+    return _named(kept)
 
 
 def _flattened(entity: Any) -> list[list[float]]:
@@ -129,4 +181,5 @@ def about(drawing: Any) -> dict[str, Any]:
     return {
         "level": drawing.level_id, "name": drawing.name, "media_type": drawing.media_type, "width": drawing.width,
         "height": drawing.height, "m_per_unit": drawing.m_per_unit, "x_m": drawing.x_m, "y_m": drawing.y_m,
+        "layers": drawing.layers, "hidden_layers": drawing.hidden_layers,
     }  # fmt: skip

@@ -533,6 +533,9 @@ class LevelDrawing(models.Model):
     m_per_unit = models.FloatField()
     x_m = models.FloatField(default=0.0)
     y_m = models.FloatField(default=0.0)
+    # Of lines: names of all layers, and of those that are not shown.
+    layers = models.JSONField(default=list)
+    hidden_layers = models.JSONField(default=list)
 
     def __str__(self) -> str:
         return self.name

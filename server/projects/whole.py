@@ -1,5 +1,6 @@
 """Whole projects: copied, and in and out as one open JSON file."""
 
+from dataclasses import dataclass
 from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
@@ -16,6 +17,43 @@ FORM = "pendrum-project"
 VERSION = 1
 _SINGLE = tuple(name for name, kind in KINDS.items() if kind.single)
 _MOST_OBJECTS = 200_000
+# What stands beside the objects; read and written by the layer above.
+_HOURS = (
+    "dry_bulb_c", "relative_humidity", "pressure_pa", "wind_m_s", "global_w_m2", "beam_w_m2", "diffuse_w_m2",
+)  # fmt: skip
+_WEATHER = {
+    "type": "object",
+    "required": ["name", "about", "hours"],
+    "properties": {
+        "name": {"type": "string"},
+        "about": {
+            "type": "object",
+            "required": ["year", "latitude_deg", "longitude_deg", "utc_offset_h", "elevation_m", "notes"],
+        },
+        "hours": {
+            "type": "object",
+            "required": list(_HOURS),
+            "properties": {name: {"type": "array", "items": {"type": "number"}} for name in _HOURS},
+        },
+    },
+}
+_DRAWING = {
+    "type": "object",
+    "required": ["level", "name", "media_type", "width", "height", "m_per_unit", "x_m", "y_m", "data"],
+    "properties": {
+        "level": {"type": "string"},
+        "media_type": {"enum": ["image/png", "image/jpeg", "application/x-pendrum-lines"]},
+        "data": {"type": "string", "contentEncoding": "base64"},
+    },
+}
+
+
+@dataclass(frozen=True)
+class Taken:
+    """A project made of a file, and the new id of each object of the file, by kind and old id."""
+
+    project: Project
+    ids: dict[tuple[str, str], str]
 
 
 def as_file(document: Document) -> dict[str, Any]:
@@ -47,14 +85,16 @@ def file_schema() -> dict[str, Any]:
             "format": {"const": FORM},
             "version": {"const": VERSION},
             "objects": {"type": "object", "properties": kinds, "additionalProperties": False},
+            "weather": _WEATHER,
+            "drawings": {"type": "array", "items": _DRAWING},
         },
         "$defs": definitions,
     }
 
 
 @transaction.atomic
-def from_file(owner: AbstractBaseUser, content: Any, name: str | None = None) -> Project:
-    """A new project of a file's content, all ids made anew.
+def from_file(owner: AbstractBaseUser, content: Any, name: str | None = None) -> Taken:
+    """A new project of a file's objects, all ids made anew.
 
     Raises:
         Refused: it is no such file, or something in it is not allowed; then no project is made.
@@ -92,7 +132,7 @@ def from_file(owner: AbstractBaseUser, content: Any, name: str | None = None) ->
             changes.append({"op": operation, "kind": kind, "id": ids[(kind, row["id"])], "fields": fields})
     apply_changes(project.id, owner, changes + late, "Project from a file", project.version, way="redo", of_version=0)
     project.refresh_from_db()
-    return project
+    return Taken(project, ids)
 
 
 def _checked(content: Any) -> dict[str, list[dict[str, Any]]]:

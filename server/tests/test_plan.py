@@ -175,13 +175,39 @@ class Drawings(OnPlan):
         found = self.lay("plan.dxf", text.getvalue().encode()).json()
         self.assertEqual((found["width"], found["height"], found["m_per_unit"]), (5000.0, 4000.0, 0.001))
         lines = self.get(f"{self.base}/levels/{self.ground}/drawing").json()
-        self.assertEqual(lines[0], [[0.0, 0.0], [5000.0, 0.0], [5000.0, 4000.0]])
+        self.assertEqual(lines[0]["lines"][0], [[0.0, 0.0], [5000.0, 0.0], [5000.0, 4000.0]])
         place = {"m_per_unit": 0.002, "x_m": -1.0, "y_m": 3.0}
         answer = self.client.put(
             f"/api{self.base}/levels/{self.ground}/drawing", place, content_type="application/json"
         )
         self.assertEqual(answer.json()["x_m"], -1.0)
         self.assertEqual(self.get(f"{self.base}/drawings").json()[0]["m_per_unit"], 0.002)
+
+    def test_layers_are_chosen_and_those_off_stay_off(self) -> None:
+        import io
+
+        import ezdxf
+
+        drawing = ezdxf.new(units=4)
+        for layer in ("WALLS", "CHAIRS"):
+            drawing.layers.add(layer)
+        drawing.layers.get("CHAIRS").off()
+        drawing.modelspace().add_line((0, 0), (6000, 0), dxfattribs={"layer": "WALLS"})
+        drawing.modelspace().add_line((0, 0), (90_000, 500), dxfattribs={"layer": "CHAIRS"})
+        text = io.StringIO()
+        drawing.write(text)
+        found = self.lay("plan.dxf", text.getvalue().encode()).json()
+        self.assertEqual((found["layers"], found["hidden_layers"]), (["CHAIRS", "WALLS"], ["CHAIRS"]))
+        self.assertEqual(found["width"], 6000.0)
+        path = f"/api{self.base}/levels/{self.ground}/drawing"
+        place = {"m_per_unit": 0.001, "x_m": 0.0, "y_m": 0.0}
+
+        def put(hidden: list[str]) -> Any:
+            return self.client.put(path, place | {"hidden_layers": hidden}, content_type="application/json")
+
+        self.assertEqual(put(["WALLS"]).json()["hidden_layers"], ["WALLS"])
+        self.refused(put(["ROOF"]), "ROOF")
+        self.assertEqual(self.get(f"{self.base}/drawings").json()[0]["hidden_layers"], ["WALLS"])
 
     def test_what_is_no_drawing(self) -> None:
         self.refused(self.lay("plan.svg", b"<svg onload='x()'/>"), "neither")

@@ -1,8 +1,10 @@
 """Whole projects: copied, put away and brought back, and through a file."""
 
 import json
+from pathlib import Path
 from typing import Any
 
+import pvlib
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from calculations import service
@@ -10,6 +12,9 @@ from demo.tarnwick import load_tarnwick
 from projects import document
 from projects.whole import file_schema
 from tests.base import ApiTest, Small
+
+TMY3 = Path(pvlib.__file__).parent / "data" / "723170TYA.CSV"
+PNG = b"\x89PNG\r\n\x1a\n\x00\x00\x00\rIHDR" + (4).to_bytes(4, "big") + (3).to_bytes(4, "big") + b"\x08\x02\x00\x00\x00"
 
 
 class Projects(ApiTest):
@@ -62,6 +67,45 @@ class Projects(ApiTest):
         service.forget_all()
         document.forget_all()
         self.same(before, self.peaks(project))
+
+    def test_weather_and_drawings_travel_with_the_file(self) -> None:
+        small = Small(self).project
+        level = self.document(small)["objects"]["level"][0]["id"]
+        for path, name, data in (
+            ("weather", "year.csv", TMY3.read_bytes()),
+            (f"levels/{level}/drawing", "plan.png", PNG),
+        ):
+            sent = self.client.post(f"/api/projects/{small}/{path}", {"file": SimpleUploadedFile(name, data)})
+            self.assertLess(sent.status_code, 300, sent.content)
+        content = self.get(f"/projects/{small}/project.json").json()
+        answer = self.upload(content)
+        self.assertEqual(answer.status_code, 201, answer.content)
+        other = answer.json()["id"]
+        first, second = (self.get(f"/projects/{project}/weather").json() for project in (small, other))
+        self.assertEqual(first["name"], second["name"])
+        self.assertEqual(first["about"], second["about"])
+        self.assertEqual(first["derived"], second["derived"])
+        its = self.get(f"/projects/{other}/drawings").json()[0]
+        self.assertEqual((its["name"], its["width"]), ("plan.png", 4.0))
+        self.assertEqual(self.get(f"/projects/{other}/levels/{its['level']}/drawing").content, PNG)
+        copy = self.post(f"/projects/{small}/copy", {"name": "Copy"}).json()["id"]
+        self.assertEqual(len(self.get(f"/projects/{copy}/drawings").json()), 1)
+
+        count = len(self.get("/projects").json())
+        hours, drawing = content["weather"]["hours"], content["drawings"][0]
+        for part, words in (
+            ({"weather": {"name": "x", "about": {}, "hours": {}}}, "about.year"),
+            ({"weather": content["weather"] | {"hours": hours | {"wind_m_s": hours["wind_m_s"][:99]}}}, "99 values"),
+            ({"weather": content["weather"] | {"hours": hours | {"wind_m_s": [900.0] * 8760}}}, "900"),
+            ({"drawings": [drawing | {"level": "nowhere"}]}, "no level"),
+            ({"drawings": [drawing | {"data": "!"}]}, "base64"),
+            ({"drawings": [drawing | {"media_type": "image/jpeg"}]}, "no image/jpeg"),
+            ({"drawings": [drawing | {"width": -1}]}, "width"),
+        ):
+            refused = self.upload(content | part)
+            self.assertEqual(refused.status_code, 422, words)
+            self.assertIn(words, refused.json()["title"])
+        self.assertEqual(len(self.get("/projects").json()), count)
 
     def test_the_file_keeps_its_schema(self) -> None:
         """Every object has the fields that the published schema names, no others, and those it requires."""

@@ -23,8 +23,8 @@ MEDIA_TYPES = {
 }  # fmt: skip
 
 
-def read_rooms(name: str, data: bytes) -> Incoming:
-    """Rooms of a file, by its ending.
+def read_rooms(name: str, data: bytes, separator: str = "", decimal: str = "") -> Incoming:
+    """Rooms of a file, by its ending; `separator` and `decimal` are of CSV files, empty where they are to be found.
 
     Raises:
         Refused: no such reader, too large, or nothing that can be read.
@@ -36,7 +36,7 @@ def read_rooms(name: str, data: bytes) -> Incoming:
     most = LARGEST_BYTES if ending in _TABLES else LARGEST_MODEL_BYTES
     if len(data) > most:
         raise Refused("invalid", f"{name} has {len(data) / 1e6:.0f} MB; at most {most / 1e6:.0f} MB are read.")
-    incoming = reader(data)
+    incoming = read_csv(data, separator, decimal) if reader is read_csv else reader(data)
     if not incoming.rooms:
         raise Refused("invalid", f"{name} holds no rooms.")
     return incoming

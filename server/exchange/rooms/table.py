@@ -121,20 +121,36 @@ def read_xlsx(data: bytes) -> Incoming:
     return _incoming(lines, comma=False)
 
 
-def read_csv(data: bytes) -> Incoming:
-    """Rooms of a CSV file: separated by comma, semicolon or tab; UTF-8, UTF-16 with its mark, or Windows-1252.
+SEPARATORS = {"comma": ",", "semicolon": ";", "tab": "\t"}
+DECIMALS = ("point", "comma")
+
+
+def read_csv(data: bytes, separator: str = "", decimal: str = "") -> Incoming:
+    """Rooms of a CSV file; UTF-8, UTF-16 with its mark, or Windows-1252.
+
+    separator: comma, semicolon or tab; empty: the one that stands most often in the first line.
+    decimal: point or comma; empty: comma where columns are separated by semicolons.
 
     Raises:
-        Refused: it is no text, or has no column "Number".
+        Refused: it is no text, or has no column "Number", or a sign is not known.
     """
+    for name, value, known in (("separator", separator, tuple(SEPARATORS)), ("decimal", decimal, DECIMALS)):
+        if value and value not in known:
+            raise Refused("invalid", f"{name} {value[:40]!r} is none of {', '.join(known)}.")
+    if separator == decimal == "comma":
+        raise Refused("invalid", "Columns and decimals cannot both be marked by a comma.")
     text = _decoded(data)
     first = text.split("\n", 1)[0]
-    separator = max(",;\t", key=first.count)
+    sign = SEPARATORS.get(separator) or max(",;\t", key=first.count)
+    by_comma = decimal == "comma" or (not decimal and sign == ";")
     try:
-        lines = list(csv.reader(io.StringIO(text), delimiter=separator))
+        lines = list(csv.reader(io.StringIO(text), delimiter=sign))
     except csv.Error as error:
         raise Refused("invalid", f"This CSV file cannot be read: {error}.") from error
-    return _incoming(lines, comma=separator == ";")
+    incoming = _incoming(lines, by_comma)
+    name = next(name for name, value in SEPARATORS.items() if value == sign)
+    incoming.notes.append(f"Columns separated by {name}, decimals marked by {'comma' if by_comma else 'point'}.")
+    return incoming
 
 
 def _decoded(data: bytes) -> str:

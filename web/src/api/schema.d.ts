@@ -549,7 +549,7 @@ export interface paths {
         get: operations["drawing"];
         /**
          * Place Drawing
-         * @description Scale and move it.
+         * @description Scale and move it, and choose the layers that are shown.
          */
         put: operations["place_drawing"];
         /**
@@ -578,7 +578,7 @@ export interface paths {
         put?: never;
         /**
          * Read
-         * @description How a file's rooms differ from the project's; nothing is changed. `numbered`: rooms without a number get one.
+         * @description How a file's rooms differ from the project's; nothing is changed.
          */
         post: operations["read_rooms"];
         delete?: never;
@@ -598,7 +598,7 @@ export interface paths {
         put?: never;
         /**
          * Take
-         * @description Take chosen rows of a file, in one step; `numbered` as it was read.
+         * @description Take chosen rows of a file, in one step, read as it was looked at.
          */
         post: operations["take_rooms"];
         delete?: never;
@@ -741,7 +741,7 @@ export interface paths {
         get?: never;
         put?: never;
         /**
-         * Project From File
+         * New From File
          * @description A new project of a file.
          */
         post: operations["project_from_file"];
@@ -970,6 +970,35 @@ export interface components {
             x_m: number;
             /** Y M */
             y_m: number;
+            /**
+             * Hidden Layers
+             * @description Layers of a DXF that are not shown; none: as they are.
+             */
+            hidden_layers?: string[] | null;
+        };
+        /**
+         * Reading
+         * @description How a file with rooms is read.
+         */
+        Reading: {
+            /**
+             * Numbered
+             * @description Rooms without a number get the next free one.
+             * @default false
+             */
+            numbered: boolean;
+            /**
+             * Separator
+             * @description Of a CSV's columns: comma, semicolon or tab; empty: found.
+             * @default
+             */
+            separator: string;
+            /**
+             * Decimal
+             * @description Of a CSV's decimals: point or comma; empty: found.
+             * @default
+             */
+            decimal: string;
         };
         /** ListedProject */
         ListedProject: {
@@ -3529,9 +3558,22 @@ export interface operations {
                     file: string;
                     /**
                      * Numbered
+                     * @description Rooms without a number get the next free one.
                      * @default false
                      */
                     numbered?: boolean;
+                    /**
+                     * Separator
+                     * @description Of a CSV's columns: comma, semicolon or tab; empty: found.
+                     * @default
+                     */
+                    separator?: string;
+                    /**
+                     * Decimal
+                     * @description Of a CSV's decimals: point or comma; empty: found.
+                     * @default
+                     */
+                    decimal?: string;
                 };
             };
         };
@@ -3572,9 +3614,22 @@ export interface operations {
                     base_version: number;
                     /**
                      * Numbered
+                     * @description Rooms without a number get the next free one.
                      * @default false
                      */
                     numbered?: boolean;
+                    /**
+                     * Separator
+                     * @description Of a CSV's columns: comma, semicolon or tab; empty: found.
+                     * @default
+                     */
+                    separator?: string;
+                    /**
+                     * Decimal
+                     * @description Of a CSV's decimals: point or comma; empty: found.
+                     * @default
+                     */
+                    decimal?: string;
                 };
             };
         };

@@ -32,7 +32,7 @@ const busy = ref("");
 const sent = ref(0);
 const running = ref<XMLHttpRequest | null>(null);
 const notes = ref<string[]>([]);
-const shows = ref("");
+const shows = ref<string | null>(null);
 const STATES = {
   added: "added",
   changed: "changed",
@@ -54,10 +54,33 @@ const free = (row: Row) => row.state === "added" || row.state === "changed" || r
 /** Rooms without a number get the next free ones. */
 const numbered = ref(false);
 const unnumbered = computed(() => rows.value.some((row) => row.state === "refused" && !row.number));
+/** How a CSV marks its columns and decimals; empty: as it seems. */
+const separator = ref("");
+const decimal = ref("");
+const isText = computed(() => /\.(csv|txt)$/i.test(file.value?.name ?? ""));
+const SEPARATORS = [
+  { value: "", title: "as it seems" },
+  { value: "comma", title: "comma" },
+  { value: "semicolon", title: "semicolon" },
+  { value: "tab", title: "tab" },
+];
+const DECIMALS = [
+  { value: "", title: "as it seems" },
+  { value: "point", title: "point: 1.5" },
+  { value: "comma", title: "comma: 1,5" },
+];
+const HEADS = [
+  { key: "take", title: "Take", width: 64, sortable: false },
+  { key: "number", title: "No.", width: 90 },
+  { key: "name", title: "Room", width: 220 },
+  { key: "state", title: "State", width: 130 },
+  { key: "changes", title: "What changes", sortable: false },
+];
 
-async function choose(event: Event): Promise<void> {
-  file.value = (event.target as HTMLInputElement).files?.[0] ?? null;
+async function choose(chosen: File | File[] | null): Promise<void> {
+  file.value = Array.isArray(chosen) ? (chosen[0] ?? null) : chosen;
   numbered.value = false;
+  separator.value = decimal.value = "";
   await read();
 }
 
@@ -82,6 +105,8 @@ function send<T>(what: "read" | "take"): Promise<T | null> {
   const form = new FormData();
   form.append("file", file.value!);
   form.append("numbered", String(numbered.value));
+  form.append("separator", separator.value);
+  form.append("decimal", decimal.value);
   if (what === "take") {
     form.append("taken", JSON.stringify([...taken.value]));
     form.append("base_version", String(doc.version));
@@ -148,111 +173,137 @@ function shown(line: Line, value: unknown): string {
 </script>
 
 <template>
-  <div class="veil" @click.self="emit('close')" @keydown.esc="emit('close')">
-    <div class="box" role="dialog" aria-label="Rooms from a file">
-      <h2>Rooms from a file</h2>
-      <p class="soft">
-        XLSX or CSV tables, gbXML and IFC models. Rooms are known by their number; nothing changes before you
-        take it.
-      </p>
-      <input
-        type="file"
-        accept=".xlsx,.csv,.txt,.xml,.gbxml,.ifc"
-        aria-label="File with rooms"
-        @change="choose"
-      />
-      <p v-if="busy" class="soft" role="status">
-        {{ busy }}
-        <progress v-if="running" :value="sent < 1 ? sent : undefined" max="1" aria-label="Sent so far" />
-        <button v-if="running" class="link" @click="running?.abort()">stop</button>
-      </p>
-      <p v-for="note in notes" :key="note" class="soft">{{ note }}</p>
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      <v-checkbox
-        v-if="unnumbered || numbered"
-        v-model="numbered"
-        label="Give the next free numbers to rooms without one"
-        density="compact"
-        color="primary"
-        hide-details
-        @update:model-value="read"
-      />
-      <template v-if="rows.length">
-        <div class="tabs">
-          <button
-            v-for="(label, state) in STATES"
-            v-show="counts[state]"
-            :key="state"
-            class="act"
-            :aria-pressed="shows === state"
-            :class="{ on: shows === state }"
-            @click="shows = shows === state ? '' : state"
-          >
-            {{ counts[state] }} {{ label }}
-          </button>
-          <span class="grow" />
-          <template v-if="shows && shows !== 'refused' && shows !== 'unchanged'">
-            <button class="link" @click="all(shows, true)">choose all</button>
-            <button class="link" @click="all(shows, false)">choose none</button>
+  <v-dialog
+    :model-value="true"
+    max-width="980"
+    scrollable
+    aria-label="Rooms from a file"
+    @update:model-value="emit('close')"
+  >
+    <v-card title="Rooms from a file">
+      <v-card-text>
+        <p class="soft">
+          XLSX or CSV tables, gbXML and IFC models. Rooms are known by their number; nothing changes before
+          you take it.
+        </p>
+        <div class="how">
+          <v-file-input
+            label="File with rooms"
+            accept=".xlsx,.csv,.txt,.xml,.gbxml,.ifc"
+            class="file-choice"
+            :model-value="file ?? undefined"
+            @update:model-value="choose"
+          />
+          <template v-if="isText">
+            <v-select
+              v-model="separator"
+              label="Columns separated by"
+              :items="SEPARATORS"
+              @update:model-value="read"
+            />
+            <v-select
+              v-model="decimal"
+              label="Decimals marked by"
+              :items="DECIMALS"
+              @update:model-value="read"
+            />
           </template>
         </div>
-        <div class="list">
-          <table class="plain">
-            <thead>
-              <tr>
-                <th>Take</th>
-                <th>No.</th>
-                <th>Room</th>
-                <th>State</th>
-                <th>What changes</th>
-              </tr>
-            </thead>
-            <tbody>
-              <tr v-for="row in listed" :key="row.key" :class="row.state">
-                <td>
-                  <input
-                    v-if="free(row)"
-                    type="checkbox"
-                    :checked="taken.has(row.key)"
-                    :aria-label="`Take ${row.number} ${row.name}`"
-                    @change="toggle(row)"
-                  />
-                </td>
-                <td>{{ row.number }}</td>
-                <td>{{ row.name }}</td>
-                <td>{{ row.state === "missing" ? "not in the file: delete" : row.state }}</td>
-                <td>
-                  <span v-if="row.state === 'refused'">{{ row.reason }}</span>
-                  <span v-for="line in row.changes" v-else :key="line.title" class="line"
-                    >{{ line.title }}
-                    <template v-if="row.state === 'changed' && line.title !== 'Surfaces'"
-                      ><s>{{ shown(line, line.old) }}</s> →
-                    </template>
-                    <b>{{ shown(line, line.new) }}</b></span
-                  >
-                </td>
-              </tr>
-            </tbody>
-          </table>
-          <p v-if="!listed.length" class="soft">Every room of the file is as it is here.</p>
+        <div v-if="busy" class="soft busy" role="status">
+          {{ busy }}
+          <v-progress-linear
+            v-if="running"
+            :model-value="sent * 100"
+            :indeterminate="sent >= 1"
+            aria-label="Sent so far"
+          />
+          <v-btn v-if="running" variant="text" @click="running?.abort()">Stop</v-btn>
         </div>
-      </template>
-      <div class="foot">
-        <button class="act" @click="emit('close')">Close</button>
-        <button v-if="rows.length" class="act on" :disabled="!taken.size || !!busy" @click="take">
+        <p v-for="note in notes" :key="note" class="soft">{{ note }}</p>
+        <v-alert v-if="fault" type="error" :text="fault" />
+        <v-checkbox
+          v-if="unnumbered || numbered"
+          v-model="numbered"
+          label="Give the next free numbers to rooms without one"
+          @update:model-value="read"
+        />
+        <template v-if="rows.length">
+          <div class="tabs">
+            <v-btn-toggle v-model="shows" aria-label="Rows shown">
+              <template v-for="(label, state) in STATES" :key="state">
+                <v-btn v-if="counts[state]" :value="state">{{ counts[state] }} {{ label }}</v-btn>
+              </template>
+            </v-btn-toggle>
+            <v-spacer />
+            <template v-if="shows && shows !== 'refused' && shows !== 'unchanged'">
+              <v-btn variant="text" @click="all(shows, true)">choose all</v-btn>
+              <v-btn variant="text" @click="all(shows, false)">choose none</v-btn>
+            </template>
+          </div>
+          <v-data-table-virtual
+            :headers="HEADS"
+            :items="listed"
+            item-value="key"
+            height="min(420px, 44vh)"
+            fixed-header
+            density="compact"
+            no-data-text="Every room of the file is as it is here."
+            :row-props="({ item }) => ({ class: item.state })"
+          >
+            <template #[`item.take`]="{ item }">
+              <v-checkbox-btn
+                v-if="free(item)"
+                :model-value="taken.has(item.key)"
+                :aria-label="`Take ${item.number} ${item.name}`"
+                @update:model-value="toggle(item)"
+              />
+            </template>
+            <template #[`item.state`]="{ item }">
+              {{ item.state === "missing" ? "not in the file: delete" : item.state }}
+            </template>
+            <template #[`item.changes`]="{ item }">
+              <span v-if="item.state === 'refused'">{{ item.reason }}</span>
+              <span v-for="line in item.changes" v-else :key="line.title" class="line"
+                >{{ line.title }}
+                <template v-if="item.state === 'changed' && line.title !== 'Surfaces'"
+                  ><s>{{ shown(line, line.old) }}</s> →
+                </template>
+                <b>{{ shown(line, line.new) }}</b></span
+              >
+            </template>
+          </v-data-table-virtual>
+        </template>
+      </v-card-text>
+      <v-card-actions>
+        <v-spacer />
+        <v-btn @click="emit('close')">Close</v-btn>
+        <v-btn
+          v-if="rows.length"
+          variant="flat"
+          color="primary"
+          :disabled="!taken.size || !!busy"
+          @click="take"
+        >
           Take {{ taken.size }} {{ taken.size === 1 ? "room" : "rooms" }}
-        </button>
-      </div>
-    </div>
-  </div>
+        </v-btn>
+      </v-card-actions>
+    </v-card>
+  </v-dialog>
 </template>
 
 <style scoped>
-.box {
-  width: min(980px, 96vw);
-  max-height: 88vh;
+.how {
   display: flex;
-  flex-direction: column;
+  gap: 10px;
+  margin: 8px 0;
+}
+.file-choice {
+  flex: 2;
+}
+.busy {
+  display: flex;
+  align-items: center;
+  gap: 10px;
 }
 .tabs {
   display: flex;
@@ -260,33 +311,11 @@ function shown(line: Line, value: unknown): string {
   align-items: center;
   margin: 8px 0;
 }
-.grow {
-  flex: 1;
-}
-.list {
-  overflow: auto;
-  min-height: 80px;
-  border-top: 1px solid var(--ink);
-  font-family: var(--narrow);
-}
-.list td {
-  vertical-align: top;
-  padding: 3px 8px;
-}
 .line {
   margin-right: 14px;
   white-space: nowrap;
 }
-.refused td {
-  color: var(--ember);
-}
-.foot {
-  display: flex;
-  gap: 10px;
-  justify-content: flex-end;
-  margin-top: 10px;
-}
-.fault {
+:deep(.refused) td {
   color: var(--ember);
 }
 </style>

@@ -70,6 +70,10 @@ async function scaleTo(value: unknown): Promise<void> {
 }
 const shift = (key: "x_m" | "y_m") => (value: unknown) =>
   drawings.place(props.level!.id, { [key]: value as number });
+function showLayer(layer: string, shown: boolean): void {
+  const others = drawing.value!.hidden_layers.filter((name) => name !== layer);
+  void drawings.place(props.level!.id, { hidden_layers: shown ? others : [...others, layer] });
+}
 const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
   fieldSaver("level", () => props.level!.id, key, label);
 </script>
@@ -98,6 +102,19 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
         />
         <Field label="left edge at" :value="drawing.x_m" :editor="metres" :save="shift('x_m')" />
         <Field label="lower edge at" :value="drawing.y_m" :editor="metres" :save="shift('y_m')" />
+        <v-list v-if="drawing.layers.length > 1" density="compact" aria-label="Layers of the drawing">
+          <v-list-subheader>Layers shown</v-list-subheader>
+          <v-checkbox
+            v-for="layer in drawing.layers"
+            :key="layer"
+            :model-value="!drawing.hidden_layers.includes(layer)"
+            :label="layer"
+            density="compact"
+            color="primary"
+            hide-details
+            @update:model-value="showLayer(layer, !!$event)"
+          />
+        </v-list>
         <button class="act" @click="drawings.remove(level.id)">Take it away</button>
       </template>
     </template>

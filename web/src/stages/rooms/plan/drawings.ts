@@ -12,6 +12,8 @@ export interface Drawing {
   m_per_unit: number;
   x_m: number;
   y_m: number;
+  layers: string[];
+  hidden_layers: string[];
 }
 
 /** Pictures and lines that lie under the plans; kept beside the document. */
@@ -45,13 +47,13 @@ export const useDrawings = defineStore("drawings", () => {
     if (answer.ok) keep(body);
   }
 
-  async function place(level: string, change: Partial<Pick<Drawing, "m_per_unit" | "x_m" | "y_m">>): Promise<void> {
+  async function place(level: string, change: Partial<Drawing>): Promise<void> {
     const now = drawings.value.find((item) => item.level === level);
     if (!now) return;
-    const { m_per_unit, x_m, y_m } = { ...now, ...change };
+    const { m_per_unit, x_m, y_m, hidden_layers } = { ...now, ...change };
     const answer = await client.PUT("/api/projects/{project_id}/levels/{level}/drawing", {
       params: { path: { project_id: doc.projectId, level } },
-      body: { m_per_unit, x_m, y_m },
+      body: { m_per_unit, x_m, y_m, hidden_layers },
     });
     fault.value = answer.response.ok ? "" : ((answer.error as Problem | undefined)?.title ?? "refused");
     if (answer.response.ok) keep(answer.data as unknown as Drawing);
