@@ -71,7 +71,33 @@ class BrowserTest(StaticLiveServerTestCase):
         self.settle()
 
     def choose(self, label: str, option: str) -> None:
-        self.page.get_by_label(label, exact=True).first.select_option(label=option)
+        self.choose_in(self.page.get_by_label(label, exact=True).first, option)
+
+    def choose_first(self, label: str) -> None:
+        """Choose whatever a list begins with."""
+        field = self.page.get_by_label(label, exact=True).first
+        field.focus()
+        field.press("ArrowDown")
+        self.page.get_by_role("option").first.click()
+        self.settle()
+
+    def slide(self, label: str, to: int) -> None:
+        """Move a slider with the arrow keys."""
+        thumb = self.page.get_by_role("slider", name=label)
+        thumb.focus()
+        by = to - round(float(thumb.get_attribute("aria-valuenow") or 0))
+        for _ in range(abs(by)):
+            thumb.press("ArrowRight" if by > 0 else "ArrowLeft")
+        self.settle()
+
+    def choose_in(self, field: Locator, option: str) -> None:
+        """Choose from the list of a field: open it, find what is meant, press it."""
+        field.focus()
+        if field.get_attribute("inputmode") == "none":
+            field.press("ArrowDown")
+        else:
+            field.fill(option)
+        self.page.get_by_role("option", name=option, exact=True).first.click()
         self.settle()
 
     def settle(self) -> None:

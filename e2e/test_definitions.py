@@ -59,9 +59,7 @@ class PlacePages(Definitions):
     def test_sun_on_a_surface_and_a_skyline(self) -> None:
         self.stage("Place")
         self.part("Site and sun")
-        azimuth = self.page.get_by_label("Azimuth of the surface")
-        azimuth.focus()
-        azimuth.fill("90")
+        self.slide("Azimuth of the surface", 90)
         self.page.locator("[data-test=azimuth]", has_text="90° E").wait_for()
         self.page.get_by_text("behind the surface").wait_for()  # an east wall at 15:00
         before = self.building()["cooling"]["sensible_w"]
@@ -118,7 +116,7 @@ class PlacePages(Definitions):
                 (4, "relative humidity"),
                 (5, "global irradiance"),
             ):
-                self.page.get_by_label(f"Column {column}", exact=True).select_option(label=role)
+                self.choose(f"Column {column}", role)
             self.page.get_by_label("Name of the mapping").fill("Mill Hill files")
             self.press("Read the year")
             self.page.get_by_role("alert").get_by_text("line 501").first.wait_for()
@@ -135,7 +133,7 @@ class PlacePages(Definitions):
             self.assertAlmostEqual(found["derived"]["mean_c"], 10.0, delta=0.1)
             # Next time the layout is remembered by its name.
             self.page.get_by_label("Weather file").set_input_files(good)
-            self.page.get_by_label("Remembered mapping").select_option(label="Mill Hill files")
+            self.choose("Remembered mapping", "Mill Hill files")
             self.assertEqual(self.page.get_by_label("Column 3", exact=True).input_value(), "dry_bulb")
 
 
@@ -190,7 +188,7 @@ class FabricPages(Definitions):
         self.press("Materials", exact=True)
         self.press("From the catalogue")
         self.page.get_by_label("Find on the shelf").fill("cork board")
-        self.page.get_by_role("dialog").get_by_role("button", name="Cork board").click()
+        self.page.get_by_role("dialog").get_by_role("option", name="Cork board").click()
         self.settle()
         self.press("Done")
         self.assertAlmostEqual(self.named("material", "Cork board")["conductivity_w_mk"], 0.045)
@@ -285,7 +283,7 @@ class SchedulePages(Definitions):
         self.settle()
         self.assertEqual(line.input_value(), "00–09 0 · 09–11 80 · 11–24 20")
         self.assertIn("09:00 to 11:00", self.page.locator("[data-test=told]").inner_text())
-        self.page.get_by_label("Lay another pattern over").select_option(label="Weekday")
+        self.choose("Lay another pattern over", "Open hours, Weekday")
         self.page.get_by_text("laid over:").wait_for()
         other = next(
             pattern["steps"]
@@ -334,7 +332,7 @@ class SchedulePages(Definitions):
     def test_temperatures_from_the_shelf_in_both_unit_systems(self) -> None:
         self.stage("Schedules")
         self.press("from the shelf")
-        self.page.get_by_role("dialog").get_by_role("button", name="Unheated attic").click()
+        self.page.get_by_role("dialog").get_by_role("option", name="Unheated attic").click()
         self.settle()
         self.press("Done")
         line = self.page.get_by_label("Pattern as one line")
@@ -472,8 +470,7 @@ class SharedThings(Definitions):
         users = [s for s in self.rows("surface") if s["assembly"] == wall]
         self.assertGreater(len(users), 1)
         self.type_cell("Layers", 0, "thickness_m", "250")
-        self.page.get_by_label("Change only for").select_option(index=1)
-        self.settle()
+        self.choose_first("Change only for")
         self.assertEqual({row["id"]: row for row in self.rows("layer") if row["assembly"] == wall}, layers)
         # The faces of one wall moved, and no others.
         before = {user["id"] for user in users}
@@ -495,8 +492,7 @@ class SharedThings(Definitions):
         self.type_cell("Materials", row, "conductivity_w_mk", "2.5")
         question = self.page.get_by_role("status").filter(has_text="Concrete, reinforced: changed for all of")
         question.wait_for()
-        self.page.get_by_label("Change only for").select_option(index=1)
-        self.settle()
+        self.choose_first("Change only for")
         self.assertEqual(
             self.named("material", "Concrete, reinforced")["conductivity_w_mk"], concrete["conductivity_w_mk"]
         )
@@ -559,13 +555,13 @@ class UsePages(Definitions):
         self.open_use("Meeting")
         use = self.named("use", "Meeting")["id"]
         area = self.results()["use"][use]["area_m2"]
-        self.page.get_by_label("Entered as").first.select_option(label="number in the room")
+        self.choose("Entered as", "number in the room")
         self.settle()
         self.fill("People", "12")
         found = self.results()["use"][use]
         self.assertAlmostEqual(found["people_per_m2"], 12 / area)
         self.page.get_by_text("or 12.0 in").wait_for()
-        self.page.get_by_label("doing").select_option(label="athletics")
+        self.choose("doing", "athletics")
         self.settle()
         self.assertAlmostEqual(
             self.results()["use"][use]["person_sensible_w"] + self.results()["use"][use]["person_latent_w"], 525
@@ -595,7 +591,7 @@ class UsePages(Definitions):
         shown = self.number(then.inner_text().replace("kW", ""))
         self.assertLess(shown, before["heating_w"] / 1000)
         self.assertEqual(self.fetch("document")["version"], version)
-        self.press("Keep it")
+        self.press("Change them")
         self.assertAlmostEqual(self.building()["heating_w"] / 1000, shown, delta=0.006)
         self.page.get_by_role("heading", level=1).first.click()
         self.page.keyboard.press("Control+z")
@@ -606,16 +602,14 @@ class UsePages(Definitions):
     def test_a_use_from_the_shelf_brings_its_schedules(self) -> None:
         self.stage("Uses")
         self.press("from the shelf")
-        self.page.get_by_role("dialog").get_by_role("button", name="Library").click()
+        self.page.get_by_role("dialog").get_by_role("option", name="Library").click()
         self.settle()
         self.press("Done")
         use = self.named("use", "Library")
         self.assertAlmostEqual(use["air_per_person_m3_s"], 0.0025)
         self.assertAlmostEqual(use["air_per_area_m3_s_m2"], 0.0006)
         self.assertEqual(self.named("schedule", "Office, people")["id"], use["people_schedule"])
-        slider = self.page.get_by_label("Hour looked at")
-        slider.focus()
-        slider.fill("10")
+        self.slide("Hour looked at", 10)
         self.assertAlmostEqual(self.number(self.page.locator("[data-test=people-at]").inner_text()), 10.0, delta=0.05)
 
 

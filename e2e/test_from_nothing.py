@@ -10,7 +10,7 @@ class FromNothing(BrowserTest):
         self.press("Projects")
         self.page.get_by_text("New project …", exact=True).click()
         self.page.get_by_label("Project name").fill("Alder Mill")
-        self.press("Start it")
+        self.press("Start project")
         self.page.get_by_role("heading", name="Place").wait_for()
 
     def place(self) -> None:

@@ -61,7 +61,7 @@ class Loads(BrowserTest):
         self.assertEqual(self.page.locator("[data-test=held]").count(), 0)
 
     def test_groups_explain_themselves_and_u_values_stand_beside(self) -> None:
-        self.page.get_by_label("Rows", exact=True).select_option(label="uses")
+        self.choose("Rows", "uses")
         grid = self.page.get_by_role("grid", name="Loads", exact=True)
         row = grid.locator("[role=row]", has=self.page.get_by_text("Dry workshop", exact=True))
         row.locator("[data-column=cooling]").click()
@@ -70,7 +70,7 @@ class Loads(BrowserTest):
         rooms = [r for r in self.fetch("document")["objects"]["room"] if r["use"] == self.use("Dry workshop")["id"]]
         for room in rooms:
             working.get_by_text(f"{room['number']} {room['name']}").first.wait_for()
-        self.page.get_by_label("Rows", exact=True).select_option(label="rooms")
+        self.choose("Rows", "rooms")
         self.row().locator("[data-column=name]").click()
         self.press("Heating", exact=True)
         simple = self.page.locator("[data-test=simple]")

@@ -48,13 +48,13 @@ class Zones(BrowserTest):
         self.assertEqual([found["effective"][i]["heating_setpoint_c"] for i in ids], [[23, "zone"]] * 2)
         self.assertGreater(found["group"][zone["id"]]["heating_w"], before * 1.05)
         self.stage("Loads")
-        self.page.get_by_label("Rows", exact=True).select_option(label="zones")
+        self.choose("Rows", "zones")
         shown = self.row("Loads", "Quiet rooms").locator("[data-column=heating]").inner_text()
         wanted = sum(found["room"][i]["heating_w"] for i in ids) / 1000
         # What it was stands before what it is.
         self.assertTrue(shown.endswith(f"{wanted:.2f}"), shown)
         # The roll has it as well, and a zone that goes leaves its rooms.
-        self.page.get_by_label("Group the roll by").select_option(label="zone")
+        self.choose("Group the roll by", "zone")
         self.page.get_by_role("listbox", name="Rooms").get_by_text("Quiet rooms").wait_for()
         self.stage("Rooms")
         self.press("Shared values")

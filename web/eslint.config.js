@@ -47,4 +47,17 @@ export default [
       "@typescript-eslint/no-explicit-any": "error",
     },
   },
+  {
+    // Controls are the component library's, set up in parts/.
+    files: ["src/app/**/*.vue", "src/stages/**/*.vue"],
+    rules: {
+      "vue/no-restricted-html-elements": [
+        "error",
+        ...["button", "select", "input", "textarea", "table", "dialog", "progress"].map((element) => ({
+          element,
+          message: "Use the component library's, or a part of parts/.",
+        })),
+      ],
+    },
+  },
 ];

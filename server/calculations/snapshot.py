@@ -14,7 +14,7 @@ from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import Section
 from projects.document import Document, Row
 from projects.resolver import Effective, kit_in_use
-from projects.starter import STARTER_FIELDS, STARTER_MONTHS
+from projects.starter import STARTER_FIELDS, STARTER_MONTHS, STARTING_FIGURES
 
 CLOCK_H = 2.5  # between the sun's noon and the clock's; no country is further off
 SEASONS_FROM_DEG = 20.0
@@ -69,6 +69,7 @@ class Snapshots:
         snags.extend(look.remembered("roles", "", lambda: _empty_roles(look)))
         for use in document.of("use"):
             snags.extend(look.remembered("use snags", use, lambda i=use: use_snags(look, i)))
+        snags.extend(_starting_figures(document))
         project = document.one("project")
         usual = Margins(project["heating_margin"], project["cooling_margin"])
         building = Building(
@@ -149,6 +150,20 @@ def _site_snags(document: Document) -> list[Snag]:
         found.append(
             Snag(DOUBTFUL, "season_off", "site", site["id"], "place", sentence, "check the latitude and the months")
         )
+    return found
+
+
+def _starting_figures(document: Document) -> list[Snag]:
+    """Uses and glazings that are relied on and have nothing but the figures that every new one starts with."""
+    found = []
+    for kind, stage, users in (("use", "uses", (("room", "use"),)), ("glazing", "fabric", (("opening", "glazing"), ("kit", "window")))):
+        start = STARTING_FIGURES[kind]
+        for row in document.of(kind).values():
+            if any(row[field] != value for field, value in start.items()):
+                continue
+            if any(other[field] == row["id"] for name, field in users for other in document.of(name).values()):
+                sentence = f"{row['name']} still has the figures that every new {kind} starts with; nobody chose them."
+                found.append(Snag(DOUBTFUL, f"starting_{kind}", kind, row["id"], stage, sentence, "enter its own, or take one from the shelf" if kind == "use" else "enter its own"))
     return found
 
 

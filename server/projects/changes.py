@@ -12,6 +12,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from django.db import IntegrityError, transaction
 from pydantic import ValidationError
 
+from projects.citations import with_citations
 from projects.document import Document, Row, load_document, remember
 from projects.errors import FieldFault, Refused
 from projects.kinds import KINDS, KindInfo
@@ -413,6 +414,8 @@ def apply_changes(
             return before, before, [(change["kind"], change["id"]) for change in done.inverse]
         # Worked out before anybody has to wait for it: only the writing holds the database.
         refuse_stale(project, base_version, changes, before, own=author.pk if way != "edit" else None)
+        if way == "edit":
+            changes = with_citations(before, changes)
         rows, inverse, touched = plan_changes(before, changes)
         if not touched:
             return before, before, []

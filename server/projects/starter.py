@@ -28,6 +28,16 @@ STARTER_MONTHS = (
     (21.0, 15.5, 8.0, 0.36, 2.28), (15.0, 11.5, 7.0, 0.33, 2.38), (11.0, 8.0, 6.5, 0.31, 2.44),
 )  # fmt: skip
 
+# What new things begin with in the interface, where it must begin with something; said until one of it is changed.
+STARTING_FIGURES: dict[str, dict[str, Any]] = {
+    "glazing": {"u_value": 1.4, "g_value": 0.5, "frame_share": 0.2, "panes": 2, "basis": "whole"},
+    "use": {
+        "people_value": 0.0, "lights_value": 0.0, "equipment_value": 0.0, "infiltration_ach": 0.3,
+        "air_per_person_m3_s": 0.0, "air_per_area_m3_s_m2": 0.0, "heating_setpoint_c": 20.0, "cooling_setpoint_c": 24.0,
+        "source": "",
+    },
+}  # fmt: skip
+
 
 def new_id() -> str:
     """A short random id."""

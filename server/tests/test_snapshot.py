@@ -153,6 +153,20 @@ class Inputs(ApiTest):
         self.set("design_month", july, dry_bulb_c=29.0)
         self.assertNotIn("starter_site", self.codes())
 
+    def test_figures_that_nobody_chose_are_said_until_one_is_chosen(self) -> None:
+        self.assertNotIn("starting_use", self.codes())
+        room = next(iter(self.document().of("room")))
+        self.commit(
+            self.small.project,
+            [
+                {"op": "create", "kind": "use", "id": "fresh", "fields": {"name": "New use"}},
+                {"op": "set", "kind": "room", "id": room, "fields": {"use": "fresh"}},
+            ],
+        )
+        self.assertIn("starting_use", self.codes())
+        self.set("use", "fresh", lights_value=7.0)
+        self.assertNotIn("starting_use", self.codes())
+
     def test_a_site_that_does_not_fit_its_clock_or_its_seasons(self) -> None:
         site = self.document().one("site")["id"]
         self.assertFalse({"clock_off", "season_off"} & self.codes())

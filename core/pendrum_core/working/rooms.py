@@ -2,6 +2,8 @@
 
 from math import isfinite
 
+import numpy as np
+
 from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Element, Gain, Room, SunWindow
@@ -11,6 +13,7 @@ from pendrum_core.results.envelope import element_u_value
 from pendrum_core.room.detail import RoomDetail, room_detail, warmth_k
 from pendrum_core.room.loads import RoomLoads
 from pendrum_core.room.sources import gain_at
+from pendrum_core.schedule.pattern import step_averages
 from pendrum_core.working.node import Node, addition, figure
 
 _BALANCE = "Room heat balance, repeating day, solved exactly in frequency; coefficients of ISO 52016-1:2017"
@@ -19,7 +22,7 @@ _NAMES = {
     "sun": "Sun through windows", "walls": "Walls", "roofs": "Roofs and ceilings", "floors": "Floors",
     "windows": "Windows, conduction", "doors": "Doors", "neighbours": "Neighbouring spaces", "people": "People",
     "lights": "Lights", "equipment": "Equipment", "infiltration": "Infiltration",
-    "outdoor air": "Untreated outdoor air", "drawn air": "Air drawn in by warmth", "storage": "Kept and given back",
+    "outdoor air": "Untreated outdoor air", "drawn air": "Air drawn in by warmth", "storage": "Stored heat",
 }  # fmt: skip
 
 
@@ -274,6 +277,14 @@ def _warm_up(loads: RoomLoads, value: float) -> Node:
             inputs=(Node("Allowance", thermostat.reheat_w_m2, "power_per_area"),
                     Node("Floor area", loads.room.floor_area_m2, "area", ref=f"room/{loads.room.id}/floor_area_m2")),
         )  # fmt: skip
+    if np.ptp(step_averages(thermostat.winter)) < 1e-9:
+        return Node(
+            "Holding what is sensed", value, "power",
+            formula="what holding the sensed temperature at a constant set-point takes above the losses with the air held at it",
+            source=_BALANCE,
+            inputs=(Node("Share of the surfaces in what is sensed", thermostat.radiant_weight, "percent"),
+                    Node("Air then", float(loads.control.winter.air_c.mean()), "temperature")),
+        )  # fmt: skip
     return Node(
         "Warm-up", value, "power",
         formula="constant power, worked out so that the sensed temperature meets the set-point when the time is over, less the "
@@ -334,7 +345,7 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
         "load",
         "QH",
         formula="sum of losses on the winter day, no sun"
-        + (", and what the warm-up takes" if abs(warm_up) > 0.05 else ""),
+        + (", and what its thermostat takes more" if abs(warm_up) > 0.05 else ""),
         numbers=addition([float(node.value or 0.0) for node in inputs], "load"),
         source=_SIMPLE if results.building.climate.heating_procedure == "u_values" else _BALANCE,
         inputs=(

@@ -2,6 +2,7 @@
 
 from typing import Any
 
+from calculations.fields_of_snags import field_of
 from calculations.mends import mend_of
 from calculations.records.definitions import EnvelopeMaker
 from calculations.records.payload import Payload, Record
@@ -136,7 +137,7 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
 
 def _snag(snag: Snag, document: Document) -> Record:
     mend = mend_of(snag, document)
-    return vars(snag) | {"mend": mend and {"label": mend.label, "changes": list(mend.changes)}}
+    return vars(snag) | {"field": field_of(snag), "mend": mend and {"label": mend.label, "changes": list(mend.changes)}}
 
 
 class PlantMaker:

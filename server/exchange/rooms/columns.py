@@ -38,7 +38,7 @@ _ALL = (
     Column("heating_setback_c", "Set back to", "number", "temperature"),
     Column("cooling_setup_c", "Set up to", "number", "temperature"),
     Column("warm_up_h", "Warm-up", "number", "time"),
-    Column("pull_down_h", "Pull-down", "number", "time"),
+    Column("pull_down_h", "Pull-down", "number", "minutes"),
     Column("heating_margin", "Heating margin", "number", "percent"),
     Column("cooling_margin", "Cooling margin", "number", "percent"),
     Column("heating_capacity_w", "Heating at most", "number", "load"),

@@ -170,7 +170,7 @@ useKeys({
     <KeyHelp v-if="panel === 'keys'" @close="panel = ''" />
     <ConflictDialog />
     <div v-if="doc.message" class="message" role="alert">
-      {{ doc.message }} <button class="link" @click="doc.message = ''">Dismiss</button>
+      {{ doc.message }} <TextAct @click="doc.message = ''">Dismiss</TextAct>
     </div>
   </v-app>
 </template>

@@ -143,7 +143,8 @@ function onKey(event: KeyboardEvent): void {
     <div class="days">
       <span class="soft">Day shown</span>
       <div class="months" role="group" aria-label="Day">
-        <button
+        <v-btn
+          variant="text"
           :aria-pressed="view.month === 0"
           class="winter"
           :class="{ on: view.month === 0, short: days.length > 12 }"
@@ -151,8 +152,9 @@ function onKey(event: KeyboardEvent): void {
           @click="view.month = 0"
         >
           W
-        </button>
-        <button
+        </v-btn>
+        <v-btn
+          variant="text"
           v-for="(month, index) in days"
           :key="month"
           :aria-pressed="view.month === index + 1"
@@ -165,7 +167,7 @@ function onKey(event: KeyboardEvent): void {
           @click="view.month = index + 1"
         >
           {{ month.split(" ")[0] }}
-        </button>
+        </v-btn>
       </div>
     </div>
     <div
@@ -287,11 +289,15 @@ function onKey(event: KeyboardEvent): void {
         /></span>
       </p>
       <p class="soft">
-        <span class="switch" role="group" aria-label="Rail shows">
-          <button :aria-pressed="shows === 'heat'" @click="shows = 'heat'">Heat</button>
-          <button :aria-pressed="shows === 'air'" @click="shows = 'air'">Temperatures</button>
-        </span>
-        <kbd>[</kbd> <kbd>]</kbd> 10 min <button class="link" @click="jumpToPeak"><kbd>P</kbd> peak</button>
+        <v-btn-group class="toggle" role="group" aria-label="Rail shows">
+          <v-btn :active="shows === 'heat'" :aria-pressed="shows === 'heat'" @click="shows = 'heat'"
+            >Heat</v-btn
+          >
+          <v-btn :active="shows === 'air'" :aria-pressed="shows === 'air'" @click="shows = 'air'"
+            >Temperatures</v-btn
+          >
+        </v-btn-group>
+        <kbd>[</kbd> <kbd>]</kbd> 10 min <TextAct @click="jumpToPeak"><kbd>P</kbd> peak</TextAct>
       </p>
     </div>
   </section>

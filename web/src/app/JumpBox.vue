@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
 import { useView } from "@/view/store";
-import { computed, onMounted, ref } from "vue";
+import { computed, ref } from "vue";
 import { useRouter } from "vue-router";
 import { STAGES } from "./stages";
 
@@ -11,7 +11,6 @@ const view = useView();
 const router = useRouter();
 const text = ref("");
 const index = ref(0);
-const input = ref<HTMLInputElement | null>(null);
 
 interface Target {
   name: string;
@@ -62,56 +61,40 @@ function take(target: Target | undefined): void {
   target?.go();
   emit("close");
 }
-
-onMounted(() => input.value?.focus());
 </script>
 
 <template>
   <v-dialog :model-value="true" max-width="560" aria-label="Jump to" @update:model-value="emit('close')">
-    <div class="box">
-      <input
-        ref="input"
+    <v-card class="box">
+      <v-text-field
         v-model="text"
-        aria-label="Jump to room, system, schedule or command"
-        placeholder="room, system, schedule, command"
-        @input="index = 0"
-        @keydown.esc="emit('close')"
+        autofocus
+        label="Jump to room, system, schedule or command"
+        @update:model-value="index = 0"
         @keydown.down.prevent="index = Math.min(found.length - 1, index + 1)"
         @keydown.up.prevent="index = Math.max(0, index - 1)"
         @keydown.enter.prevent="take(found[index])"
       />
-      <button
-        v-for="(target, i) in found"
-        :key="target.what + target.name"
-        :class="{ on: i === index }"
-        @click="take(target)"
-      >
-        {{ target.name }} <span class="soft">{{ target.what }}</span>
-      </button>
+      <v-list selectable aria-label="What was found">
+        <v-list-item
+          v-for="(target, i) in found"
+          :key="target.what + target.name"
+          :active="i === index"
+          :title="target.name"
+          @click="take(target)"
+        >
+          <template #append>
+            <span class="soft">{{ target.what }}</span>
+          </template>
+        </v-list-item>
+      </v-list>
       <p v-if="!found.length" class="soft">Nothing has that name.</p>
-    </div>
+    </v-card>
   </v-dialog>
 </template>
 
 <style scoped>
 .box {
-  display: grid;
-}
-input {
-  border: 1px solid var(--line);
-  background: var(--field);
-  padding: 6px 8px;
-  margin-bottom: 6px;
-}
-button {
-  text-align: left;
-  padding: 4px 8px;
-}
-button.on,
-button:hover {
-  background: var(--wash);
-}
-button span {
-  float: right;
+  padding: 12px;
 }
 </style>

@@ -1,12 +1,12 @@
 <script setup lang="ts">
+import DialogBox from "@/parts/DialogBox.vue";
 import { useDocument } from "@/document/store";
-import { computed, onMounted, ref } from "vue";
+import { computed } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { STAGES } from "./stages";
 import { VIEW_KEYS } from "./viewKeys";
 
 const emit = defineEmits<{ close: [] }>();
-const box = ref<HTMLElement | null>(null);
 const keys: [string, string][] = [
   ["Arrows, Enter, typing", "move and edit in grids"],
   ["Delete", "in a grid: step back to the inherited value"],
@@ -32,53 +32,45 @@ function toProof(): void {
   void router.push(`/${doc.projectId}/proof`);
   emit("close");
 }
-onMounted(() => box.value?.focus());
 </script>
 
 <template>
-  <div class="veil" @click.self="emit('close')">
-    <div ref="box" class="box" role="dialog" aria-label="Keys" tabindex="-1" @keydown.esc="emit('close')">
-      <h1>Keys</h1>
-      <div class="parts">
-        <section v-for="part in parts" :key="part.title">
-          <h2>{{ part.title }}</h2>
-          <table class="plain" :aria-label="`Keys ${part.title.toLowerCase()}`">
-            <tbody>
-              <tr v-for="[key, what] in part.keys" :key="key">
-                <td>
-                  <kbd>{{ key }}</kbd>
-                </td>
-                <td>{{ what }}</td>
-              </tr>
-            </tbody>
-          </table>
-        </section>
-      </div>
-      <p><button class="link" @click="toProof">Proof book: how this program is checked</button></p>
-      <button class="act" @click="emit('close')">Close</button>
+  <DialogBox title="Keys" :width="860" @close="emit('close')">
+    <div class="parts">
+      <section v-for="part in parts" :key="part.title">
+        <h3>{{ part.title }}</h3>
+        <v-table class="plain" :aria-label="`Keys ${part.title.toLowerCase()}`">
+          <tbody>
+            <tr v-for="[key, what] in part.keys" :key="key">
+              <td>
+                <kbd>{{ key }}</kbd>
+              </td>
+              <td>{{ what }}</td>
+            </tr>
+          </tbody>
+        </v-table>
+      </section>
     </div>
-  </div>
+    <template #actions>
+      <TextAct @click="toProof">Proof book: how this program is checked</TextAct>
+      <v-spacer />
+      <Act @click="emit('close')">Close</Act>
+    </template>
+  </DialogBox>
 </template>
 
 <style scoped>
-.box {
-  width: min(860px, 94vw);
-  max-height: calc(100vh - 128px);
-  overflow: auto;
-}
 .parts {
   display: grid;
   grid-template-columns: repeat(auto-fit, minmax(320px, 1fr));
   gap: 0 24px;
 }
-h2 {
+h3 {
   margin: 10px 0 2px;
+  font-size: 14px;
 }
-td {
-  padding: 1px 8px !important;
-  height: 24px !important;
-}
-.act {
-  margin-top: 8px;
+.plain :deep(td) {
+  padding: 1px 8px;
+  height: 24px;
 }
 </style>

@@ -1,7 +1,9 @@
 <script setup lang="ts">
+import DialogBox from "@/parts/DialogBox.vue";
+import FileButton from "@/parts/FileButton.vue";
 import { client, csrfToken, Refusal, unwrap, type Problem } from "@/api/client";
 import { useDocument } from "@/document/store";
-import { computed, nextTick, onMounted, ref } from "vue";
+import { computed, onMounted, ref } from "vue";
 
 interface Listed {
   id: string;
@@ -14,14 +16,11 @@ const doc = useDocument();
 const projects = ref<Listed[]>([]);
 const fault = ref("");
 const busy = ref("");
-const box = ref<HTMLElement | null>(null);
 const HEADS = { open: "Open", archived: "Archived", deleted: "Deleted" } as const;
 const by = computed(() => (state: string) => projects.value.filter((project) => project.state === state));
 
 onMounted(async () => {
   await list();
-  await nextTick();
-  box.value?.querySelector("button")?.focus();
 });
 
 async function list(): Promise<void> {
@@ -64,9 +63,7 @@ function copy(project: Listed): Promise<void> {
   });
 }
 
-function upload(event: Event): Promise<void> {
-  const file = (event.target as HTMLInputElement).files?.[0];
-  if (!file) return Promise.resolve();
+function upload(file: File): Promise<void> {
   return attempt(`reading ${file.name} …`, async () => {
     const form = new FormData();
     form.append("file", file);
@@ -82,92 +79,54 @@ function upload(event: Event): Promise<void> {
 </script>
 
 <template>
-  <div class="veil" @click.self="emit('close')" @keydown.esc="emit('close')">
-    <div ref="box" class="box" role="dialog" aria-label="All projects">
-      <h2>All projects</h2>
-      <template v-for="(head, state) in HEADS" :key="state">
-        <template v-if="by(state).length">
-          <h3>{{ head }}</h3>
-          <ul>
-            <li v-for="project in by(state)" :key="project.id">
-              <b>{{ project.name }}</b>
-              <span class="soft">{{ project.id === doc.projectId ? "here" : "" }}</span>
-              <span class="grow" />
-              <template v-if="state === 'open'">
-                <button class="link" @click="emit('opened', project.id)">Open</button>
-                <button class="link" @click="copy(project)">Copy</button>
-                <a class="link" :href="`/api/projects/${project.id}/project.json`">Download</a>
-                <button
-                  class="link"
-                  :disabled="project.id === doc.projectId"
-                  @click="setState(project, 'archived')"
-                >
-                  Archive
-                </button>
-                <button
-                  class="link"
-                  :disabled="project.id === doc.projectId"
-                  @click="setState(project, 'deleted')"
-                >
-                  Delete
-                </button>
-              </template>
-              <button v-else class="link" @click="setState(project, 'open')">Bring back</button>
-            </li>
-          </ul>
-        </template>
-      </template>
-      <p v-if="busy" class="soft" role="status">{{ busy }}</p>
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      <div class="foot">
-        <label class="soft"
-          >From a file <input type="file" accept=".json" aria-label="Project file" @change="upload"
-        /></label>
-        <span class="grow" />
-        <button class="act" @click="emit('close')">Close</button>
-      </div>
-      <p class="soft small">
-        A project's file is JSON by the published schema; weather files and drawings below plans are not in
-        it. What is deleted stays here and can be brought back.
-      </p>
-    </div>
-  </div>
+  <DialogBox title="All projects" :width="680" @close="emit('close')">
+    <template v-for="(head, state) in HEADS" :key="state">
+      <v-list v-if="by(state).length" :aria-label="`${head} projects`">
+        <v-list-subheader>{{ head }}</v-list-subheader>
+        <v-list-item v-for="project in by(state)" :key="project.id" class="project">
+          <v-list-item-title
+            >{{ project.name
+            }}<span v-if="project.id === doc.projectId" class="soft"> open now</span></v-list-item-title
+          >
+          <template #append>
+            <template v-if="state === 'open'">
+              <TextAct @click="emit('opened', project.id)">Open</TextAct>
+              <TextAct @click="copy(project)">Copy</TextAct>
+              <a class="link" :href="`/api/projects/${project.id}/project.json`">Download</a>
+              <TextAct :disabled="project.id === doc.projectId" @click="setState(project, 'archived')">
+                Archive
+              </TextAct>
+              <TextAct :disabled="project.id === doc.projectId" @click="setState(project, 'deleted')">
+                Delete
+              </TextAct>
+            </template>
+            <TextAct v-else @click="setState(project, 'open')">Bring back</TextAct>
+          </template>
+        </v-list-item>
+      </v-list>
+    </template>
+    <v-progress-linear v-if="busy" indeterminate :aria-label="busy" />
+    <p v-if="busy" class="soft" role="status">{{ busy }}</p>
+    <v-alert v-if="fault" type="error" :text="fault" />
+    <p class="soft small">
+      A project's file is JSON by the published schema, with its weather year and the drawings below its
+      plans. Deleted projects stay here and can be brought back.
+    </p>
+    <template #actions>
+      <FileButton label="Project file" text="From a file …" accept=".json" @file="upload" />
+      <v-spacer />
+      <Act @click="emit('close')">Close</Act>
+    </template>
+  </DialogBox>
 </template>
 
 <style scoped>
-.box {
-  width: min(680px, 94vw);
-}
-h3 {
-  margin: 10px 0 2px;
-  font-size: 13px;
-  color: var(--soft);
-}
-ul {
-  list-style: none;
-  padding: 0;
-  margin: 0;
-}
-li {
+.project :deep(.v-list-item__append) {
   display: flex;
   gap: 12px;
-  align-items: center;
-  border-bottom: 1px solid var(--hair);
-  padding: 4px 0;
-}
-.grow {
-  flex: 1;
-}
-.foot {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  margin-top: 12px;
-}
-.fault {
-  color: var(--ember);
 }
 .small {
   font-size: 12px;
+  margin-top: 10px;
 }
 </style>

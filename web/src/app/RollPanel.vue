@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
+import TextBox from "@/parts/TextBox.vue";
 import { useDocument } from "@/document/store";
 import type { Room } from "@/document/types";
 import { useResults } from "@/results/store";
@@ -19,6 +21,7 @@ const kindOf: Record<string, "level" | "zone" | "use" | "air_system"> = {
   use: "use",
   system: "air_system",
 };
+const groupings = Object.keys(kindOf).map((name) => ({ value: name, label: name }));
 
 const largest = computed(() =>
   Math.max(1, ...results.rows("room").flatMap(([, r]) => [r.cooling?.sensible_w ?? 0, r.heating_w])),
@@ -91,24 +94,21 @@ function onKey(event: KeyboardEvent): void {
 <template>
   <aside class="panel" aria-label="Roll of rooms">
     <div class="bar">
-      <label class="soft"
-        >by
-        <select v-model="view.grouping" aria-label="Group the roll by">
-          <option v-for="name in Object.keys(kindOf)" :key="name" :value="name">{{ name }}</option>
-        </select></label
-      >
-      <input v-model="filter" placeholder="filter" aria-label="Filter rooms" />
+      <span class="soft">by</span>
+      <Choice v-model="view.grouping" label="Group the roll by" :choices="groupings" />
+      <TextBox v-model="filter" label="Filter rooms" placeholder="filter" />
       <span class="soft key"
-        ><b style="color: var(--ember)">heat</b> | <b style="color: var(--tide)">cool</b></span
+        ><b style="color: var(--ember)">heat</b> <b style="color: var(--tide)">cool</b></span
       >
     </div>
-    <button
+    <v-btn
+      variant="text"
       class="line group"
       :class="{ on: view.subject.id === 'building' }"
       @click="view.subject = { kind: 'group', id: 'building' }"
     >
       Building, together
-    </button>
+    </v-btn>
     <div ref="box" class="list" tabindex="0" role="listbox" aria-label="Rooms" @keydown="onKey">
       <div :style="{ height: virtual.getTotalSize() + 'px', position: 'relative' }">
         <template v-for="item in virtual.getVirtualItems()" :key="lines[item.index]?.key ?? item.index">
@@ -153,17 +153,11 @@ function onKey(event: KeyboardEvent): void {
   padding: 7px 10px;
   border-bottom: 1px solid var(--line);
 }
-.bar input {
-  width: 62px;
-  border: 0;
-  border-bottom: 1px solid var(--line);
-  background: none;
+.bar :deep(.choice) {
+  flex: 0 0 92px;
 }
-.bar select {
-  border: 0;
-  background: var(--paper);
-  border-bottom: 1px dotted var(--soft);
-  color: var(--ink);
+.bar > :deep(.v-text-field:not(.choice)) {
+  flex: 1;
 }
 .key {
   margin-left: auto;
@@ -190,11 +184,13 @@ function onKey(event: KeyboardEvent): void {
   white-space: nowrap;
   border-left: 3px solid transparent;
 }
-button.line {
+.line.v-btn {
   position: static;
   width: 100%;
   font-weight: 600;
+  font-size: 14px;
   height: 27px;
+  justify-content: start;
 }
 .line:hover {
   background: var(--hair);
@@ -206,7 +202,7 @@ button.line {
 .group {
   color: var(--soft);
 }
-button.group {
+.group.v-btn {
   color: inherit;
 }
 .no {

@@ -28,6 +28,7 @@ function goThere(snag: Snag): void {
   else if (snag.kind === "duct_section") view.airSystem = doc.get("duct_section", snag.id)?.air_system ?? "";
   else if (snag.kind === "circuit") view.circuit = snag.id;
   else if (snag.kind === "pipe_section") view.circuit = doc.get("pipe_section", snag.id)?.circuit ?? "";
+  view.wanted = snag.field ? { kind: snag.kind, id: snag.id, field: snag.field } : null;
   void router.push({ path: `/${doc.projectId}/${snag.stage}`, query: { at: `${snag.kind}/${snag.id}` } });
   emit("close");
 }
@@ -39,22 +40,22 @@ onMounted(() => box.value?.focus());
   <section ref="box" class="panel" tabindex="-1" aria-label="Snags" @keydown.esc="emit('close')">
     <div class="head">
       <h1>Snags</h1>
-      <span class="grow" /><button class="act" @click="emit('close')">Close</button>
+      <span class="grow" /><Act @click="emit('close')">Close</Act>
     </div>
     <div class="list">
       <p v-if="!snags.length" class="empty">The checks found nothing.</p>
       <div v-for="snag in snags" :key="snag.code + snag.id" class="snag" :class="snag.level">
         <span class="tag">{{ LEVELS[snag.level] }}</span>
         <p>{{ snag.sentence }}</p>
-        <button class="link" @click="goThere(snag)">Go there: {{ snag.way_out }}</button>
-        <button
+        <TextAct @click="goThere(snag)">Go there: {{ snag.way_out }}</TextAct>
+        <Act
           v-if="snag.mend"
-          class="act mend"
+          class="mend"
           title="One step that can be undone"
           @click="doc.attempt(snag.mend.label, snag.mend.changes as Change[])"
         >
           {{ snag.mend.label }}
-        </button>
+        </Act>
       </div>
     </div>
   </section>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DialogBox from "@/parts/DialogBox.vue";
 import { client, Refusal, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
 import { useResults } from "@/results/store";
@@ -74,9 +75,9 @@ async function create(): Promise<void> {
     <strong class="word">Pendrum</strong>
     <v-menu>
       <template #activator="{ props: menu }">
-        <button v-bind="menu" class="project" title="Projects">
+        <v-btn variant="text" v-bind="menu" class="project" title="Projects">
           {{ doc.project?.name ?? "Projects" }}<small>as drawn ▾</small>
-        </button>
+        </v-btn>
       </template>
       <v-list density="compact">
         <v-list-item
@@ -123,22 +124,30 @@ async function create(): Promise<void> {
       title="Working (W)"
       @click="view.workingOpen = !view.workingOpen"
     />
-    <button class="jump" title="Jump to (Ctrl+K or /)" @click="emit('jump')">/ jump to …</button>
-    <span class="switch" role="group" aria-label="Units">
-      <button
+    <v-btn variant="text" class="jump" title="Jump to (Ctrl+K or /)" @click="emit('jump')">/ jump to …</v-btn>
+    <v-btn-group class="toggle" role="group" aria-label="Units">
+      <v-btn
         v-for="unit in ['SI', 'IP'] as const"
         :key="unit"
+        :active="view.system === unit"
         :aria-pressed="view.system === unit"
         @click="view.system = unit"
       >
         {{ unit }}
-      </button>
-    </span>
-    <button class="icon" :title="view.dark ? 'Day drawing' : 'Night drawing'" @click="view.dark = !view.dark">
+      </v-btn>
+    </v-btn-group>
+    <v-btn
+      variant="text"
+      class="icon"
+      :title="view.dark ? 'Day drawing' : 'Night drawing'"
+      @click="view.dark = !view.dark"
+    >
       {{ view.dark ? "☀" : "☾" }}
-    </button>
-    <button class="snags" title="Snags (S)" @click="emit('snags')">{{ counted(serious, "snag") }}</button>
-    <button class="icon" title="Keys (?)" aria-label="Keys" @click="emit('keys')">?</button>
+    </v-btn>
+    <v-btn variant="text" class="snags" title="Snags (S)" @click="emit('snags')">{{
+      counted(serious, "snag")
+    }}</v-btn>
+    <v-btn variant="text" class="icon" title="Keys (?)" aria-label="Keys" @click="emit('keys')">?</v-btn>
     <span
       class="state"
       :class="{ lost: doc.offline }"
@@ -153,15 +162,17 @@ async function create(): Promise<void> {
       @changed="emit('listed')"
       @opened="((all = false), emit('created', $event))"
     />
-    <v-dialog v-model="asking" max-width="420">
-      <form class="ask" @submit.prevent="create">
-        <h2>New project</h2>
-        <label>Name <input v-model="name" autofocus aria-label="Project name" /></label>
+    <DialogBox v-if="asking" title="New project" :width="420" @close="asking = false">
+      <v-form id="new-project" @submit.prevent="create">
+        <v-text-field v-model="name" label="Project name" autofocus />
         <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-        <button class="act on" type="submit">Start it</button>
-        <button class="act" type="button" @click="asking = false">Leave</button>
-      </form>
-    </v-dialog>
+      </v-form>
+      <template #actions>
+        <v-spacer />
+        <Act @click="asking = false">Cancel</Act>
+        <Act class="on" type="submit" form="new-project">Start project</Act>
+      </template>
+    </DialogBox>
   </header>
 </template>
 
@@ -193,8 +204,9 @@ async function create(): Promise<void> {
 .word {
   font-size: 16px;
 }
-.project {
-  text-align: left;
+.project.v-btn {
+  height: 34px;
+  justify-content: start;
   line-height: 1.15;
   border-left: 1px solid var(--line);
   padding-left: 10px;
@@ -203,6 +215,12 @@ async function create(): Promise<void> {
   overflow: hidden;
   text-overflow: ellipsis;
   font-size: 13px;
+}
+.project :deep(.v-btn__content) {
+  display: block;
+  text-align: left;
+  overflow: hidden;
+  text-overflow: ellipsis;
 }
 .project small {
   display: block;
@@ -251,7 +269,8 @@ nav a.later {
   color: var(--ember);
   font-weight: 600;
 }
-.jump {
+.jump.v-btn {
+  height: 25px;
   border: 1px solid var(--line);
   background: var(--field);
   color: var(--soft);
@@ -259,14 +278,14 @@ nav a.later {
   font-size: 12px;
   white-space: nowrap;
 }
-.icon {
-  width: 22px;
+.icon.v-btn {
+  width: 24px;
   height: 26px;
+  padding: 0;
+  font-size: 15px;
 }
-.switch {
-  font-size: 12px;
-}
-.snags {
+.snags.v-btn {
+  padding: 0 4px;
   font-size: 12px;
   white-space: nowrap;
 }
@@ -288,20 +307,6 @@ nav a.later {
 }
 .state i.busy {
   background: var(--sun);
-}
-.ask {
-  background: var(--paper);
-  padding: 18px;
-  border: 1px solid var(--ink);
-  display: grid;
-  gap: 10px;
-}
-.ask input {
-  border: 1px solid var(--line);
-  background: var(--field);
-  padding: 4px 6px;
-  width: 100%;
-  display: block;
 }
 /* At 200 % zoom the strip keeps what the work needs; the rest is on keys. */
 @media (max-width: 1099px) {

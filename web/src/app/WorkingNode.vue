@@ -22,20 +22,23 @@ function goThere(): void {
 <template>
   <div class="node" :style="{ paddingLeft: depth * 10 + 'px' }">
     <div class="line">
-      <button
+      <v-btn
+        variant="text"
         v-if="node.inputs.length || node.formula || node.source"
         class="name"
         :aria-expanded="open"
         @click="open = !open"
       >
         <span class="turn">{{ open ? "▾" : "▸" }}</span> {{ node.name }}
-      </button>
+      </v-btn>
       <span v-else class="name">{{ node.name }}</span>
       <Figure v-if="node.value !== null" :value="node.value" :quantity="node.quantity" />
     </div>
     <p v-if="node.note || node.origin" class="soft note">
       {{ node.note }}
-      <button v-if="node.origin" class="tag" title="Go there" @click="goThere">{{ node.origin }}</button>
+      <v-btn variant="text" v-if="node.origin" class="tag" title="Go there" @click="goThere">{{
+        node.origin
+      }}</v-btn>
     </p>
     <template v-if="open">
       <p v-if="node.formula" class="soft note">

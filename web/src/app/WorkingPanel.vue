@@ -64,10 +64,16 @@ const other = computed(() => (view.system === "SI" ? "IP" : "SI"));
   <aside class="panel" aria-label="Working">
     <div class="bar">
       <h2>Working</h2>
-      <button v-if="tree" class="link" @click="copy">{{ copied ? "Copied" : "Copy as text" }}</button>
-      <button class="close" title="Hide (W)" aria-label="Hide Working" @click="view.workingOpen = false">
+      <TextAct v-if="tree" @click="copy">{{ copied ? "Copied" : "Copy as text" }}</TextAct>
+      <v-btn
+        variant="text"
+        class="close"
+        title="Hide (W)"
+        aria-label="Hide Working"
+        @click="view.workingOpen = false"
+      >
         ×
-      </button>
+      </v-btn>
     </div>
     <div v-if="tree" class="scroll" tabindex="0" role="region" aria-label="Steps of the working">
       <p class="soft name">{{ tree.name }}</p>

@@ -12,37 +12,13 @@ import { createPinia } from "pinia";
 import { createApp } from "vue";
 import { createVuetify } from "vuetify";
 import { aliases, mdi } from "vuetify/iconsets/mdi-svg";
+import { ALIASES, DEFAULTS } from "@/parts/controls";
 import App from "./App.vue";
 import { router } from "./router";
 
-/** How each control looks and is spaced, once for all places. */
-const FIELD = { density: "compact", variant: "outlined", hideDetails: "auto", color: "primary" } as const;
-const CHOICE = { density: "compact", hideDetails: true, color: "primary" } as const;
-const DEFAULTS = {
-  global: { ripple: false, rounded: 0 },
-  VBtn: { density: "comfortable", variant: "outlined", size: "small" },
-  VBtnToggle: { density: "compact", variant: "outlined", divided: true, color: "primary" },
-  VTextField: FIELD,
-  VTextarea: FIELD,
-  VSelect: FIELD,
-  VAutocomplete: FIELD,
-  VCombobox: FIELD,
-  VNumberInput: FIELD,
-  VFileInput: { ...FIELD, clearable: false, prependIcon: "" },
-  VCheckbox: CHOICE,
-  VCheckboxBtn: CHOICE,
-  VRadio: CHOICE,
-  VRadioGroup: CHOICE,
-  VSwitch: CHOICE,
-  VList: { density: "compact" },
-  VTable: { density: "compact" },
-  VDataTableVirtual: { density: "compact" },
-  VAlert: { density: "compact", variant: "tonal" },
-  VCard: { elevation: 0, border: true },
-};
-
 const vuetify = createVuetify({
   icons: { defaultSet: "mdi", aliases, sets: { mdi } },
+  aliases: ALIASES,
   defaults: DEFAULTS,
   theme: {
     defaultTheme: "day",

@@ -17,6 +17,7 @@ const QUANTITIES: [string, string][] = [
   ["_j_kgk", "specific_heat"],
   ["_per_m2", "people_density"],
   ["_pa_m", "friction_rate"],
+  ["wind_m_s", "wind"],
   ["_m_s", "velocity"],
   ["_m2", "area"],
   ["_pa", "pressure"],

@@ -137,13 +137,15 @@ function withUse(use: string): string[] {
 /** Rooms whose surfaces or openings take a role of the kit. */
 function withRole(role: string): string[] {
   const doc = useDocument();
-  if (role !== "door" && role !== "window")
-    return doc
+  const surfaces = () =>
+    doc
       .rows("surface")
       .filter((row) => row.role === role && !row.assembly)
       .map((row) => row.room);
-  return doc
-    .rows("opening")
-    .filter((row) => row.kind === role && !(role === "window" ? row.glazing : row.assembly))
-    .map((row) => doc.get("surface", row.surface)?.room ?? "");
+  const openings = () =>
+    doc
+      .rows("opening")
+      .filter((row) => row.kind === role && !(role === "window" ? row.glazing : row.assembly))
+      .map((row) => doc.get("surface", row.surface)?.room ?? "");
+  return [...new Set(role === "door" || role === "window" ? openings() : surfaces())];
 }

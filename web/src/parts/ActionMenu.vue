@@ -13,7 +13,7 @@ const emit = defineEmits<{ choose: [value: string] }>();
 <template>
   <v-menu>
     <template #activator="{ props: menu }">
-      <button v-bind="menu" class="act" :aria-label="label" :disabled="disabled">{{ text }}</button>
+      <Act v-bind="menu" :aria-label="label" :disabled="disabled">{{ text }}</Act>
     </template>
     <v-list density="compact" :aria-label="label">
       <v-list-item

@@ -230,6 +230,20 @@ async function fillDown(): Promise<void> {
 }
 defineExpose({ clear, fillDown, wide });
 
+/** Go to the cell of a field that is wanted, once the grid shows it. */
+watch(
+  () => [view.wanted, props.columns, props.rows] as const,
+  ([wanted]) => {
+    if (!wanted || !props.save) return;
+    const row = props.rows.findIndex((candidate) => candidate.id === wanted.id);
+    const column = props.columns.findIndex((candidate) => candidate.key === wanted.field);
+    if (row < 0 || column < 0) return;
+    view.wanted = null;
+    void nextTick(() => go({ row, column }, false, true));
+  },
+  { immediate: true, flush: "post" },
+);
+
 /** What a range adds up to: its cells, and the sum where all have one quantity. */
 const summary = computed(() => {
   if (!isMany.value || !props.ranges) return "";

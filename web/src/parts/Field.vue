@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import { unitOf } from "@/units/units";
 import { useView } from "@/view/store";
-import { computed, ref, watch } from "vue";
+import { computed, nextTick, onMounted, ref, watch } from "vue";
+import Choice from "./Choice.vue";
 import { faultText, fromText, toText, type Editor } from "./edit";
+import type { FieldSaver } from "./saving";
 
 const props = defineProps<{
   label: string;
@@ -12,7 +14,7 @@ const props = defineProps<{
   inherited?: unknown;
   editor: Editor;
   /** Saves the value; throws when it is refused. */
-  save: (value: unknown) => Promise<void>;
+  save: ((value: unknown) => Promise<void>) | FieldSaver;
   /** Only the input, the label stays for readers. */
   bare?: boolean;
   /** Within a sentence: the input and its unit, as wide as they need be; the label stays for readers. */
@@ -51,6 +53,24 @@ async function keep(text: string): Promise<void> {
   }
 }
 
+const choices = computed(() => [
+  ...(props.editor.clearable ? [{ value: "", label: props.editor.empty ?? "–" }] : []),
+  ...(props.editor.choices ?? []),
+]);
+
+/** Take the cursor where this field is the one that is wanted. */
+const box = ref<HTMLElement | null>(null);
+async function focusIfWanted(): Promise<void> {
+  const of = "of" in props.save ? props.save.of() : null;
+  const wanted = view.wanted;
+  if (!wanted || !of || of.kind !== wanted.kind || of.id !== wanted.id || of.field !== wanted.field) return;
+  view.wanted = null;
+  await nextTick();
+  box.value?.querySelector("input")?.focus();
+}
+watch(() => view.wanted, focusIfWanted, { flush: "post" });
+onMounted(focusIfWanted);
+
 function drop(): void {
   typed.value = null;
   fault.value = "";
@@ -58,41 +78,39 @@ function drop(): void {
 </script>
 
 <template>
-  <label class="field" :class="{ bare, inline, bad: fault }">
-    <span class="label" :class="{ hidden: bare || inline }">{{ label }}</span>
-    <select
+  <div ref="box" class="field" :class="{ bare, inline, bad: fault, wide: editor.type !== 'number' }">
+    <span class="label" :class="{ hidden: bare || inline }" aria-hidden="true">{{ label }}</span>
+    <Choice
       v-if="editor.type === 'choice'"
-      :value="value ?? ''"
-      :aria-label="label"
-      @change="keep(($event.target as HTMLSelectElement).value)"
-    >
-      <option v-if="editor.clearable" value="">{{ editor.empty ?? "–" }}</option>
-      <option v-for="choice in editor.choices" :key="choice.value" :value="choice.value">
-        {{ choice.label }}
-      </option>
-    </select>
-    <input
-      v-else-if="editor.type === 'yesno'"
-      type="checkbox"
-      :checked="Boolean(value)"
-      :aria-label="label"
-      @change="keep(($event.target as HTMLInputElement).checked ? 'yes' : 'no')"
+      :label="label"
+      :model-value="String(value ?? '')"
+      :choices="choices"
+      :fit="inline"
+      @update:model-value="keep"
     />
-    <input
-      v-else
-      :value="shown"
+    <v-checkbox-btn
+      v-else-if="editor.type === 'yesno'"
+      class="check"
+      :model-value="Boolean(value)"
       :aria-label="label"
-      :aria-invalid="Boolean(fault)"
+      @update:model-value="keep($event ? 'yes' : 'no')"
+    />
+    <v-text-field
+      v-else
+      class="slim"
       :class="{ num: editor.type === 'number', inherited: value == null && inherited != null }"
+      :model-value="shown"
+      :aria-label="label"
+      :error="Boolean(fault)"
       :title="value == null && inherited != null ? 'the building\'s' : undefined"
-      @input="typed = ($event.target as HTMLInputElement).value"
+      @update:model-value="typed = $event"
       @change="keep(($event.target as HTMLInputElement).value)"
       @keydown.enter="keep(($event.target as HTMLInputElement).value)"
       @keydown.esc="drop"
     />
     <span v-if="editor.quantity && !bare" class="unit">{{ unitOf(editor.quantity, view.system) }}</span>
     <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
-  </label>
+  </div>
 </template>
 
 <style scoped>
@@ -105,36 +123,37 @@ function drop(): void {
   gap: 6px;
   min-height: 28px;
 }
-.field.bare {
+.field.wide {
+  grid-template-columns: minmax(84px, 1fr) 160px;
+}
+.field.bare,
+.field.bare.wide {
   display: block;
 }
 .field.inline,
-.field.inline:has(select),
-.field.inline:has(input:not(.num):not([type="checkbox"])) {
-  display: inline;
-  white-space: nowrap;
+.field.inline.wide {
+  display: inline-flex;
+  gap: 0;
+  vertical-align: middle;
+  min-height: 0;
 }
-.field.inline input.num {
-  width: 58px;
-  text-align: right;
+.field.inline .num {
+  width: 62px;
 }
-.field.inline select {
-  width: auto;
-  max-width: 190px;
-}
-.field.inline input[type="checkbox"] {
-  vertical-align: -2px;
+.field.inline :deep(.choice) {
+  flex: none;
 }
 .field.inline .unit {
   margin: 0 1px 0 3px;
 }
-.field.inline .fault {
-  white-space: normal;
-}
 .label {
   color: var(--soft);
 }
-.inherited {
+.num :deep(input) {
+  text-align: right;
+  font-variant-numeric: tabular-nums;
+}
+.inherited :deep(input) {
   font-style: italic;
   color: var(--soft);
 }
@@ -145,36 +164,16 @@ function drop(): void {
   height: 1px;
   overflow: hidden;
 }
-input:not([type="checkbox"]),
-select {
-  border: 1px solid var(--line);
-  background: var(--field);
-  padding: 2px 5px;
-  width: 100%;
-  height: 25px;
-}
-.field:has(select) {
-  grid-template-columns: minmax(84px, 1fr) 160px;
-}
-.field:has(input:not(.num):not([type="checkbox"])) {
-  grid-template-columns: minmax(90px, 1fr) 160px;
-}
-.field.bare,
-.field.bare:has(select) {
-  display: block;
-}
-.bad input {
-  border-color: var(--ember);
+.bad :deep(.v-field__outline) {
+  --v-field-border-width: 1px;
   border-style: dashed;
 }
 .fault {
   grid-column: 1 / -1;
   display: block;
 }
-input[type="checkbox"] {
+.check {
   justify-self: start;
-  width: 15px;
-  height: 15px;
-  accent-color: var(--accent);
+  height: 24px;
 }
 </style>

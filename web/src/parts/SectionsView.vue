@@ -109,11 +109,11 @@ async function remove(): Promise<void> {
 <template>
   <div class="sections">
     <div class="bar">
-      <button class="act" @click="add">Add section after the chosen one</button>
-      <button class="act" :disabled="!missing.length" @click="addMissing">
+      <Act @click="add">Add section after the chosen one</Act>
+      <Act :disabled="!missing.length" @click="addMissing">
         Add a {{ noun }} for {{ counted(missing.length, "end") }} without one
-      </button>
-      <button class="act" :disabled="!rows.some((row) => row.id === chosen)" @click="remove">Remove</button>
+      </Act>
+      <Act :disabled="!rows.some((row) => row.id === chosen)" @click="remove">Remove</Act>
     </div>
     <template v-if="rows.length">
       <div class="drawing">

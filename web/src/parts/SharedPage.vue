@@ -26,8 +26,8 @@ async function remove(): Promise<void> {
       <slot name="head" />
       <BuildingPeaks />
       <span class="grow" />
-      <button class="act" @click="copy">Copy</button>
-      <button class="act" @click="remove">Delete</button>
+      <Act @click="copy">Copy</Act>
+      <Act @click="remove">Delete</Act>
     </div>
     <slot />
     <SharedQuestion :shared="shared" :name="name" @open="emit('open', $event)" />

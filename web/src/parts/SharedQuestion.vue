@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import type { Usage } from "@/document/usage";
+import Choice from "./Choice.vue";
+import { choicesOf } from "./saving";
 import type { Shared } from "./shared";
 
 const props = defineProps<{
@@ -9,18 +12,17 @@ const emit = defineEmits<{
   /** Another thing to show instead: the copy that was made, or what took its place. */
   open: [id: string];
 }>();
-/** Places offered in the list; a place further on is found in the list of uses beside. */
-const MOST = 300;
 const { changed, asking, usages, others, reach } = props.shared;
 
-async function only(event: Event): Promise<void> {
-  const usage = usages.value.find((item) => item.key === (event.target as HTMLSelectElement).value);
+const placeOf = (usage: Usage) => [usage.name, usage.what].filter(Boolean).join(", ");
+
+async function only(key: string): Promise<void> {
+  const usage = usages.value.find((item) => item.key === key);
   const made = usage ? await props.shared.onlyFor(usage) : "";
   if (made) emit("open", made);
 }
-async function replace(event: Event): Promise<void> {
-  const other = (event.target as HTMLSelectElement).value;
-  if (other && (await props.shared.replace(other))) emit("open", other);
+async function replace(other: string): Promise<void> {
+  if (await props.shared.replace(other)) emit("open", other);
 }
 </script>
 
@@ -29,11 +31,14 @@ async function replace(event: Event): Promise<void> {
     <span
       ><b>{{ name }}</b> is used in {{ reach }}. It can go once they have another:</span
     >
-    <select aria-label="Replace everywhere by" @change="replace">
-      <option value="">choose what takes its place …</option>
-      <option v-for="row in others" :key="row.id" :value="row.id">{{ row.name }}</option>
-    </select>
-    <button class="act" @click="asking = false">Keep it</button>
+    <Choice
+      label="Replace everywhere by"
+      labelled
+      model-value=""
+      :choices="choicesOf(others)"
+      @update:model-value="replace"
+    />
+    <Act @click="asking = false">Keep it</Act>
     <span v-if="!others.length" class="soft">There is no other yet: add one first.</span>
   </div>
   <div v-else-if="changed" class="question" role="status">
@@ -41,15 +46,15 @@ async function replace(event: Event): Promise<void> {
       ><b>{{ name }}</b
       >: changed for all of <b>{{ reach }}</b>.</span
     >
-    <button class="act" @click="shared.keep()">Meant for all</button>
+    <Act @click="shared.keep()">Meant for all</Act>
     <span>or only for</span>
-    <select aria-label="Change only for" @change="only">
-      <option value="">choose a place …</option>
-      <option v-for="usage in usages.slice(0, MOST)" :key="usage.key" :value="usage.key">
-        {{ [usage.name, usage.what].filter(Boolean).join(", ") }}
-      </option>
-      <option v-if="usages.length > MOST" disabled>and {{ usages.length - MOST }} more</option>
-    </select>
+    <Choice
+      label="Change only for"
+      labelled
+      model-value=""
+      :choices="usages.map((usage) => ({ value: usage.key, label: placeOf(usage) }))"
+      @update:model-value="only"
+    />
     <span class="soft">which gets a copy. Ctrl+Z takes it back.</span>
   </div>
 </template>
@@ -65,10 +70,8 @@ async function replace(event: Event): Promise<void> {
   border-left: 3px solid var(--accent);
   background: var(--wash);
 }
-select {
-  border: 1px solid var(--line);
-  background: var(--field);
-  height: 26px;
-  max-width: 240px;
+.question :deep(.choice) {
+  min-width: 240px;
+  max-width: 300px;
 }
 </style>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
-import { computed, nextTick, onMounted, ref } from "vue";
+import { computed, onMounted, ref } from "vue";
+import DialogBox from "./DialogBox.vue";
 import { loadShelf, type Shelf, type ShelfItem } from "./shelf";
 
 const props = defineProps<{ what: keyof Shelf; title: string; note: string }>();
@@ -7,14 +8,11 @@ const emit = defineEmits<{ take: [item: ShelfItem]; close: [] }>();
 const items = ref<ShelfItem[]>([]);
 const typed = ref("");
 const taken = ref<string[]>([]);
-const box = ref<HTMLElement | null>(null);
 const shown = computed(() =>
   items.value.filter((item) => String(item.fields["name"]).toLowerCase().includes(typed.value.toLowerCase())),
 );
 
 onMounted(async () => {
-  await nextTick();
-  box.value?.querySelector("input")?.focus();
   items.value = (await loadShelf())[props.what];
 });
 function take(item: ShelfItem): void {
@@ -24,63 +22,33 @@ function take(item: ShelfItem): void {
 </script>
 
 <template>
-  <div class="veil" @click.self="emit('close')" @keydown.esc="emit('close')">
-    <div ref="box" class="box" role="dialog" :aria-label="title">
-      <h2>{{ title }}</h2>
-      <p class="soft">{{ note }}</p>
-      <input v-model="typed" class="find" aria-label="Find on the shelf" placeholder="find" />
-      <ul>
-        <li v-for="(item, i) in shown" :key="i">
-          <span v-if="item.group && item.group !== shown[i - 1]?.group" class="soft group">{{
-            item.group
-          }}</span>
-          <button @click="take(item)">
-            <b>{{ item.fields["name"] }}</b>
-            <span class="soft">{{ item.fields["source"] ?? "" }}</span>
-            <span v-if="taken.includes(String(item.fields['name']))" class="tag">taken</span>
-          </button>
-        </li>
-      </ul>
-      <p v-if="!shown.length" class="soft">Nothing of that name.</p>
-      <button class="act" @click="emit('close')">Done</button>
-    </div>
-  </div>
+  <DialogBox :title="title" @close="emit('close')">
+    <p class="soft">{{ note }}</p>
+    <v-text-field v-model="typed" autofocus label="Find on the shelf" />
+    <v-list selectable class="shelf" aria-label="On the shelf">
+      <template v-for="(item, i) in shown" :key="i">
+        <v-list-subheader v-if="item.group && item.group !== shown[i - 1]?.group">{{
+          item.group
+        }}</v-list-subheader>
+        <v-list-item
+          :title="String(item.fields['name'])"
+          :subtitle="String(item.fields['source'] ?? '')"
+          @click="take(item)"
+        >
+          <template v-if="taken.includes(String(item.fields['name']))" #append>
+            <v-chip size="x-small" label>taken</v-chip>
+          </template>
+        </v-list-item>
+      </template>
+    </v-list>
+    <p v-if="!shown.length" class="soft">Nothing of that name.</p>
+    <template #actions><v-spacer /><Act @click="emit('close')">Done</Act></template>
+  </DialogBox>
 </template>
 
 <style scoped>
-.box {
-  width: min(620px, 94vw);
-}
-.find {
-  width: 100%;
-  border: 1px solid var(--ink);
-  padding: 4px 8px;
-  background: var(--field);
-}
-ul {
-  list-style: none;
-  padding: 0;
-  margin: 8px 0;
-  max-height: 56vh;
+.shelf {
+  max-height: 52vh;
   overflow: auto;
-}
-li button {
-  display: flex;
-  gap: 10px;
-  width: 100%;
-  text-align: left;
-  padding: 3px 6px;
-  font-family: var(--narrow);
-}
-li button:hover {
-  background: var(--wash);
-}
-li button .soft {
-  flex: 1;
-}
-.group {
-  display: block;
-  font-size: 12px;
-  padding-top: 8px;
 }
 </style>

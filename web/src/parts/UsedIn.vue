@@ -41,7 +41,7 @@ async function copy(usage: Usage): Promise<void> {
             told(usage)
           }}</small></span
         >
-        <button v-if="usages.length > 1" class="link" @click="copy(usage)">a copy for here</button>
+        <TextAct v-if="usages.length > 1" @click="copy(usage)">a copy for here</TextAct>
       </li>
       <li v-if="usages.length > MOST" class="soft">and {{ usages.length - MOST }} more</li>
     </ul>

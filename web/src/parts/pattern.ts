@@ -152,8 +152,9 @@ export function fromRow(text: string, writing: Writing = PERCENT): Steps {
 export function fromLine(line: string, writing: Writing = PERCENT): Steps {
   const steps: Steps = [];
   let from = 0;
+  // Parts stand apart by a point in the middle, a semicolon, a line break, or a comma before the next time.
   for (const part of line
-    .split(/[·;]/)
+    .split(/[·;\n]|,(?=\s*\d{1,2}(?::\d{2})?\s*[–-])/)
     .map((piece) => piece.trim())
     .filter(Boolean)) {
     const match = part.match(/^([\d:]+)\s*[–-]\s*([\d:]+)\s+(\S+)$/);

@@ -2,9 +2,17 @@ import { setField, useDocument } from "@/document/store";
 import type { Change, Kind } from "@/document/types";
 import type { Edit } from "./grid";
 
-/** A function that saves one field of a row; throws when it is refused. */
-export function fieldSaver(kind: Kind, id: () => string, field: string, label: string) {
-  return (value: unknown): Promise<void> => useDocument().commit(label, setField(kind, id(), field, value));
+/** Saves one field of a row; throws when it is refused. It knows which field it is. */
+export interface FieldSaver {
+  (value: unknown): Promise<void>;
+  of: () => { kind: Kind; id: string; field: string };
+}
+
+/** A function that saves one field of a row. */
+export function fieldSaver(kind: Kind, id: () => string, field: string, label: string): FieldSaver {
+  const save = (value: unknown): Promise<void> =>
+    useDocument().commit(label, setField(kind, id(), field, value));
+  return Object.assign(save, { of: () => ({ kind, id: id(), field }) });
 }
 
 /** A function that saves grid edits as one change set; column keys are field names. */

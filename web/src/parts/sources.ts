@@ -7,7 +7,7 @@ export interface Source {
 const NAMES: Record<string, string> = {
   sun: "Sun through windows",
   walls: "Walls",
-  roofs: "Roofs",
+  roofs: "Roofs and ceilings",
   floors: "Floors",
   windows: "Windows, conduction",
   doors: "Doors",
@@ -18,10 +18,16 @@ const NAMES: Record<string, string> = {
   infiltration: "Infiltration",
   "outdoor air": "Untreated outdoor air",
   "drawn air": "Air drawn in by warmth",
-  storage: "Kept and given back",
+  storage: "Stored heat",
 };
 
 /** Name and colour of a load source. */
 export function source(category: string): Source {
   return { name: NAMES[category] ?? category, colour: `var(--${category.replace(" ", "-")})` };
+}
+
+/** Colour of a source by the name it is shown with. */
+export function colourOf(name: string): string {
+  const category = Object.keys(NAMES).find((key) => NAMES[key] === name) ?? "storage";
+  return source(category).colour;
 }

@@ -276,6 +276,8 @@ export interface Snag {
   stage: string;
   sentence: string;
   way_out: string;
+  /** The field that mends it, where there is a single one. */
+  field: string | null;
   /** What can be done about it at once: a change set, in the words of the document. */
   mend: {
     label: string;

@@ -13,6 +13,13 @@ export interface WorkingTarget {
   subject: string;
 }
 
+/** A field of a thing. */
+export interface Wanted {
+  kind: string;
+  id: string;
+  field: string;
+}
+
 function remembered(key: string, fallback: string): string {
   return localStorage.getItem(`pendrum.${key}`) ?? fallback;
 }
@@ -29,6 +36,8 @@ export const useView = defineStore("view", () => {
   const working = ref<WorkingTarget | null>(null);
   /** Which of its loads a room is looked at for. */
   const season = ref<"cooling" | "heating">("cooling");
+  /** The field that the cursor is to go to; whoever shows it takes it from here. */
+  const wanted = ref<Wanted | null>(null);
   const rollOpen = ref(true);
   const workingOpen = ref(true);
   const grouping = ref(remembered("grouping", "level"));
@@ -57,7 +66,7 @@ export const useView = defineStore("view", () => {
   }
 
   return {
-    system, dark, subject, airSystem, circuit, month, step, working, season, rollOpen, workingOpen, grouping, selectedRoom,
+    system, dark, subject, airSystem, circuit, month, step, working, season, wanted, rollOpen, workingOpen, grouping, selectedRoom,
     openIn, selectRoom, explain, moveStep,
   }; // prettier-ignore
 });

@@ -79,7 +79,8 @@ async function remove(): Promise<void> {
   <div class="split">
     <nav class="list" aria-label="Air systems" @keydown="onListKey">
       <p class="soft group">Constant volume, reheat at the rooms</p>
-      <button
+      <v-list-item
+        tag="button"
         v-for="row in systems"
         :key="row.id"
         class="item"
@@ -90,8 +91,8 @@ async function remove(): Promise<void> {
         }}<span class="soft"
           ><Figure :value="results.get('air_system', row.id)?.flow_m3_s" quantity="airflow"
         /></span>
-      </button>
-      <p class="add"><button class="link" @click="add">+ air system</button></p>
+      </v-list-item>
+      <p class="add"><TextAct @click="add">+ air system</TextAct></p>
       <p class="soft group">
         Rooms on no air system: {{ without }}. Their ventilation comes in as untreated outdoor air.
       </p>
@@ -101,12 +102,18 @@ async function remove(): Promise<void> {
         <h1>{{ system.name }}</h1>
         <span class="soft">constant volume · {{ roomsOf(system.id).length }} rooms</span>
         <span class="grow" />
-        <span class="switch" role="group" aria-label="View"
-          ><button v-for="(title, key) in TABS" :key="key" :aria-pressed="tab === key" @click="tab = key">
+        <v-btn-group class="toggle" role="group" aria-label="View"
+          ><v-btn
+            v-for="(title, key) in TABS"
+            :key="key"
+            :active="tab === key"
+            :aria-pressed="tab === key"
+            @click="tab = key"
+          >
             {{ title }}
-          </button></span
+          </v-btn></v-btn-group
         >
-        <button class="act" @click="remove">Delete</button>
+        <Act @click="remove">Delete</Act>
       </div>
       <template v-if="tab === 'path'">
         <template v-if="result">

@@ -26,7 +26,7 @@ const outdoorRule = computed(() => {
 <template>
   <section class="duties">
     <h2>Duties</h2>
-    <table class="plain">
+    <v-table class="plain">
       <thead>
         <tr>
           <th>item</th>
@@ -119,7 +119,7 @@ const outdoorRule = computed(() => {
           <td class="num">{{ Math.round(result.outdoor_share * 100) }} %</td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <p class="soft">
       {{ outdoorRule }} The coil's peak is searched over all months and steps, apart from the rooms' peaks.
     </p>

@@ -113,12 +113,10 @@ async function removeLayer(): Promise<void> {
           Layers not known: a U-value and a class of mass stand for them (ISO 52016-1:2017, table B.14).
         </p>
         <div v-if="assembly.declared_u_value === null" class="tools">
-          <button class="act" @click="add">Add layer</button>
-          <button class="act" :disabled="!chosen" title="Towards the outside, Alt+↑" @click="move(-1)">
-            ↑ outwards
-          </button>
-          <button class="act" :disabled="!chosen" @click="move(1)">↓ inwards</button>
-          <button class="act" :disabled="!chosen" @click="removeLayer">Remove layer</button>
+          <Act @click="add">Add layer</Act>
+          <Act :disabled="!chosen" title="Towards the outside, Alt+↑" @click="move(-1)"> ↑ outwards </Act>
+          <Act :disabled="!chosen" @click="move(1)">↓ inwards</Act>
+          <Act :disabled="!chosen" @click="removeLayer">Remove layer</Act>
         </div>
         <div v-if="assembly.declared_u_value === null" class="layers" @keydown="onKey">
           <DataGrid
@@ -201,7 +199,7 @@ async function removeLayer(): Promise<void> {
           :assembly="assembly"
           :values="values"
         />
-        <table v-if="values && !values.problem" class="plain">
+        <v-table v-if="values && !values.problem" class="plain">
           <tbody>
             <tr>
               <td>U with films</td>
@@ -238,7 +236,7 @@ async function removeLayer(): Promise<void> {
               <td class="num"><Figure :value="values.time_lag_h" quantity="time" /></td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <p v-else class="fault">{{ values?.problem }}</p>
         <p v-if="values?.bridged" class="soft small">
           Crossed layers: R between <Figure :value="values.bridged.lower" quantity="resistance" /> (lower
@@ -269,7 +267,7 @@ async function removeLayer(): Promise<void> {
   gap: 6px;
   margin: 10px 0;
 }
-.side table {
+.side .plain {
   margin: 14px 0;
 }
 .wet {

@@ -29,7 +29,7 @@ function nameOf(id: string): string {
       <BuildingPeaks />
     </div>
     <div v-if="found" class="body">
-      <table class="plain" aria-label="Envelope by element">
+      <v-table class="plain" aria-label="Envelope by element">
         <thead>
           <tr>
             <th>Element</th>
@@ -67,7 +67,7 @@ function nameOf(id: string): string {
             <td class="bar"><i :style="{ width: `${share(found.air_w_k)}%` }" /></td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
       <p class="sums">
         Heat loss in all
         <b

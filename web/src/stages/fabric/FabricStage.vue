@@ -80,26 +80,34 @@ async function addGlazing(): Promise<void> {
 <template>
   <div class="split">
     <nav class="list" aria-label="Fabric" @keydown="onListKey">
-      <button class="item strong" :class="{ on: at.kind === 'kit' }" @click="at = { kind: 'kit', id: '' }">
+      <v-list-item
+        tag="button"
+        class="item strong"
+        :class="{ on: at.kind === 'kit' }"
+        @click="at = { kind: 'kit', id: '' }"
+      >
         Fabric kit
-      </button>
-      <button
+      </v-list-item>
+      <v-list-item
+        tag="button"
         class="item strong"
         :class="{ on: at.kind === 'materials' }"
         @click="at = { kind: 'materials', id: '' }"
       >
         Materials
-      </button>
-      <button
+      </v-list-item>
+      <v-list-item
+        tag="button"
         class="item strong"
         :class="{ on: at.kind === 'envelope' }"
         @click="at = { kind: 'envelope', id: '' }"
       >
         Envelope
-      </button>
+      </v-list-item>
       <template v-for="group in assemblies" :key="group.title">
         <p v-if="group.rows.length" class="soft group">{{ group.title }}</p>
-        <button
+        <v-list-item
+          tag="button"
           v-for="row in group.rows"
           :key="row.id"
           class="item"
@@ -107,10 +115,11 @@ async function addGlazing(): Promise<void> {
           @click="at = { kind: 'assembly', id: row.id }"
         >
           {{ row.name }}
-        </button>
+        </v-list-item>
       </template>
       <p class="soft group">Glazing</p>
-      <button
+      <v-list-item
+        tag="button"
         v-for="row in doc.rows('glazing')"
         :key="row.id"
         class="item"
@@ -118,9 +127,10 @@ async function addGlazing(): Promise<void> {
         @click="at = { kind: 'glazing', id: row.id }"
       >
         {{ row.name }}
-      </button>
+      </v-list-item>
       <p class="soft group">Shading of openings</p>
-      <button
+      <v-list-item
+        tag="button"
         v-for="row in doc.rows('shading')"
         :key="row.id"
         class="item"
@@ -128,11 +138,11 @@ async function addGlazing(): Promise<void> {
         @click="at = { kind: 'shading', id: row.id }"
       >
         {{ row.name }}
-      </button>
+      </v-list-item>
       <p class="add">
-        <button class="link" @click="addAssembly">+ assembly</button>
-        <button class="link" @click="addGlazing">+ glazing</button>
-        <button class="link" @click="addShading">+ shading</button>
+        <TextAct @click="addAssembly">+ assembly</TextAct>
+        <TextAct @click="addGlazing">+ glazing</TextAct>
+        <TextAct @click="addShading">+ shading</TextAct>
       </p>
     </nav>
     <AssemblyPage

@@ -100,7 +100,7 @@ const NEW_GAP = { gap_mm: 16, gas: "argon" as const, emissivity_1: 0.837, emissi
             :save="save('centre_u_value', 'Centre of the glass')"
           />
           <template v-if="glazing.basis === 'panes'">
-            <table class="plain panes">
+            <v-table class="plain panes">
               <thead>
                 <tr>
                   <th>gap, mm</th>
@@ -162,14 +162,14 @@ const NEW_GAP = { gap_mm: 16, gas: "argon" as const, emissivity_1: 0.837, emissi
                   </td>
                 </tr>
               </tbody>
-            </table>
+            </v-table>
             <p>
-              <button class="link" :disabled="gaps.length >= 2" @click="setGaps([...gaps, { ...NEW_GAP }])">
+              <TextAct :disabled="gaps.length >= 2" @click="setGaps([...gaps, { ...NEW_GAP }])">
                 + gap and pane
-              </button>
-              <button v-if="gaps.length" class="link second" @click="setGaps(gaps.slice(0, -1))">
+              </TextAct>
+              <TextAct v-if="gaps.length" class="second" @click="setGaps(gaps.slice(0, -1))">
                 one less
-              </button>
+              </TextAct>
             </p>
           </template>
           <Field

@@ -35,7 +35,7 @@ const length = (metres: number) => toShown(metres, "length", view.system).toFixe
         stroke="var(--ink)"
       />
     </svg>
-    <table class="plain" aria-label="What it comes to">
+    <v-table class="plain" aria-label="What it comes to">
       <tbody>
         <tr>
           <td>
@@ -73,7 +73,7 @@ const length = (metres: number) => toShown(metres, "length", view.system).toFixe
           <td class="num"><Figure :value="found.g_blind" :prior="before?.g_blind" quantity="ratio" /></td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
   </div>
 </template>
 

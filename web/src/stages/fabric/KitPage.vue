@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
 import { copyOf, freeName, hold } from "@/document/copies";
 import { newId, setField, useDocument } from "@/document/store";
 import type { Change } from "@/document/types";
@@ -31,8 +32,8 @@ async function add(): Promise<void> {
   const fields = { name: freeName("Fabric kit", doc.rows("kit")) };
   await doc.attempt("New kit, in use", [{ op: "create", kind: "kit", id, fields }, ...taken(id)]);
 }
-function choose(event: Event): void {
-  void doc.attempt("Kit in use", taken((event.target as HTMLSelectElement).value));
+function choose(id: string): void {
+  void doc.attempt("Kit in use", taken(id));
 }
 
 type Role = "outer_wall" | "roof" | "ground_floor" | "inner_wall" | "inner_floor" | "door" | "window";
@@ -70,11 +71,15 @@ const used = computed(() => {
       <h1>Fabric kit</h1>
       <BuildingPeaks />
       <span class="grow" />
-      <select v-if="doc.project" aria-label="Kit in use" :value="doc.project.kit ?? ''" @change="choose">
-        <option v-for="row in doc.rows('kit')" :key="row.id" :value="row.id">{{ row.name }}</option>
-      </select>
-      <button class="act" @click="copy">Copy kit</button>
-      <button class="act" :disabled="!kit" @click="shared.remove()">Delete kit</button>
+      <Choice
+        v-if="doc.project"
+        label="Kit in use"
+        :model-value="doc.project.kit"
+        :choices="choicesOf(doc.rows('kit'))"
+        @update:model-value="choose"
+      />
+      <Act @click="copy">Copy kit</Act>
+      <Act :disabled="!kit" @click="shared.remove()">Delete kit</Act>
     </div>
     <div v-if="kit" class="body">
       <div class="name">
@@ -85,7 +90,7 @@ const used = computed(() => {
           :save="fieldSaver('kit', () => kit!.id, 'name', 'Kit name')"
         />
       </div>
-      <table class="plain">
+      <v-table class="plain">
         <thead>
           <tr>
             <th>Role</th>
@@ -127,24 +132,23 @@ const used = computed(() => {
             </td>
             <td>
               <span v-if="!kit[role] && used.get(role)" class="fault">missing: rooms wait for it</span>
-              <button
+              <TextAct
                 v-else-if="kit[role]"
-                class="link"
                 @click="emit('open', { kind: role === 'window' ? 'glazing' : 'assembly', id: kit[role]! })"
               >
                 open
-              </button>
+              </TextAct>
             </td>
           </tr>
         </tbody>
-      </table>
+      </v-table>
       <p v-if="!doc.rows('assembly').length" class="soft" style="margin-top: 12px">
         An empty project has no assemblies yet: add them at the left, then choose them here by role.
       </p>
     </div>
     <div v-else class="body">
       <p class="empty">
-        No kit yet. It says which assembly each role gets. <button class="link" @click="add">Add one</button>
+        No kit yet. It says which assembly each role gets. <TextAct @click="add">Add one</TextAct>
       </p>
     </div>
     <SharedQuestion :shared="shared" :name="kit?.name ?? ''" />
@@ -155,16 +159,11 @@ const used = computed(() => {
 .missing {
   background: color-mix(in srgb, var(--ember) 9%, transparent);
 }
-select {
-  border: 1px solid var(--line);
-  background: var(--field);
-  height: 27px;
-}
 .name {
   max-width: 380px;
   margin-bottom: 8px;
 }
-table {
+.plain.v-table {
   max-width: 860px;
 }
 </style>

@@ -109,10 +109,10 @@ async function addGap(): Promise<void> {
       <h1>Materials</h1>
       <BuildingPeaks />
       <span class="grow" />
-      <button class="act" @click="shelf = true">From the catalogue …</button>
-      <button class="act" @click="add">Add own</button>
-      <button class="act" @click="addGap">Add air gap</button>
-      <button class="act" :disabled="!doc.get('material', chosen)" @click="remove">Delete</button>
+      <Act @click="shelf = true">From the catalogue …</Act>
+      <Act @click="add">Add own</Act>
+      <Act @click="addGap">Add air gap</Act>
+      <Act :disabled="!doc.get('material', chosen)" @click="remove">Delete</Act>
     </div>
     <div class="beside">
       <DataGrid

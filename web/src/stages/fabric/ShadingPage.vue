@@ -1,4 +1,8 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
+import TextBox from "@/parts/TextBox.vue";
+import Slide from "@/parts/Slide.vue";
+import { MONTH_CHOICES } from "@/parts/months";
 import { client, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
 import type { Shading } from "@/document/types";
@@ -8,7 +12,7 @@ import { fieldSaver } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
 import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
-import { clock, compass, MONTHS } from "@/units/units";
+import { clock, compass } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 
@@ -97,35 +101,36 @@ const series = computed(() => [
       <section>
         <p class="row">
           Tried on a window of
-          <input
-            v-model.number="width"
+          <TextBox
+            v-model="width"
+            class="short"
             type="number"
-            min="0.1"
-            max="50"
-            step="0.1"
-            aria-label="Width tried, m"
+            :min="0.1"
+            :max="50"
+            :step="0.1"
+            label="Width tried, m"
           />
           ×
-          <input
-            v-model.number="height"
+          <TextBox
+            v-model="height"
+            class="short"
             type="number"
-            min="0.1"
-            max="50"
-            step="0.1"
-            aria-label="Height tried, m"
+            :min="0.1"
+            :max="50"
+            :step="0.1"
+            label="Height tried, m"
           />
           m facing
-          <input
-            v-model.number="azimuth"
+          <TextBox
+            v-model="azimuth"
+            class="short"
             type="number"
-            min="0"
-            max="359"
-            step="15"
-            aria-label="Azimuth tried, degrees"
+            :min="0"
+            :max="359"
+            :step="15"
+            label="Azimuth tried, degrees"
           />° {{ compass(azimuth) }} on 21
-          <select v-model.number="view.month" aria-label="Month">
-            <option v-for="m in 12" :key="m" :value="m">{{ MONTHS[m - 1] }}</option>
-          </select>
+          <Choice v-model="view.month" label="Month" :choices="MONTH_CHOICES" />
         </p>
         <svg :viewBox="box" class="front" role="img" aria-label="Opening with shadows">
           <clipPath id="pane"><rect :width="width" :height="height" /></clipPath>
@@ -165,7 +170,7 @@ const series = computed(() => [
           />
         </svg>
         <p class="row">
-          <input v-model.number="view.step" type="range" min="0" max="143" aria-label="Time of day" />
+          <Slide v-model="view.step" :min="0" :max="143" label="Time of day" />
           <b>{{ clock(view.step) }}</b> sunlit <b data-test="lit">{{ (lit * 100).toFixed(1) }} %</b>
         </p>
         <div class="chart">
@@ -199,18 +204,5 @@ const series = computed(() => [
   flex-wrap: wrap;
   gap: 6px;
   align-items: center;
-}
-.row input[type="number"] {
-  width: 64px;
-}
-.row input[type="range"] {
-  flex: 1;
-}
-.row input[type="number"],
-.row select {
-  border: 1px solid var(--line);
-  background: var(--field);
-  height: 25px;
-  padding: 0 4px;
 }
 </style>

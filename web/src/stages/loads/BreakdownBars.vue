@@ -7,6 +7,7 @@ import { clock, MONTHS } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 import RoomComfort from "./RoomComfort.vue";
+import WarmthBars from "./WarmthBars.vue";
 import type { LoadRow } from "./rows";
 
 const props = defineProps<{ row: LoadRow; mode: "cooling" | "heating" }>();
@@ -75,15 +76,15 @@ const scale = computed(() => 100 / (1 + low.value));
   <section class="box" aria-label="Breakdown" tabindex="0">
     <h2>
       Breakdown of {{ row.number }} {{ row.name }} <span class="soft">{{ title }}</span>
-      <button
+      <TextAct
         v-if="hour"
-        class="link at"
+        class="at"
         :aria-pressed="atHour"
         title="Follow the hour on the rail, or stay at the peak"
         @click="atHour = !atHour"
       >
         {{ atHour ? "at the peak" : "at the hour" }}
-      </button>
+      </TextAct>
     </h2>
     <div v-for="part in parts" :key="part.name" class="line">
       <span>{{ part.name }}</span>
@@ -152,6 +153,7 @@ const scale = computed(() => 100 / (1 + low.value));
         ><Figure :value="row.heating_simple_w" quantity="load" :explain="explained('heating_simple')"
       /></span>
     </div>
+    <WarmthBars v-if="row.isRoom && mode === 'cooling' && row.floating" :id="row.id" />
     <RoomComfort v-if="row.isRoom" :id="row.id" :mode="mode" />
     <p v-if="!parts.length" class="soft">
       {{

@@ -28,7 +28,7 @@ const COLUMNS = [
       Version {{ doc.version }}. Sensible peaks; the margin is a column of its own, outdoor air is a load of
       the systems’ coils.
     </p>
-    <table>
+    <v-table>
       <thead>
         <tr>
           <th>No.</th>
@@ -54,7 +54,7 @@ const COLUMNS = [
           <td>{{ when(row) }}</td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
   </section>
 </template>
 

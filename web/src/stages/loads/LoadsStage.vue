@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
 import { useDocument } from "@/document/store";
 import ActionMenu from "@/parts/ActionMenu.vue";
 import DataGrid from "@/parts/DataGrid.vue";
@@ -30,6 +31,8 @@ const ROWS = {
   use: "uses",
   air_system: "air systems",
 };
+type RowsOf = keyof typeof ROWS;
+const rowChoices = Object.entries(ROWS).map(([value, label]) => ({ value: value as RowsOf, label }));
 const shows = ref<keyof typeof ROWS>("most");
 const all = computed(() => loadRows());
 const rows = computed(() =>
@@ -136,42 +139,30 @@ const building = computed(() => results.get("group", "building"));
   <div class="page">
     <div class="head">
       <h1>Loads</h1>
-      <span class="switch" role="group" aria-label="Breakdown of">
-        <button
+      <v-btn-group class="toggle" role="group" aria-label="Breakdown of">
+        <v-btn
           v-for="item in ['cooling', 'heating'] as const"
           :key="item"
+          :active="mode === item"
           :aria-pressed="mode === item"
           @click="mode = item"
         >
           {{ item[0]!.toUpperCase() + item.slice(1) }}
-        </button>
-      </span>
+        </v-btn>
+      </v-btn-group>
       <span v-if="!held.held" class="soft"
         >{{ doc.rows("room").length }} rooms, {{ doc.site?.dehumidification_month ? 13 : 12 }} × 144
         steps</span
       >
       <span class="grow" />
-      <select v-model="shows" class="act" aria-label="Rows">
-        <option v-for="(title, key) in ROWS" :key="key" :value="key">{{ title }}</option>
-      </select>
-      <button
-        v-if="!held.held"
-        class="act"
-        title="Keep these loads beside those to come"
-        @click="held.hold()"
-      >
+      <Choice v-model="shows" label="Rows" :choices="rowChoices" />
+      <Act v-if="!held.held" title="Keep these loads beside those to come" @click="held.hold()">
         Hold this
-      </button>
-      <button v-else class="act" @click="held.letGo()">Let go of {{ heldAt }}</button>
-      <button
-        class="act"
-        title="Rooms on the plan, coloured by their load at the rail's hour"
-        @click="toPlan"
-      >
-        Plan
-      </button>
+      </Act>
+      <Act v-else @click="held.letGo()">Let go of {{ heldAt }}</Act>
+      <Act title="Rooms on the plan, coloured by their load at the rail's hour" @click="toPlan"> Plan </Act>
       <ActionMenu label="Export loads" text="Export …" :items="FORMS" @choose="save" />
-      <button class="act" title="The loads as a list on paper" @click="print">Print</button>
+      <Act title="The loads as a list on paper" @click="print">Print</Act>
     </div>
     <p v-if="!all.length" class="empty">
       No room can be calculated yet. Rooms need a use, a floor area, a height and surfaces with assemblies;
@@ -200,7 +191,7 @@ const building = computed(() => results.get("group", "building"));
           <h2>
             Peaks it belongs to <span class="unit">{{ unitOf("load", view.system) }}</span>
           </h2>
-          <table class="plain">
+          <v-table class="plain">
             <thead>
               <tr>
                 <th>of</th>
@@ -222,7 +213,7 @@ const building = computed(() => results.get("group", "building"));
                 <td class="num"><Figure bare :value="row.heating_w" quantity="load" /></td>
               </tr>
             </tbody>
-          </table>
+          </v-table>
           <p v-if="building" class="soft">
             Rooms' own peaks add to <Figure :value="building.sum_of_peaks_w" quantity="load" />; together they
             reach <Figure :value="building.cooling.sensible_w" quantity="load" />: diversity
@@ -253,9 +244,6 @@ const building = computed(() => results.get("group", "building"));
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.head select {
-  max-width: 128px;
 }
 @media (max-width: 899px) {
   .head {

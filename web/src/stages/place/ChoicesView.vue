@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TextBox from "@/parts/TextBox.vue";
 import { setField, useDocument } from "@/document/store";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
@@ -143,26 +144,21 @@ async function saveUnits(value: unknown): Promise<void> {
       <ul>
         <li v-for="(item, i) in holidays" :key="item.date">
           <b>{{ showMonthDay(item.date) }}</b> {{ item.name }}
-          <button class="link" :aria-label="`Remove ${showMonthDay(item.date)}`" @click="dropHoliday(i)">
+          <TextAct :aria-label="`Remove ${showMonthDay(item.date)}`" @click="dropHoliday(i)">
             remove
-          </button>
+          </TextAct>
         </li>
       </ul>
       <p class="row">
-        <input
+        <TextBox
           v-model="date"
-          aria-label="Holiday, day and month"
+          class="date"
+          label="Holiday, day and month"
           placeholder="1 May"
-          size="6"
           @keydown.enter="addHoliday"
         />
-        <input
-          v-model="name"
-          aria-label="Name of the holiday"
-          placeholder="name"
-          @keydown.enter="addHoliday"
-        />
-        <button class="act" :disabled="!date" @click="addHoliday">Add holiday</button>
+        <TextBox v-model="name" label="Name of the holiday" placeholder="name" @keydown.enter="addHoliday" />
+        <Act :disabled="!date" @click="addHoliday">Add holiday</Act>
       </p>
     </section>
   </div>
@@ -188,10 +184,5 @@ ul {
 .row {
   display: flex;
   gap: 6px;
-}
-.row input {
-  border: 1px solid var(--line);
-  background: var(--field);
-  padding: 2px 5px;
 }
 </style>

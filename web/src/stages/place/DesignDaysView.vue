@@ -117,7 +117,7 @@ function save(key: string, label: string) {
       />
       <p class="soft small">
         With all three it is a thirteenth design day for rooms and coils; sun and daily range are its month's.
-        <button v-if="site.dehumidification_month" class="link" @click="view.month = 13">show it</button>
+        <TextAct v-if="site.dehumidification_month" @click="view.month = 13">show it</TextAct>
       </p>
       <h2>Summer</h2>
       <Field

@@ -26,11 +26,17 @@ addressed("page", view as Ref<string>, true, (text) => text in VIEWS);
   <div class="page">
     <div class="head">
       <h1>Place</h1>
-      <span class="switch" role="group" aria-label="Part of the place">
-        <button v-for="(entry, key) in VIEWS" :key="key" :aria-pressed="view === key" @click="view = key">
+      <v-btn-group class="toggle" role="group" aria-label="Part of the place">
+        <v-btn
+          v-for="(entry, key) in VIEWS"
+          :key="key"
+          :active="view === key"
+          :aria-pressed="view === key"
+          @click="view = key"
+        >
           {{ entry[0] }}
-        </button>
-      </span>
+        </v-btn>
+      </v-btn-group>
       <span class="soft">{{ doc.site?.name }}</span>
       <BuildingPeaks />
     </div>

@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
+import Slide from "@/parts/Slide.vue";
+import { MONTH_CHOICES } from "@/parts/months";
 import { setField, useDocument } from "@/document/store";
 import type { Site } from "@/document/types";
 import Field from "@/parts/Field.vue";
@@ -25,8 +28,8 @@ const FIELDS: [Key, string, string][] = [
   ["elevation_m", "Elevation", "elevation"],
   ["ground_reflectance", "Ground reflectance", "ratio"],
   ["cold_water_c", "Cold water main", "temperature"],
-  ["winter_wind_m_s", "Winter wind, open station", "velocity"],
-  ["summer_wind_m_s", "Summer wind, open station", "velocity"],
+  ["winter_wind_m_s", "Winter wind, open station", "wind"],
+  ["summer_wind_m_s", "Summer wind, open station", "wind"],
 ];
 const TERRAINS = ["city", "suburb", "open country", "open water"].map((v) => ({ value: v, label: v }));
 const SHELTERS = ["1 none", "2 light", "3 moderate", "4 heavy", "5 very heavy"].map((label, i) => ({
@@ -121,39 +124,20 @@ const series = computed(() => {
         @tilt="tilt = $event"
       />
       <p class="row">
-        <label
-          >azimuth
-          <input
-            v-model.number="azimuth"
-            type="range"
-            min="0"
-            max="359"
-            step="1"
-            aria-label="Azimuth of the surface"
-        /></label>
+        <span class="what">azimuth</span>
+        <Slide v-model="azimuth" :min="0" :max="359" label="Azimuth of the surface" />
         <b data-test="azimuth">{{ azimuth }}° {{ compass(azimuth) }}</b>
       </p>
       <p class="row">
-        <label
-          >tilt
-          <input
-            v-model.number="tilt"
-            type="range"
-            min="0"
-            max="180"
-            step="1"
-            aria-label="Tilt of the surface"
-        /></label>
+        <span class="what">tilt</span>
+        <Slide v-model="tilt" :min="0" :max="180" label="Tilt of the surface" />
         <b>{{ tilt }}° {{ tilt < 5 ? "roof" : tilt > 175 ? "faces down" : tilt === 90 ? "wall" : "" }}</b>
       </p>
       <p class="row">
-        <label
-          >time <input v-model.number="view.step" type="range" min="0" max="143" aria-label="Time of day"
-        /></label>
+        <span class="what">time</span>
+        <Slide v-model="view.step" :min="0" :max="143" label="Time of day" />
         <b>{{ clock(view.step) }}</b>
-        <select v-model.number="view.month" aria-label="Month">
-          <option v-for="m in 12" :key="m" :value="m">{{ MONTHS[m - 1] }}</option>
-        </select>
+        <Choice v-model="view.month" label="Month" :choices="MONTH_CHOICES" />
       </p>
     </section>
     <section>
@@ -170,7 +154,7 @@ const series = computed(() => {
       <p class="soft small">
         What stands around, clockwise between two directions. It hides the sun and part of the sky.
       </p>
-      <table v-if="skyline.length" class="plain" aria-label="Skyline">
+      <v-table v-if="skyline.length" class="plain" aria-label="Skyline">
         <thead>
           <tr>
             <th>from °</th>
@@ -219,12 +203,12 @@ const series = computed(() => {
               />
             </td>
             <td>
-              <button class="link" :aria-label="`Remove part ${i + 1}`" @click="dropSky(i)">remove</button>
+              <TextAct :aria-label="`Remove part ${i + 1}`" @click="dropSky(i)">remove</TextAct>
             </td>
           </tr>
         </tbody>
-      </table>
-      <button class="link" :disabled="doc.waiting > 0" @click="addSky">+ part of the skyline</button>
+      </v-table>
+      <TextAct :disabled="doc.waiting > 0" @click="addSky">+ part of the skyline</TextAct>
     </section>
   </div>
 </template>
@@ -249,15 +233,8 @@ const series = computed(() => {
   gap: 8px;
   flex: 1;
 }
-.row input {
-  flex: 1;
-}
 .row b {
   min-width: 74px;
-}
-.row select {
-  border: 1px solid var(--line);
-  background: var(--field);
 }
 .small {
   font-size: 12px;

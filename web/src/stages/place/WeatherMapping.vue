@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
 import { computed, reactive, ref } from "vue";
 import { cellsOf, type Layout, type WeatherLook } from "./weather";
 
@@ -31,9 +32,15 @@ if (before && before.layout.delimiter === look.delimiter && before.layout.header
   name.value = before.name;
 }
 const cells = computed(() => props.look.lines.map((line) => cellsOf(line, layout.delimiter)));
-const width = computed(() => Math.max(...cells.value.map((row) => row.length)));
+/** How many columns the hours have. */
+const columns = computed(() =>
+  Math.max(1, ...cells.value.slice(layout.header_rows).map((row) => row.length)),
+);
 const heads = computed(() =>
-  Array.from({ length: width.value }, (_, i) => cells.value[layout.header_rows - 1]?.[i] ?? ""),
+  Array.from({ length: columns.value }, (_, i) => {
+    const row = cells.value[layout.header_rows - 1];
+    return row?.length === columns.value ? (row[i] ?? "") : "";
+  }),
 );
 
 /** What a column is chosen for. */
@@ -51,8 +58,25 @@ function choose(index: number, role: string): void {
   else if (role === "date") layout.date = index;
   else if (role) layout.columns[role] = { index, unit: props.look.units[role]?.[0] ?? "" };
 }
-function recall(event: Event): void {
-  const found = props.look.remembered.find((item) => item.name === (event.target as HTMLSelectElement).value);
+const DELIMITERS = [
+  { value: ",", label: "comma" },
+  { value: ";", label: "semicolon" },
+  { value: "\t", label: "tab" },
+  { value: "|", label: "bar" },
+  { value: "space", label: "blanks" },
+];
+const DECIMALS = [
+  { value: ".", label: "point" },
+  { value: ",", label: "comma" },
+];
+const ROLES = [
+  { value: "", label: "not used" },
+  { value: "time", label: "time of day" },
+  { value: "date", label: "date" },
+  ...Object.entries(TITLES).map(([value, label]) => ({ value, label })),
+];
+function recall(wanted: string): void {
+  const found = props.look.remembered.find((item) => item.name === wanted);
   if (!found) return;
   Object.assign(layout, JSON.parse(JSON.stringify(found.mapping)));
   name.value = found.name;
@@ -61,80 +85,68 @@ function recall(event: Event): void {
 
 <template>
   <section>
-    <p class="row">
-      <label v-if="look.remembered.length"
-        >remembered
-        <select aria-label="Remembered mapping" @change="recall">
-          <option value="">–</option>
-          <option v-for="item in look.remembered" :key="item.name">{{ item.name }}</option>
-        </select></label
-      >
-      <label
-        >separated by
-        <select v-model="layout.delimiter" aria-label="Delimiter">
-          <option value=",">comma</option>
-          <option value=";">semicolon</option>
-          <option :value="'\t'">tab</option>
-          <option value="|">bar</option>
-          <option value="space">blanks</option>
-        </select></label
-      >
-      <label
-        >decimal
-        <select v-model="layout.decimal" aria-label="Decimal sign">
-          <option value=".">point</option>
-          <option value=",">comma</option>
-        </select></label
-      >
-      <label
-        >header lines
-        <input v-model.number="layout.header_rows" type="number" min="0" aria-label="Header lines"
-      /></label>
-      <label
-        >a line holds
-        <select v-model="layout.convention" aria-label="Time convention">
-          <option v-for="item in look.conventions" :key="item" :value="item">{{ item }}</option>
-        </select></label
-      >
-      <label>year <input v-model.number="layout.year" type="number" aria-label="Year of the hours" /></label>
-      <label>no value is <input v-model="layout.missing" size="5" aria-label="Text for no value" /></label>
-    </p>
+    <div class="row">
+      <Choice
+        v-if="look.remembered.length"
+        label="Remembered mapping"
+        labelled
+        model-value=""
+        :choices="look.remembered.map((item) => ({ value: item.name, label: item.name }))"
+        @update:model-value="recall"
+      />
+      <Choice v-model="layout.delimiter" label="Delimiter" labelled :choices="DELIMITERS" />
+      <Choice v-model="layout.decimal" label="Decimal sign" labelled :choices="DECIMALS" />
+      <v-number-input v-model="layout.header_rows" label="Header lines" :min="0" :max="100" />
+      <Choice
+        v-model="layout.convention"
+        label="Time convention"
+        labelled
+        :choices="look.conventions.map((item) => ({ value: item, label: item }))"
+      />
+      <v-number-input v-model="layout.year" label="Year of the hours" :min="1900" :max="2150" />
+      <v-text-field v-model="layout.missing" label="Text for no value" />
+    </div>
     <div class="scroll">
-      <table class="plain" aria-label="Columns of the file">
+      <v-table class="plain" aria-label="Columns of the file">
         <thead>
           <tr>
-            <th v-for="(head, i) in heads" :key="i">
-              <select
-                :value="roleOf(i)"
-                :aria-label="`Column ${i + 1}`"
-                @change="choose(i, ($event.target as HTMLSelectElement).value)"
-              >
-                <option value="">not used</option>
-                <option value="time">time of day</option>
-                <option value="date">date</option>
-                <option v-for="(title, key) in TITLES" :key="key" :value="key">{{ title }}</option>
-              </select>
-              <select
+            <th v-for="(head, i) in heads" :key="i" :title="head">
+              <Choice
+                :model-value="roleOf(i)"
+                :label="`Column ${i + 1}`"
+                :choices="ROLES"
+                @update:model-value="choose(i, $event)"
+              />
+              <Choice
                 v-if="layout.columns[roleOf(i)]"
                 v-model="layout.columns[roleOf(i)]!.unit"
-                :aria-label="`Unit of column ${i + 1}`"
-              >
-                <option v-for="unit in look.units[roleOf(i)]" :key="unit">{{ unit }}</option>
-              </select>
+                :label="`Unit of column ${i + 1}`"
+                :choices="(look.units[roleOf(i)] ?? []).map((unit) => ({ value: unit, label: unit }))"
+              />
             </th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="(row, r) in cells.slice(0, 8)" :key="r" :class="{ head: r < layout.header_rows }">
-            <td v-for="(_, i) in heads" :key="i">{{ row[i] }}</td>
+            <!-- A line that is split otherwise than the hours, as a title or a head with other signs, stays whole. -->
+            <td v-if="r < layout.header_rows && row.length !== columns" :colspan="heads.length">
+              {{ look.lines[r] }}
+            </td>
+            <template v-else>
+              <td v-for="(_, i) in heads" :key="i">{{ row[i] }}</td>
+            </template>
           </tr>
         </tbody>
-      </table>
+      </v-table>
     </div>
-    <p class="row">
-      <label>remember this layout as <input v-model="name" aria-label="Name of the mapping" /></label>
-      <button class="act" @click="emit('use', { ...layout }, name)">Read the year</button>
-    </p>
+    <div class="row">
+      <v-text-field
+        v-model="name"
+        label="Name of the mapping"
+        hint="so that files laid out alike are read at once"
+      />
+      <Act @click="emit('use', { ...layout }, name)">Read the year</Act>
+    </div>
   </section>
 </template>
 
@@ -146,16 +158,11 @@ function recall(event: Event): void {
   align-items: center;
   color: var(--soft);
 }
-.row input,
-select {
-  border: 1px solid var(--line);
-  background: var(--field);
-  height: 25px;
-  padding: 0 4px;
-  color: var(--ink);
+.row > :deep(.v-input) {
+  flex: 0 1 150px;
 }
-.row input[type="number"] {
-  width: 66px;
+th :deep(.choice) {
+  min-width: 96px;
 }
 .scroll {
   overflow-x: auto;

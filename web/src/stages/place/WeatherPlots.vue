@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import CarpetAxes from "@/parts/CarpetAxes.vue";
 import { MONTHS, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { scaleLinear } from "d3-scale";
@@ -71,15 +72,17 @@ const ranges = computed(() => {
 <template>
   <div class="plots">
     <figure>
-      <canvas
-        ref="carpet"
-        :width="weather.carpet_c.length"
-        height="24"
-        role="img"
-        aria-label="Temperature carpet of the year"
-      />
+      <CarpetAxes :year="weather.about.year" :days="weather.carpet_c.length">
+        <canvas
+          ref="carpet"
+          :width="weather.carpet_c.length"
+          height="24"
+          role="img"
+          aria-label="Temperature carpet of the year"
+        />
+      </CarpetAxes>
       <figcaption class="soft">
-        Dry-bulb, days across, midnight at the bottom: blue {{ degrees(span[0]) }} to red
+        Dry-bulb by day and hour: blue {{ degrees(span[0]) }} to red
         {{ degrees(span[1]) }}
         {{ unitOf("temperature", view.system) }}
       </figcaption>

@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
+import FileButton from "@/parts/FileButton.vue";
 import { client, Refusal, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
 import type { Change } from "@/document/types";
@@ -44,12 +46,14 @@ async function attempt(what: string, work: () => Promise<void>): Promise<void> {
     busy.value = "";
   }
 }
-function choose(event: Event): void {
-  const input = event.target as HTMLInputElement;
-  file.value = input.files?.[0] ?? null;
-  input.value = "";
+const SHARES = [
+  { value: 0.4, label: "0.4 % of the hours warmer" },
+  { value: 1, label: "1 % of the hours warmer" },
+  { value: 2, label: "2 % of the hours warmer" },
+];
+function choose(chosen: File): void {
+  file.value = chosen;
   look.value = null;
-  if (!file.value) return;
   void attempt("looking at the file", async () => {
     look.value = (await sendFile(`${base.value}/look`, file.value!)) as WeatherLook;
     if (look.value.kind === "tmy3") await read(null, "");
@@ -94,7 +98,7 @@ const others = computed(() => {
   return [
     { title: "Winter dry-bulb, 99.6 %", fields: { winter_dry_bulb_c: round(d.heating_c[0]) }, then: [d.heating_c[0]], now: [own.winter_dry_bulb_c], quantity: "temperature" },
     { title: "Winter dry-bulb, 99 %", fields: { winter_dry_bulb_c: round(d.heating_c[1]) }, then: [d.heating_c[1]], now: [own.winter_dry_bulb_c], quantity: "temperature" },
-    { title: "Winter wind", fields: { winter_wind_m_s: round(d.winter_wind_m_s) }, then: [d.winter_wind_m_s], now: [own.winter_wind_m_s], quantity: "velocity" },
+    { title: "Winter wind", fields: { winter_wind_m_s: round(d.winter_wind_m_s) }, then: [d.winter_wind_m_s], now: [own.winter_wind_m_s], quantity: "wind" },
     { title: `Dew point and dry-bulb, ${MONTHS[d.dew_month - 1]}`, fields: { dehumidification_month: d.dew_month, dehumidification_dew_point_c: round(d.dew_point_c), dehumidification_dry_bulb_c: round(d.dew_dry_bulb_c) }, then: [d.dew_point_c, d.dew_dry_bulb_c], now: [own.dehumidification_dew_point_c, own.dehumidification_dry_bulb_c], quantity: "temperature" },
     { title: "Mean air of the year", fields: { air_mean_c: round(d.mean_c) }, then: [d.mean_c], now: [own.air_mean_c], quantity: "temperature" },
     { title: `Half the swing, coldest ${MONTHS[d.coldest_month - 1]}`, fields: { air_amplitude_k: round(d.amplitude_k), coldest_month: d.coldest_month }, then: [d.amplitude_k], now: [own.air_amplitude_k], quantity: "temperature_difference" },
@@ -111,20 +115,19 @@ function takeMonths(): void {
 <template>
   <div>
     <p class="row">
-      <label class="act file"
-        >Open an hourly file …<input
-          type="file"
-          accept=".csv,.txt,.tsv,.dat"
-          aria-label="Weather file"
-          @change="choose"
-      /></label>
+      <FileButton
+        label="Weather file"
+        text="Open an hourly file …"
+        accept=".csv,.txt,.tsv,.dat"
+        @file="choose"
+      />
       <template v-if="weather">
         <b>{{ weather.name }}</b>
         <span class="soft"
           >{{ weather.hours }} hours; {{ weather.about.latitude_deg }}° / {{ weather.about.longitude_deg }}°,
           {{ weather.about.elevation_m }} m; {{ weather.about.notes.join("; ") }}</span
         >
-        <button class="act" @click="drop">Forget it</button>
+        <Act @click="drop">Forget it</Act>
       </template>
       <span v-else class="soft">TMY3 is known; any other delimited text is mapped column by column.</span>
       <b v-if="busy" role="status">{{ busy }} …</b>
@@ -163,14 +166,10 @@ function takeMonths(): void {
       <section>
         <p class="row">
           <b>Derived from it</b>
-          <select v-model.number="percent" aria-label="Share of hours that are warmer">
-            <option :value="0.4">0.4 % of the hours warmer</option>
-            <option :value="1">1 %</option>
-            <option :value="2">2 %</option>
-          </select>
-          <button class="act" @click="takeMonths">Take all months</button>
+          <Choice v-model="percent" label="Share of hours that are warmer" :choices="SHARES" />
+          <Act @click="takeMonths">Take all months</Act>
         </p>
-        <table class="plain" aria-label="Derived design months">
+        <v-table class="plain" aria-label="Derived design months">
           <thead>
             <tr>
               <th>Month</th>
@@ -190,18 +189,17 @@ function takeMonths(): void {
                 <span class="soft entered">{{ shown(months[i]?.[key], key) }}</span>
               </td>
               <td>
-                <button
-                  class="link"
+                <TextAct
                   :aria-label="`Take ${MONTHS[found.month - 1]}`"
                   @click="doc.attempt('Design month from the weather file', monthChange(found))"
                 >
                   take
-                </button>
+                </TextAct>
               </td>
             </tr>
           </tbody>
-        </table>
-        <table class="plain" aria-label="Other derived conditions">
+        </v-table>
+        <v-table class="plain" aria-label="Other derived conditions">
           <tbody>
             <tr v-for="row in others" :key="row.title">
               <td>{{ row.title }}</td>
@@ -213,13 +211,13 @@ function takeMonths(): void {
                 }}</span>
               </td>
               <td>
-                <button class="link" :aria-label="`Take ${row.title}`" @click="take(row.title, row.fields)">
+                <TextAct :aria-label="`Take ${row.title}`" @click="take(row.title, row.fields)">
                   take
-                </button>
+                </TextAct>
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <p class="soft small">
           Beside each, small: what is entered. One year stands for many here, so the rare hours rest on few.
           Wet-bulb: mean of the hours within half a kelvin; range: days that reach the 5 % dry-bulb; τ: fitted
@@ -243,7 +241,7 @@ function takeMonths(): void {
   grid-template-columns: minmax(0, 1fr) minmax(0, 1fr);
   gap: 28px;
 }
-table.plain td {
+.plain :deep(td) {
   height: 22px;
   padding: 1px 6px;
 }
@@ -267,11 +265,6 @@ table.plain td {
 .faults ul {
   margin: 4px 0 0;
   padding-left: 18px;
-}
-select {
-  border: 1px solid var(--line);
-  background: var(--field);
-  height: 25px;
 }
 .small {
   font-size: 12px;

@@ -66,7 +66,7 @@ onMounted(async () => {
       </p>
       <section v-for="[chapter, list] in chapters" :key="chapter">
         <h2>{{ chapter }}</h2>
-        <table class="plain">
+        <v-table class="plain">
           <thead>
             <tr>
               <th>figure</th>
@@ -89,7 +89,7 @@ onMounted(async () => {
               <td class="soft" :title="entry.source">{{ entry.source }}</td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
       </section>
     </div>
   </div>
@@ -107,7 +107,7 @@ onMounted(async () => {
 h2 {
   margin: 14px 0 4px;
 }
-table {
+.plain.v-table {
   width: 100%;
 }
 td:first-child {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
 import { newId, useDocument } from "@/document/store";
 import type { Opening, Room, Surface } from "@/document/types";
 import ActionMenu from "@/parts/ActionMenu.vue";
@@ -173,28 +174,23 @@ const others = computed(() =>
         :items="roles"
         @choose="addSurface($event as keyof typeof ROLES)"
       />
-      <label class="soft"
-        >take over from
-        <select
-          v-model="pattern"
-          aria-label="Take surfaces over from"
-          :disabled="room.plan_area_m2 !== null"
-          :title="room.plan_area_m2 !== null ? 'Its surfaces follow the plan' : undefined"
-        >
-          <option value="" disabled>room …</option>
-          <option v-for="row in others" :key="row.id" :value="row.id">{{ row.number }} {{ row.name }}</option>
-        </select></label
-      >
-      <button v-if="pattern" class="act" @click="takeOver">Take over</button>
-      <button class="act" :disabled="!surface" @click="remove('surface', chosen)">Remove surface</button>
-      <button class="act" :disabled="!surfaces.length" @click="addOpening">Add opening</button>
-      <button
-        class="act"
+      <span class="soft">take over from</span>
+      <Choice
+        v-model="pattern"
+        label="Take surfaces over from"
+        :disabled="room.plan_area_m2 !== null"
+        :title="room.plan_area_m2 !== null ? 'Its surfaces follow the plan' : undefined"
+        :choices="others.map((row) => ({ value: row.id, label: `${row.number} ${row.name}` }))"
+      />
+      <Act v-if="pattern" @click="takeOver">Take over</Act>
+      <Act :disabled="!surface" @click="remove('surface', chosen)">Remove surface</Act>
+      <Act :disabled="!surfaces.length" @click="addOpening">Add opening</Act>
+      <Act
         :disabled="!openings.some((row) => row.id === chosenOpening)"
         @click="remove('opening', chosenOpening)"
       >
         Remove opening
-      </button>
+      </Act>
     </div>
     <div class="cols">
       <div class="grids">
@@ -241,12 +237,6 @@ const others = computed(() =>
 .bar h2 {
   margin: 0;
   flex: 1;
-}
-.bar select {
-  border: 1px solid var(--line);
-  background: var(--field);
-  padding: 2px 4px;
-  max-width: 130px;
 }
 .cols {
   flex: 1;

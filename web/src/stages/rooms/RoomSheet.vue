@@ -1,4 +1,6 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
+import TextBox from "@/parts/TextBox.vue";
 import { useDocument } from "@/document/store";
 import type { AirSystem, Change, Level, Project, Room, Use, Zone } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
@@ -16,6 +18,13 @@ const results = useResults();
 const view = useView();
 const filter = ref("");
 const band = ref<"" | "level" | "zone" | "use" | "air_system">("");
+const BANDS = [
+  { value: "", label: "number" },
+  { value: "level", label: "level" },
+  { value: "zone", label: "zone" },
+  { value: "use", label: "use" },
+  { value: "air_system", label: "air system" },
+] as const;
 const sorted = ref<{ key: string; down: boolean } | null>(null);
 const grid = ref<{ clear: () => Promise<void>; fillDown: () => Promise<void>; wide: number } | null>(null);
 /** Something that passes values on to rooms. */
@@ -180,33 +189,25 @@ const title = computed(() => columns.value.find((column) => column.key === offer
   <div class="sheet">
     <div class="bar">
       <slot />
-      <input v-model="filter" type="search" placeholder="filter" aria-label="Filter the sheet" />
-      <label class="soft"
-        >by
-        <select v-model="band" aria-label="Rooms in bands">
-          <option value="">number</option>
-          <option value="level">level</option>
-          <option value="zone">zone</option>
-          <option value="use">use</option>
-          <option value="air_system">air system</option>
-        </select></label
-      >
+      <TextBox v-model="filter" type="search" placeholder="filter" label="Filter the sheet" />
+      <span class="soft">by</span>
+      <Choice v-model="band" label="Rooms in bands" :choices="[...BANDS]" />
       <span class="soft">{{
         rows.length === order.length
           ? counted(order.length, "room")
           : `${rows.length} of ${counted(order.length, "room")}`
       }}</span>
       <template v-if="(grid?.wide ?? 0) > 1">
-        <button class="act" title="Ctrl+D" @click="grid?.fillDown()">Fill down</button>
-        <button class="act" title="Delete" @click="grid?.clear()">Inherit again</button>
+        <Act title="Ctrl+D" @click="grid?.fillDown()">Fill down</Act>
+        <Act title="Delete" @click="grid?.clear()">Inherit again</Act>
         <span class="soft">{{ grid?.wide }} cells may change</span>
       </template>
       <span v-if="offer" class="offer" role="status">
         Only {{ offer.room.number }} has this {{ title.toLowerCase() }} now.
-        <button class="link" @click="giveAll">
+        <TextAct @click="giveAll">
           Give it to all {{ offer.rooms }} rooms of {{ named(offer.giver) }}
-        </button>
-        <button class="link" @click="offer = null">leave it</button>
+        </TextAct>
+        <TextAct @click="offer = null">leave it</TextAct>
       </span>
     </div>
     <DataGrid
@@ -242,17 +243,6 @@ const title = computed(() => columns.value.find((column) => column.key === offer
   min-height: 30px;
   border-bottom: 1px solid var(--hair);
   font-family: var(--narrow);
-}
-.bar input {
-  width: 120px;
-  border: 1px solid var(--line);
-  background: var(--field);
-  padding: 1px 6px;
-}
-.bar select {
-  border: 0;
-  border-bottom: 1px solid var(--line);
-  background: transparent;
 }
 .bar .act {
   padding: 1px 8px;

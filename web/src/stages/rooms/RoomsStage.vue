@@ -7,7 +7,7 @@ import { useView } from "@/view/store";
 import { addressed } from "@/view/address";
 import { computed, ref, watch, type Ref } from "vue";
 import { useRoute } from "vue-router";
-import { SETS, type ColumnSet } from "./columns";
+import { roomColumns, SETS, type ColumnSet } from "./columns";
 import { copiedFaces } from "./faces";
 import ImportPanel from "./ImportPanel.vue";
 import RoomFaces from "./RoomFaces.vue";
@@ -32,6 +32,19 @@ watch(
   },
 );
 addressed("page", shows as Ref<string>, true, (text) => ["sheet", "plan", "shared"].includes(text));
+/** The columns that hold a field of a room that is wanted. */
+watch(
+  () => view.wanted,
+  (wanted) => {
+    if (wanted?.kind !== "room") return;
+    const has = (key: ColumnSet) => roomColumns(key).some((column) => column.key === wanted.field);
+    const holds = (Object.keys(SETS) as ColumnSet[]).find(has);
+    if (!holds) return;
+    shows.value = "sheet";
+    if (!has(set.value)) set.value = holds;
+  },
+  { immediate: true },
+);
 const rows = computed(() =>
   doc.rows("room").sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
 );
@@ -76,27 +89,39 @@ async function remove(): Promise<void> {
   <div class="page">
     <div class="head">
       <h1>Rooms</h1>
-      <span class="switch" role="group" aria-label="View">
-        <button :aria-pressed="shows === 'sheet'" @click="shows = 'sheet'">Sheet</button>
-        <button :aria-pressed="shows === 'plan'" @click="shows = 'plan'">Plan</button>
-        <button :aria-pressed="shows === 'shared'" @click="shows = 'shared'">Shared values</button>
-      </span>
+      <v-btn-group class="toggle" role="group" aria-label="View">
+        <v-btn :active="shows === 'sheet'" :aria-pressed="shows === 'sheet'" @click="shows = 'sheet'"
+          >Sheet</v-btn
+        >
+        <v-btn :active="shows === 'plan'" :aria-pressed="shows === 'plan'" @click="shows = 'plan'"
+          >Plan</v-btn
+        >
+        <v-btn :active="shows === 'shared'" :aria-pressed="shows === 'shared'" @click="shows = 'shared'"
+          >Shared values</v-btn
+        >
+      </v-btn-group>
       <span class="grow" />
-      <button class="act" @click="importing = true">Import …</button>
+      <Act @click="importing = true">Import …</Act>
       <ActionMenu label="Export rooms" text="Export …" :items="forms" @choose="save" />
-      <button class="act" @click="add(false)">Add room</button>
-      <button class="act" :disabled="!room" @click="add(true)">Copy room</button>
-      <button class="act" :disabled="!room" @click="remove">Delete</button>
+      <Act @click="add(false)">Add room</Act>
+      <Act :disabled="!room" @click="add(true)">Copy room</Act>
+      <Act :disabled="!room" @click="remove">Delete</Act>
     </div>
     <div v-if="shows === 'plan'" class="plan"><PlanView :next-number="nextNumber()" /></div>
     <div v-else-if="shows === 'shared'" class="sheet"><SharedValues /></div>
     <div v-else class="sheet">
       <RoomSheet v-if="rows.length" :set="set">
-        <span class="switch" role="group" aria-label="Columns">
-          <button v-for="(title, key) in SETS" :key="key" :aria-pressed="set === key" @click="set = key">
+        <v-btn-group class="toggle" role="group" aria-label="Columns">
+          <v-btn
+            v-for="(title, key) in SETS"
+            :key="key"
+            :active="set === key"
+            :aria-pressed="set === key"
+            @click="set = key"
+          >
             {{ title }}
-          </button>
-        </span>
+          </v-btn>
+        </v-btn-group>
       </RoomSheet>
       <p v-else class="empty">
         No rooms yet. Add room makes the first; type its area, height and use in the sheet, then its walls and

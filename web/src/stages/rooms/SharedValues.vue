@@ -110,7 +110,7 @@ const columns = computed<Column<Giver>[]>(() => [
   passed("heating_setback_c", "Set back to", "temperature", 82),
   passed("cooling_setup_c", "Set up to", "temperature", 74),
   passed("warm_up_h", "Warm-up", "time", 70),
-  passed("pull_down_h", "Pull-down", "time", 76),
+  passed("pull_down_h", "Pull-down", "minutes", 76),
   {
     key: "sensor_room",
     title: "Sensor in",
@@ -149,11 +149,9 @@ function save(edits: Edit<Giver>[]): Promise<void> {
         building. Italics are the building's; type over them, Delete steps back.</span
       >
       <span class="acts">
-        <button v-if="removable" class="act" @click="remove(removable)">
-          Remove {{ removable.row.name }}
-        </button>
-        <button class="act" @click="addZone">Add zone</button>
-        <button class="act" @click="addLevel">Add level</button>
+        <Act v-if="removable" @click="remove(removable)"> Remove {{ removable.row.name }} </Act>
+        <Act @click="addZone">Add zone</Act>
+        <Act @click="addLevel">Add level</Act>
       </span>
     </p>
     <DataGrid

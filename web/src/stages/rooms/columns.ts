@@ -88,7 +88,7 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
       inherited("heating_setback_c", "Set back to", "temperature", 96),
       inherited("cooling_setup_c", "Set up to", "temperature", 96),
       inherited("warm_up_h", "Warm-up", "time", 82),
-      inherited("pull_down_h", "Pull-down", "time", 82),
+      inherited("pull_down_h", "Pull-down", "minutes", 82),
       { key: "heating_capacity_w", title: "Heating at most", quantity: "load", width: 116, value: (row) => row.heating_capacity_w, editor: { type: "number", quantity: "load", clearable: true } },
       { key: "cooling_capacity_w", title: "Cooling at most", quantity: "load", width: 116, value: (row) => row.cooling_capacity_w, editor: { type: "number", quantity: "load", clearable: true } },
       { key: "sensor_room", title: "Sensor in", width: 128, value: (row) => row.sensor_room, text: (row) => sensorOf(row), origin: (row) => results.get("effective", row.id)?.["sensor_room"]?.[1] ?? "",

@@ -15,6 +15,12 @@ function nameOf(id: string | null | undefined): string {
   return props.schedule.patterns.find((p) => p.id === id)?.name ?? "an empty day";
 }
 const summer = computed(() => [...new Set((result.value?.summer ?? []).map(nameOf))].join(", "));
+/** What the year amounts to: hours at full value where values are shares, hours on where they are yes or no. */
+const year = computed(() => {
+  const hours = `${result.value?.hours_a_year.toFixed(0)} h`;
+  if (props.schedule.kind === "fraction") return `Full-load hours in ${doc.project?.year}: ${hours}.`;
+  return props.schedule.kind === "on_off" ? `On in ${doc.project?.year}: ${hours}.` : "";
+});
 </script>
 
 <template>
@@ -40,8 +46,7 @@ const summer = computed(() => [...new Set((result.value?.summer ?? []).map(nameO
       :save="fieldSaver('schedule', () => schedule.id, 'winter', 'Winter design pattern')"
     />
     <p class="soft small">
-      Summer takes {{ summer }}, winter {{ nameOf(result.winter) }}.
-      {{ result.hours_a_year.toFixed(0) }} full-load hours in {{ doc.project?.year }}. Daylight saving (Place,
+      Summer takes {{ summer }}, winter {{ nameOf(result.winter) }}. {{ year }} Daylight saving (Place,
       Choices) moves the hours against the sun.
     </p>
   </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
 import { Refusal } from "@/api/client";
 import {
   fromLine,
@@ -47,7 +48,10 @@ const over = computed(() => {
   const item = props.others.find((other) => other.id === overlay.value);
   return item ? { name: `${item.group}, ${item.name}`, steps: item.steps } : null;
 });
-const groups = computed(() => [...new Set(props.others.map((item) => item.group))]);
+const overlays = computed(() => [
+  { value: "", label: "lay over …" },
+  ...props.others.map((item) => ({ value: item.id, label: `${item.group}, ${item.name}` })),
+]);
 const start = computed(() => Math.min(from.value, to.value) * width.value);
 const end = computed(() => (Math.max(from.value, to.value) + 1) * width.value);
 const several = computed(() => from.value !== to.value);
@@ -149,46 +153,42 @@ const readLine = () => read(() => fromLine(line.value, writing.value));
       @paste="paste"
       @fault="fault = $event"
     />
-    <input
+    <v-text-field
       v-model="line"
       class="line"
-      aria-label="Pattern as one line"
+      label="Pattern as one line"
+      :hint="`From–to and value, from 00 to 24, as in 00–07 ${writing.show(kind.low)}, 07:30–18 ${writing.show(kind.high)}`"
       @keydown.enter="readLine"
       @change="readLine"
     />
     <p v-if="fault" class="fault" role="alert">{{ fault }} The pattern as it was is kept.</p>
     <p class="tools">
-      <span class="switch" role="group" aria-label="Step width"
-        ><button v-for="w in WIDTHS" :key="w" :aria-pressed="width === w" @click="width = w">
+      <v-btn-group class="toggle" role="group" aria-label="Step width"
+        ><v-btn
+          v-for="w in WIDTHS"
+          :key="w"
+          :active="width === w"
+          :aria-pressed="width === w"
+          @click="width = w"
+        >
           {{ w }}
-        </button></span
+        </v-btn></v-btn-group
       >
       <span class="soft">min</span>
-      <button class="act" title="The selection, or the whole day; Alt+←" @click="later(-1)">earlier</button>
-      <button class="act" title="The selection, or the whole day; Alt+→" @click="later(1)">later</button>
-      <button class="act" @click="change((v) => v - kind.step)">− {{ step }}</button>
-      <button class="act" @click="change((v) => v + kind.step)">+ {{ step }}</button>
+      <Act title="The selection, or the whole day; Alt+←" @click="later(-1)">earlier</Act>
+      <Act title="The selection, or the whole day; Alt+→" @click="later(1)">later</Act>
+      <Act @click="change((v) => v - kind.step)">− {{ step }}</Act>
+      <Act @click="change((v) => v + kind.step)">+ {{ step }}</Act>
       <template v-if="kind.quantity === 'percent' || kind.quantity === 'power'">
-        <button class="act" @click="change((v) => v * 0.9)">× 0.9</button>
-        <button class="act" @click="change((v) => v * 1.1)">× 1.1</button>
+        <Act @click="change((v) => v * 0.9)">× 0.9</Act>
+        <Act @click="change((v) => v * 1.1)">× 1.1</Act>
       </template>
     </p>
     <p class="tools">
-      <select v-if="others.length" v-model="overlay" aria-label="Lay another pattern over">
-        <option value="">lay over …</option>
-        <optgroup v-for="group in groups" :key="group" :label="group">
-          <option
-            v-for="item in others.filter((other) => other.group === group)"
-            :key="item.id"
-            :value="item.id"
-          >
-            {{ item.name }}
-          </option>
-        </optgroup>
-      </select>
-      <button v-if="over" class="act" title="Mirror from it; M in the ribbon" @click="mirror">
+      <Choice v-if="others.length" v-model="overlay" label="Lay another pattern over" :choices="overlays" />
+      <Act v-if="over" title="Mirror from it; M in the ribbon" @click="mirror">
         take {{ several ? "hours" : "day" }} from it
-      </button>
+      </Act>
       <span class="soft small hint"
         >Sweep over the skyline or write the line. In the ribbon: arrows, Shift extends, figures, ↑ ↓, Alt+← →
         moves, Ctrl+V pastes.</span
@@ -199,25 +199,14 @@ const readLine = () => read(() => fromLine(line.value, writing.value));
 
 <style scoped>
 .line {
-  width: 100%;
-  border: 1px solid var(--ink);
-  background: var(--field);
-  padding: 3px 9px;
   font-family: var(--narrow);
-  font-size: 15px;
-  margin-bottom: 5px;
+  margin: 8px 0 5px;
 }
 .tools {
   display: flex;
   flex-wrap: wrap;
   align-items: center;
   gap: 6px;
-}
-.tools select {
-  max-width: 104px;
-  border: 1px solid var(--line);
-  background: var(--field);
-  height: 27px;
 }
 .small {
   font-size: 12px;

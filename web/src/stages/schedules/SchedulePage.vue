@@ -1,11 +1,13 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
+import FileButton from "@/parts/FileButton.vue";
 import { client, Refusal, unwrap } from "@/api/client";
 import { setField, useDocument } from "@/document/store";
 import type { PatternPart, Schedule } from "@/document/types";
 import type { Usage } from "@/document/usage";
 import Field from "@/parts/Field.vue";
 import { toCells, valueAt, type Steps } from "@/parts/pattern";
-import { fieldSaver } from "@/parts/saving";
+import { choicesOf, fieldSaver } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
 import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
@@ -98,11 +100,7 @@ function rename(name: unknown): Promise<void> {
   );
   return savePatterns(patterns, "Pattern name");
 }
-async function readFile(event: Event): Promise<void> {
-  const input = event.target as HTMLInputElement;
-  const file = input.files?.[0];
-  input.value = "";
-  if (!file) return;
+async function readFile(file: File): Promise<void> {
   fault.value = "";
   try {
     const fields = unwrap(
@@ -128,26 +126,26 @@ async function readFile(event: Event): Promise<void> {
         <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
         <div class="tabs">
           <h2>Day patterns</h2>
-          <span class="switch" role="group" aria-label="Pattern">
-            <button
+          <v-btn-group class="toggle" role="group" aria-label="Pattern">
+            <v-btn
               v-for="p in schedule.patterns.slice(0, TABS)"
               :key="p.id"
+              :active="pattern.id === p.id"
               :aria-pressed="pattern.id === p.id"
               @click="patternId = p.id"
             >
               {{ p.name }}
-            </button>
-          </span>
-          <select
+            </v-btn>
+          </v-btn-group>
+          <Choice
             v-if="schedule.patterns.length > TABS"
-            aria-label="More patterns"
-            :value="pattern.id"
-            @change="patternId = ($event.target as HTMLSelectElement).value"
-          >
-            <option v-for="p in schedule.patterns" :key="p.id" :value="p.id">{{ p.name }}</option>
-          </select>
-          <button class="link" @click="addPattern">+ pattern</button>
-          <button v-if="schedule.patterns.length > 1" class="link" @click="removePattern">remove it</button>
+            label="More patterns"
+            :model-value="pattern.id"
+            :choices="choicesOf(schedule.patterns)"
+            @update:model-value="patternId = $event"
+          />
+          <TextAct @click="addPattern">+ pattern</TextAct>
+          <TextAct v-if="schedule.patterns.length > 1" @click="removePattern">remove it</TextAct>
         </div>
         <PatternEditor
           :key="pattern.id"
@@ -191,9 +189,7 @@ async function readFile(event: Event): Promise<void> {
           <a class="link" :href="`${files}/${pattern.id}.csv?values=24`">CSV, 24</a>
           <a class="link" :href="`${files}/${pattern.id}.csv?values=96`">96</a>
           <a class="link" :href="`${files}/year.csv`">8760 h</a>
-          <label class="act file"
-            >Read values …<input type="file" accept=".csv,.txt" aria-label="Read values" @change="readFile"
-          /></label>
+          <FileButton label="Read values" text="Read values …" accept=".csv,.txt" @file="readFile" />
         </p>
       </section>
     </div>
@@ -214,12 +210,6 @@ async function readFile(event: Event): Promise<void> {
 }
 .tabs h2 {
   margin: 0;
-}
-.tabs select {
-  max-width: 130px;
-  border: 1px solid var(--line);
-  background: var(--field);
-  height: 26px;
 }
 .side h2 {
   margin-top: 12px;

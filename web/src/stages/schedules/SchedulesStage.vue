@@ -62,7 +62,8 @@ function take(item: ShelfItem): void {
     <nav class="list" aria-label="Schedules" @keydown="onListKey">
       <template v-for="group in groups" :key="group.title">
         <p v-if="group.rows.length" class="soft group">{{ group.title }}</p>
-        <button
+        <v-list-item
+          tag="button"
           v-for="row in group.rows"
           :key="row.id"
           class="item"
@@ -70,11 +71,11 @@ function take(item: ShelfItem): void {
           @click="id = row.id"
         >
           {{ row.name }}<span class="soft">{{ counts.get(row.id) ?? "not used" }}</span>
-        </button>
+        </v-list-item>
       </template>
       <p class="add">
-        <button class="link" @click="add">+ schedule</button>
-        <button class="link" @click="shelf = true">from the shelf …</button>
+        <TextAct @click="add">+ schedule</TextAct>
+        <TextAct @click="shelf = true">from the shelf …</TextAct>
       </p>
     </nav>
     <SchedulePage v-if="schedule" :key="schedule.id" :schedule="schedule" @open="id = $event" />

@@ -1,10 +1,11 @@
 <script setup lang="ts">
 import type { PatternPart } from "@/document/types";
+import CarpetAxes from "@/parts/CarpetAxes.vue";
 import { computed, onMounted, ref, watch } from "vue";
 import type { ScheduleKind } from "./kinds";
 import { toCells, type Steps } from "@/parts/pattern";
 
-const props = defineProps<{ days: number[]; patterns: PatternPart[]; kind: ScheduleKind }>();
+const props = defineProps<{ days: number[]; patterns: PatternPart[]; kind: ScheduleKind; year: number }>();
 const canvas = ref<HTMLCanvasElement | null>(null);
 const rows = computed(() => props.patterns.map((pattern) => toCells(pattern.steps as Steps, 60)));
 
@@ -30,25 +31,22 @@ watch(() => [props.days, rows.value], draw);
 </script>
 
 <template>
-  <figure>
+  <CarpetAxes :year="year" :days="days.length">
     <canvas
       ref="canvas"
       :width="days.length"
       height="24"
       role="img"
       aria-label="Carpet of the year"
-      title="The year: days across, midnight at the bottom; the stronger the more"
+      title="Days across, hours of the day upwards; the stronger the more"
     />
-  </figure>
+  </CarpetAxes>
 </template>
 
 <style scoped>
-figure {
-  margin: 0;
-}
 canvas {
   width: 100%;
-  height: 44px;
+  height: 58px;
   image-rendering: pixelated;
   border: 1px solid var(--line);
   display: block;

@@ -1,10 +1,14 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
+import TextBox from "@/parts/TextBox.vue";
+import { MONTH_CHOICES } from "@/parts/months";
+import { choicesOf } from "@/parts/saving";
 import { setField, useDocument } from "@/document/store";
 import type { Schedule } from "@/document/types";
 import type { Usage } from "@/document/usage";
 import { valueAt, type Steps } from "@/parts/pattern";
 import { useResults } from "@/results/store";
-import { format, MONTHS, unitOf } from "@/units/units";
+import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 import { dayOfYear, monthAndDay } from "./dates";
@@ -66,26 +70,21 @@ const found = computed(() => {
   <section v-if="result" class="year">
     <div class="brushes" role="group" aria-label="Pattern to paint with">
       <h2>Year plan {{ year }}</h2>
-      <button class="act" :class="{ on: brush === '' }" @click="brush = ''">look</button>
-      <button
+      <Act :class="{ on: brush === '' }" @click="brush = ''">look</Act>
+      <Act
         v-for="(pattern, i) in schedule.patterns.slice(0, BRUSHES)"
         :key="pattern.id"
-        class="act"
         :class="{ on: brush === pattern.id }"
         @click="brush = pattern.id"
       >
         <i :style="{ background: toneOf(i) }" />{{ pattern.name }}
-      </button>
-      <select
+      </Act>
+      <Choice
         v-if="schedule.patterns.length > BRUSHES"
         v-model="brush"
-        aria-label="Pattern to paint with, more"
-      >
-        <option value="">more …</option>
-        <option v-for="pattern in schedule.patterns.slice(BRUSHES)" :key="pattern.id" :value="pattern.id">
-          {{ pattern.name }}
-        </option>
-      </select>
+        label="Pattern to paint with, more"
+        :choices="[{ value: '', label: 'more …' }, ...choicesOf(schedule.patterns.slice(BRUSHES))]"
+      />
       <span class="soft">{{
         brush ? "sweep over weeks and weekdays to paint" : "choose a pattern to paint with, or look at a day"
       }}</span>
@@ -102,23 +101,23 @@ const found = computed(() => {
     />
     <p class="look">
       On
-      <input
+      <TextBox
         type="number"
         class="short"
-        min="1"
-        max="31"
-        aria-label="Day looked at"
-        :value="date.day"
+        :min="1"
+        :max="31"
+        label="Day looked at"
+        :model-value="date.day"
         @change="lookAt(date.month, Number(($event.target as HTMLInputElement).value))"
       />
-      <select
-        aria-label="Month looked at"
-        :value="date.month"
-        @change="lookAt(Number(($event.target as HTMLSelectElement).value), date.day)"
-      >
-        <option v-for="m in 12" :key="m" :value="m">{{ MONTHS[m - 1] }}</option>
-      </select>
-      at <input v-model="time" class="short" aria-label="Time looked at" />
+      <Choice
+        label="Month looked at"
+        :model-value="date.month"
+        :choices="MONTH_CHOICES"
+        @update:model-value="lookAt($event, date.day)"
+      />
+      at
+      <TextBox v-model="time" class="short" label="Time looked at" />
       <template v-if="found">
         it is
         <b data-test="look-up"
@@ -132,7 +131,7 @@ const found = computed(() => {
       </template>
       <span v-else class="fault" role="alert">“{{ time }}” is no time from 00:00 to 23:59.</span>
     </p>
-    <YearCarpet :days="result.days" :patterns="schedule.patterns" :kind="kind" />
+    <YearCarpet :days="result.days" :patterns="schedule.patterns" :kind="kind" :year="year" />
     <YearRules :schedule="schedule" />
   </section>
 </template>
@@ -161,14 +160,6 @@ const found = computed(() => {
 }
 .look {
   margin: 5px 0;
-}
-.brushes select,
-.look input,
-.look select {
-  border: 1px solid var(--line);
-  background: var(--field);
-  height: 25px;
-  padding: 1px 4px;
 }
 .short {
   width: 54px;

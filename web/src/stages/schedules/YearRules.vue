@@ -54,7 +54,7 @@ function add(): void {
 
 <template>
   <div>
-    <table class="plain" aria-label="Rules of the year">
+    <v-table class="plain" aria-label="Rules of the year">
       <thead>
         <tr>
           <th>rule</th>
@@ -103,14 +103,15 @@ function add(): void {
             />
           </td>
           <td class="days">
-            <button
+            <v-btn
+              variant="text"
               v-for="(name, d) in DAYS"
               :key="name"
               :aria-pressed="rule.days![d] === '1'"
               @click="flip(i, d)"
             >
               {{ name }}
-            </button>
+            </v-btn>
           </td>
           <td>
             <Field
@@ -122,16 +123,14 @@ function add(): void {
             />
           </td>
           <td class="ends">
-            <button class="link" :disabled="!i" :aria-label="`Rule ${i + 1} earlier`" @click="earlier(i)">
-              ↑
-            </button>
-            <button class="link" :aria-label="`Remove rule ${i + 1}`" @click="drop(i)">remove</button>
+            <TextAct :disabled="!i" :aria-label="`Rule ${i + 1} earlier`" @click="earlier(i)"> ↑ </TextAct>
+            <TextAct :aria-label="`Remove rule ${i + 1}`" @click="drop(i)">remove</TextAct>
           </td>
         </tr>
       </tbody>
-    </table>
+    </v-table>
     <p v-if="rules.length > MOST" class="soft">and {{ rules.length - MOST }} more rules</p>
-    <button class="link" @click="add">+ rule</button> <span class="soft">later rules win</span>
+    <TextAct @click="add">+ rule</TextAct> <span class="soft">later rules win</span>
   </div>
 </template>
 

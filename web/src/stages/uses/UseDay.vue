@@ -1,4 +1,7 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
+import Slide from "@/parts/Slide.vue";
+import { MONTH_CHOICES } from "@/parts/months";
 import LineChart from "@/parts/LineChart.vue";
 import { toCells, type Steps } from "@/parts/pattern";
 import type { UseResult } from "@/results/types";
@@ -57,11 +60,9 @@ const there = computed(() => {
   </div>
   <p class="at">
     At
-    <input v-model.number="hour" type="range" min="0" max="23" aria-label="Hour looked at" />
+    <Slide v-model="hour" :min="0" :max="23" label="Hour looked at" />
     {{ clock(hour * 6) }} on the design day of
-    <select v-model.number="view.month" aria-label="Design day">
-      <option v-for="m in 12" :key="m" :value="m">{{ MONTHS[m - 1] }}</option>
-    </select>
+    <Choice v-model="view.month" label="Design day" :choices="MONTH_CHOICES" />
     there are <b data-test="people-at">{{ there.people.toFixed(1) }}</b> people
     <span class="soft"
       >({{ Math.round(there.share * 100) }} % of {{ (worked?.people ?? 0).toFixed(1) }})</span
@@ -82,12 +83,5 @@ const there = computed(() => {
   flex-wrap: wrap;
   gap: 6px;
   align-items: center;
-}
-.at input {
-  width: 130px;
-}
-.at select {
-  border: 1px solid var(--line);
-  background: var(--field);
 }
 </style>

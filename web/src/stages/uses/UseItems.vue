@@ -61,8 +61,8 @@ async function remove(): Promise<void> {
   <section>
     <p class="tools">
       <b>Single items and processes</b>
-      <button class="act" @click="add">Add item</button>
-      <button class="act" :disabled="!doc.get('use_item', chosen)" @click="remove">Remove item</button>
+      <Act @click="add">Add item</Act>
+      <Act :disabled="!doc.get('use_item', chosen)" @click="remove">Remove item</Act>
     </p>
     <div v-if="items.length" class="grid">
       <DataGrid

@@ -134,14 +134,18 @@ const leaves = computed(() => props.use.heating_away !== "hold" || props.use.coo
           :editor="number('temperature')"
           :save="save('cooling_setup_c', 'set-up')" /></template
       ><template v-if="use.cooling_away !== 'hold'"
-        >, pulled down again in
+        >, pulled down again in the
         <Field
           inline
           label="time to pull down"
           :value="use.pull_down_h"
           :inherited="doc.project?.pull_down_h"
-          :editor="number('time')"
-          :save="save('pull_down_h', 'time to pull down')" /></template
+          :editor="number('minutes')"
+          :save="save('pull_down_h', 'time to pull down')"
+        />
+        before its hours<span v-if="(use.pull_down_h ?? doc.project?.pull_down_h) === 0" class="derived"
+          >: not before, the first hour carries the jump</span
+        ></template
       >.
     </p>
     <p v-if="leaves && !use.setpoint_schedule" class="fault">

@@ -80,7 +80,8 @@ async function take(item: ShelfItem): Promise<void> {
 <template>
   <div class="split">
     <nav class="list" aria-label="Uses" @keydown="onListKey">
-      <button
+      <v-list-item
+        tag="button"
         v-for="row in uses"
         :key="row.id"
         class="item"
@@ -88,13 +89,13 @@ async function take(item: ShelfItem): Promise<void> {
         @click="id = row.id"
       >
         {{ row.name }}<span class="soft">{{ counted(counts.get(row.id) ?? 0, "room") }}</span>
-      </button>
+      </v-list-item>
       <p class="add">
-        <button class="link" @click="add">+ use</button>
-        <button class="link" @click="panel = 'shelf'">from the shelf …</button>
+        <TextAct @click="add">+ use</TextAct>
+        <TextAct @click="panel = 'shelf'">from the shelf …</TextAct>
       </p>
       <p class="add">
-        <button v-if="uses.length" class="link" @click="panel = 'bulk'">change several …</button>
+        <TextAct v-if="uses.length" @click="panel = 'bulk'">change several …</TextAct>
       </p>
     </nav>
     <UsePage v-if="use" :key="use.id" :use="use" @open="id = $event" />

@@ -45,7 +45,8 @@ async function remove(): Promise<void> {
 <template>
   <div class="split">
     <nav class="list" aria-label="Water circuits" @keydown="onListKey">
-      <button
+      <v-list-item
+        tag="button"
         v-for="row in circuits"
         :key="row.id"
         class="item"
@@ -54,10 +55,10 @@ async function remove(): Promise<void> {
       >
         {{ row.name
         }}<span class="soft"><Figure :value="results.get('circuit', row.id)?.duty_w" quantity="load" /></span>
-      </button>
+      </v-list-item>
       <p class="add">
-        <button class="link" @click="add('heating')">+ heating</button
-        ><button class="link" @click="add('chilled')">+ chilled</button>
+        <TextAct @click="add('heating')">+ heating</TextAct
+        ><TextAct @click="add('chilled')">+ chilled</TextAct>
       </p>
     </nav>
     <div v-if="circuit" class="page">
@@ -68,18 +69,23 @@ async function remove(): Promise<void> {
           <Figure :value="circuit.return_c" quantity="temperature"
         /></span>
         <span class="grow" />
-        <span class="switch" role="group" aria-label="View">
-          <button :aria-pressed="tab === 'pipes'" @click="tab = 'pipes'">Pipes</button>
-          <button
+        <v-btn-group class="toggle" role="group" aria-label="View">
+          <v-btn :active="tab === 'pipes'" :aria-pressed="tab === 'pipes'" @click="tab = 'pipes'"
+            >Pipes</v-btn
+          >
+          <v-btn
             v-if="circuit.kind === 'heating'"
+            :active="tab === 'emitters'"
             :aria-pressed="tab === 'emitters'"
             @click="tab = 'emitters'"
           >
             Emitters
-          </button>
-          <button :aria-pressed="tab === 'settings'" @click="tab = 'settings'">Settings</button>
-        </span>
-        <button class="act" @click="remove">Delete</button>
+          </v-btn>
+          <v-btn :active="tab === 'settings'" :aria-pressed="tab === 'settings'" @click="tab = 'settings'"
+            >Settings</v-btn
+          >
+        </v-btn-group>
+        <Act @click="remove">Delete</Act>
       </div>
       <PumpFigures
         v-if="result"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import FileButton from "@/parts/FileButton.vue";
 import { useDocument } from "@/document/store";
 import type { Level, Room } from "@/document/types";
 import Field from "@/parts/Field.vue";
@@ -50,9 +51,8 @@ function draw(): void {
   emit("add", rectangle([x, y], [x + width, y + depth]));
 }
 
-async function takeFile(event: Event): Promise<void> {
-  const file = (event.target as HTMLInputElement).files?.[0];
-  if (file && props.level) await drawings.put(props.level.id, file);
+async function takeFile(file: File): Promise<void> {
+  if (props.level) await drawings.put(props.level.id, file);
 }
 
 /** The distance between the two places pressed makes the scale; the first of them stays where it is. */
@@ -82,14 +82,18 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
   <aside class="side">
     <template v-if="underlay && level">
       <h2>Drawing below {{ level.name }}</h2>
-      <label class="soft"
-        >PNG, JPEG or DXF
-        <input type="file" accept=".png,.jpg,.jpeg,.dxf" aria-label="Drawing file" @change="takeFile"
-      /></label>
+      <p>
+        <FileButton
+          label="Drawing file"
+          text="PNG, JPEG or DXF …"
+          accept=".png,.jpg,.jpeg,.dxf"
+          @file="takeFile"
+        />
+      </p>
       <p v-if="drawings.fault" class="fault" role="alert">{{ drawings.fault }}</p>
       <template v-if="drawing">
         <p class="soft">{{ drawing.name }}</p>
-        <button class="act" @click="emit('pick')">Scale by two points</button>
+        <Act @click="emit('pick')">Scale by two points</Act>
         <p v-if="picked.length < 2" class="soft">
           Then press two points of the drawing whose distance you know.
         </p>
@@ -115,7 +119,7 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
             @update:model-value="showLayer(layer, !!$event)"
           />
         </v-list>
-        <button class="act" @click="drawings.remove(level.id)">Take it away</button>
+        <Act @click="drawings.remove(level.id)">Take it away</Act>
       </template>
     </template>
     <template v-else-if="level">
@@ -146,7 +150,7 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
           :editor="{ type: 'number', quantity: 'angle' }"
           :save="fieldSaver('site', () => doc.site!.id, 'rotation_deg', 'Rotation of the plan')"
         />
-        <button class="act" @click="addLevel">Add level</button>
+        <Act @click="addLevel">Add level</Act>
       </details>
       <h2>New rectangle</h2>
       <div class="pair">
@@ -155,10 +159,10 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
         <Field label="width" :value="typed.width" :editor="metres" :save="saveTyped('width')" />
         <Field label="depth" :value="typed.depth" :editor="metres" :save="saveTyped('depth')" />
       </div>
-      <button class="act" @click="draw">Draw it</button>
+      <Act @click="draw">Draw it</Act>
       <template v-if="room?.outline_m && room.level === level.id">
         <h2>{{ room.number }} {{ room.name }}, corners</h2>
-        <table class="plain">
+        <v-table class="plain">
           <tbody>
             <tr v-for="(corner, i) in corners" :key="i">
               <td class="soft">{{ i + 1 }}</td>
@@ -182,18 +186,18 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
               </td>
             </tr>
           </tbody>
-        </table>
+        </v-table>
         <p class="soft">Alt and arrows move the room by the grid.</p>
-        <button class="link" @click="emit('outline', room.id, null as unknown as Outline)">
+        <TextAct @click="emit('outline', room.id, null as unknown as Outline)">
           take it off the plan
-        </button>
+        </TextAct>
       </template>
       <template v-if="loose.length">
         <h2>Not drawn</h2>
         <p class="soft">Choose one, then draw it.</p>
-        <button v-for="row in loose" :key="row.id" class="link loose" @click="view.selectRoom(row.id)">
+        <TextAct v-for="row in loose" :key="row.id" class="loose" @click="view.selectRoom(row.id)">
           {{ row.number }} {{ row.name }}
-        </button>
+        </TextAct>
       </template>
     </template>
   </aside>
@@ -223,7 +227,7 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
 .pair :deep(.field:not(.bare)) {
   grid-template-columns: 34px minmax(0, 1fr) 12px;
 }
-.side table {
+.side .plain {
   width: 100%;
 }
 .loose {

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
 import { useDocument } from "@/document/store";
 import type { Room } from "@/document/types";
 import { format, toShown, unitOf } from "@/units/units";
@@ -41,6 +42,12 @@ const tool = ref<Tool>("choose");
 const grid = ref(0.1);
 /** What the rooms are coloured by; another stage may ask for it by the address. */
 const wanted = String(useRoute().query["at"] ?? "").split("/")[1];
+const gridChoices = computed(() =>
+  [0.01, 0.05, 0.1, 0.25, 0.5, 1].map((value) => ({
+    value,
+    label: `${toShown(value, "length", view.system).toFixed(2)} ${unitOf("length", view.system)}`,
+  })),
+);
 const measure = ref<Measure>(MEASURES.find((item) => item.key === wanted)?.key ?? "");
 const underlay = ref(false);
 const chosen = ref<string[]>(view.selectedRoom ? [view.selectedRoom] : []);
@@ -256,46 +263,40 @@ const drawnSize = computed(() => {
 <template>
   <div class="plan" @keydown="onKey">
     <div class="bar">
-      <span class="switch" role="group" aria-label="Level">
-        <button
+      <v-btn-group class="toggle" role="group" aria-label="Level">
+        <v-btn
           v-for="row in levels"
           :key="row.id"
+          :active="row.id === level?.id"
           :aria-pressed="row.id === level?.id"
           @click="levelId = row.id"
         >
           {{ row.name }}
-        </button>
-      </span>
-      <span class="switch" role="group" aria-label="Tool">
-        <button
+        </v-btn>
+      </v-btn-group>
+      <v-btn-group class="toggle" role="group" aria-label="Tool">
+        <v-btn
           v-for="item in TOOLS"
           :key="item.key"
+          :active="tool === item.key"
           :aria-pressed="tool === item.key"
           :title="item.hint"
           @click="tool = item.key"
         >
           {{ item.label }}
-        </button>
-      </span>
-      <button class="act" :disabled="chosen.length < 2" title="Shift and press chooses several" @click="join">
-        Join
-      </button>
-      <label class="soft"
-        >grid
-        <select v-model.number="grid" aria-label="Grid">
-          <option v-for="step in [0.01, 0.05, 0.1, 0.25, 0.5, 1]" :key="step" :value="step">
-            {{ toShown(step, "length", view.system).toFixed(2) }}
-          </option>
-        </select></label
-      >
-      <label class="soft"
-        >colour by
-        <select v-model="measure" aria-label="Colour by">
-          <option v-for="item in MEASURES" :key="item.key" :value="item.key">{{ item.label }}</option>
-        </select></label
-      >
-      <button class="act" @click="fit">Fit</button>
-      <button class="act" :aria-pressed="underlay" @click="underlay = !underlay">Underlay</button>
+        </v-btn>
+      </v-btn-group>
+      <Act :disabled="chosen.length < 2" title="Shift and press chooses several" @click="join"> Join </Act>
+      <span class="soft">grid</span>
+      <Choice v-model="grid" label="Grid" :choices="gridChoices" />
+      <span class="soft">colour by</span>
+      <Choice
+        v-model="measure"
+        label="Colour by"
+        :choices="MEASURES.map((item) => ({ value: item.key, label: item.label }))"
+      />
+      <Act @click="fit">Fit</Act>
+      <Act :aria-pressed="underlay" @click="underlay = !underlay">Underlay</Act>
     </div>
     <div class="body">
       <div
@@ -466,11 +467,6 @@ const drawnSize = computed(() => {
   border-bottom: 1px solid var(--hair);
   font-family: var(--narrow);
   flex-wrap: wrap;
-}
-.bar select {
-  border: 1px solid var(--line);
-  background: var(--field);
-  max-width: 128px;
 }
 .bar .act {
   padding: 2px 8px;
