@@ -124,7 +124,7 @@ class PlacePages(Definitions):
             # The mapping stands for the next file of the same layout.
             self.page.get_by_label("Weather file").set_input_files(good)
             self.page.wait_for_timeout(300)
-            self.assertEqual(self.page.get_by_label("Column 3", exact=True).input_value(), "dry_bulb")
+            self.assertEqual(self.page.get_by_label("Column 3", exact=True).input_value(), "dry-bulb")
             self.assertEqual(self.page.get_by_label("Name of the mapping").input_value(), "Mill Hill files")
             self.press("Read the year")
             self.page.get_by_role("table", name="Derived design months").wait_for(timeout=90_000)
@@ -134,7 +134,7 @@ class PlacePages(Definitions):
             # Next time the layout is remembered by its name.
             self.page.get_by_label("Weather file").set_input_files(good)
             self.choose("Remembered mapping", "Mill Hill files")
-            self.assertEqual(self.page.get_by_label("Column 3", exact=True).input_value(), "dry_bulb")
+            self.assertEqual(self.page.get_by_label("Column 3", exact=True).input_value(), "dry-bulb")
 
 
 class FabricPages(Definitions):
@@ -283,7 +283,11 @@ class SchedulePages(Definitions):
         self.settle()
         self.assertEqual(line.input_value(), "00–09 0 · 09–11 80 · 11–24 20")
         self.assertIn("09:00 to 11:00", self.page.locator("[data-test=told]").inner_text())
-        self.choose("Lay another pattern over", "Open hours, Weekday")
+        over = self.page.get_by_label("Lay another pattern over")
+        over.focus()
+        over.fill("Weekday")
+        self.page.get_by_role("option").first.click()
+        self.settle()
         self.page.get_by_text("laid over:").wait_for()
         other = next(
             pattern["steps"]

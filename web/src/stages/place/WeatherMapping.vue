@@ -127,7 +127,7 @@ function recall(wanted: string): void {
           </tr>
         </thead>
         <tbody>
-          <tr v-for="(row, r) in cells.slice(0, 8)" :key="r" :class="{ head: r < layout.header_rows }">
+          <tr v-for="(row, r) in cells.slice(0, 8)" :key="r" :class="{ title: r < layout.header_rows }">
             <!-- A line that is split otherwise than the hours, as a title or a head with other signs, stays whole. -->
             <td v-if="r < layout.header_rows && row.length !== columns" :colspan="heads.length">
               {{ look.lines[r] }}
@@ -142,6 +142,7 @@ function recall(wanted: string): void {
     <div class="row">
       <v-text-field
         v-model="name"
+        class="name"
         label="Name of the mapping"
         hint="so that files laid out alike are read at once"
       />
@@ -159,7 +160,10 @@ function recall(wanted: string): void {
   color: var(--soft);
 }
 .row > :deep(.v-input) {
-  flex: 0 1 150px;
+  flex: 0 1 172px;
+}
+.row > :deep(.name) {
+  flex-basis: 320px;
 }
 th :deep(.choice) {
   min-width: 96px;
@@ -171,7 +175,7 @@ th :deep(.choice) {
 td {
   white-space: nowrap;
 }
-.head td {
+.title td {
   color: var(--soft);
   font-style: italic;
 }
