@@ -266,7 +266,18 @@ def send_files(client: Client, project: str, files: list[tuple[str, str, bytes]]
     }  # fmt: skip
     for where, name, content in files:
         limit = SLOWEST_S + 0.7 * len(content) / 1e6
-        client.send("POST", paths[where], limit=limit, files={"file": (name, content)})
+        answer = client.send("POST", paths[where], limit=limit, files={"file": (name, content)})
+        if answer is not None and answer.status_code == 202:
+            ended(client, answer.json()["id"], limit)
+
+
+def ended(client: Client, task: str, limit: float) -> None:
+    """Wait for a task; one that is not over in time is a fault."""
+    begun = time.monotonic()
+    while client.json(f"/api/tasks/{task}")["state"] in ("waiting", "running"):
+        if time.monotonic() - begun > limit + 5.0:
+            raise SystemExit(f"task {task} is not over after {limit + 5.0:.0f} s")
+        time.sleep(0.05)
 
 
 def stalled(server: Server, client: Client) -> None:

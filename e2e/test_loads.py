@@ -117,7 +117,7 @@ class Loads(BrowserTest):
         self.assertEqual(len(sums), 3)
         self.press("Plan", exact=True)
         self.page.get_by_text("cooling at the hour, by area").first.wait_for(state="attached")
-        self.assertEqual(self.page.get_by_label("Colour by").input_value(), "now")
+        self.assertEqual(self.page.get_by_label("Colour by").input_value(), "cooling at the hour, by area")
 
     def test_the_proof_book(self) -> None:
         self.page.keyboard.press("/")
@@ -131,7 +131,24 @@ class Loads(BrowserTest):
 
     def test_loads_on_paper(self) -> None:
         self.page.emulate_media(media="print")
-        paper = self.page.locator(".paper")
+        paper = self.page.locator("section.paper")
         self.assertTrue(paper.is_visible())
         self.assertIn("0.05", paper.inner_text())
         self.assertFalse(self.page.get_by_role("grid", name="Loads", exact=True).is_visible())
+
+    def test_every_stage_prints(self) -> None:
+        """The page whole without its frame; of a grid all rows, also those that are scrolled away."""
+        for stage in ("Place", "Fabric", "Schedules", "Uses", "Rooms", "Air", "Water", "Kit"):
+            self.stage(stage)
+            self.page.emulate_media(media="print")
+            self.page.evaluate("window.dispatchEvent(new Event('beforeprint'))")
+            self.assertTrue(self.page.get_by_role("heading", level=1).first.is_visible(), stage)
+            self.assertFalse(self.page.get_by_role("banner").is_visible(), stage)
+            height = self.page.evaluate("document.querySelector('.middle').getBoundingClientRect().height")
+            self.assertGreater(height, 300, stage)
+            if stage == "Rooms":
+                shown = self.page.locator(".whole").first.inner_text()
+                for room in self.fetch("document")["objects"]["room"]:
+                    self.assertIn(room["name"], shown)
+            self.page.evaluate("window.dispatchEvent(new Event('afterprint'))")
+            self.page.emulate_media(media="screen")

@@ -1,25 +1,25 @@
 """Routes of rooms in and out of files."""
 
-from dataclasses import asdict
 from typing import Any
 
-import orjson
 from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from django.utils.http import content_disposition_header
 from ninja import Field, File, Form, Router, Schema, UploadedFile
 
-from api.answers import answer, applied
+from api.answers import applied
+from api.tasks import TaskOut, owned_task
 from calculations.service import whole
-from exchange.apart import read_apart
 from exchange.loads import loads_table
-from exchange.rooms.files import LARGEST_MODEL_BYTES, MEDIA_TYPES, is_table, read_rooms, write_rooms
+from exchange.rooms.files import LARGEST_MODEL_BYTES, MEDIA_TYPES, write_rooms
 from exchange.rooms.incoming import Comparison
-from exchange.rooms.numbers import give_numbers
 from projects.changes import apply_changes
 from projects.document import Document, load_document
 from projects.errors import Refused
 from projects.models import Project
+from tasks import files
+from tasks.asking import ask
+from tasks.models import Task
 
 router = Router()
 
@@ -36,50 +36,38 @@ class Reading(Schema):
     decimal: str = Field("", description="Of a CSV's decimals: point or comma; empty: found.")
 
 
-def _compared(document: Document, file: UploadedFile, how: Reading) -> Comparison:
-    name = file.name or "file"
+@router.post("/projects/{project_id}/rooms/read", response={202: TaskOut}, operation_id="read_rooms")
+def read(request: HttpRequest, project_id: str, file: File[UploadedFile], how: Form[Reading]) -> Any:
+    """Find out how a file's rooms differ from the project's: a task, whose result has the rows. Nothing is changed."""
+    project = get_object_or_404(Project, pk=project_id, owner=request.user)
+    name = (file.name or "file")[-120:]
     if (file.size or 0) > LARGEST_MODEL_BYTES:
         raise Refused("invalid", f"{name} is too large; at most {LARGEST_MODEL_BYTES / 1e6:.0f} MB are read.")
-    incoming = read_apart(read_rooms, name, file.read(), how.separator, how.decimal)
-    if how.numbered:
-        give_numbers(incoming.rooms, {room["number"] for room in document.of("room").values()})
-    return Comparison(document, incoming)
+    inputs = how.dict() | {"name": name}
+    return 202, ask(request.user, project, "rooms", f"Rooms of {name}", inputs, file.read())
 
 
-@router.post("/projects/{project_id}/rooms/read", response=dict[str, Any], operation_id="read_rooms")
-def read(request: HttpRequest, project_id: str, file: File[UploadedFile], how: Form[Reading]) -> Any:
-    """How a file's rooms differ from the project's; nothing is changed."""
-    document = _document(request, project_id)
-    found = _compared(document, file, how)
-    return answer(
-        {
-            "rows": [asdict(row) for row in found.rows],
-            "notes": found.notes,
-            "version": document.version,
-            "table": is_table(file.name or ""),
-        }
-    )
+class Taken(Schema):
+    """Rows of a file that was read, to be taken."""
+
+    task: str = Field(description="The task that read the file.")
+    rows: list[str] = Field(description="Keys of the rows to take.")
+    base_version: int
 
 
 @router.post("/projects/{project_id}/rooms/take", response=dict[str, Any], operation_id="take_rooms")
-def take(
-    request: HttpRequest, project_id: str, file: File[UploadedFile], taken: Form[str], base_version: Form[int],
-    how: Form[Reading],
-) -> Any:  # fmt: skip
-    """Take chosen rows of a file, in one step, read as it was looked at."""
+def take(request: HttpRequest, project_id: str, body: Taken) -> Any:
+    """Take chosen rows of a file that was read, in one step."""
     document = _document(request, project_id)
-    try:
-        keys = orjson.loads(taken)
-    except orjson.JSONDecodeError:
-        keys = None
-    if not isinstance(keys, list) or not all(isinstance(key, str) for key in keys):
-        raise Refused("invalid", "taken: a list of row keys is needed.")
-    changes = _compared(document, file, how).changes(keys)
+    task = owned_task(request, body.task)
+    if task.kind != "rooms" or task.state != Task.DONE or task.project_id != project_id:
+        raise Refused("nothing", "This file was not read for this project.")
+    changes = Comparison(document, files.found(task.pk)).changes(body.rows)
     if not changes:
         raise Refused("nothing", "None of the chosen rows changes anything.")
-    label = f"{len(keys)} rooms of {file.name}"[:160]
-    _, after, touched = apply_changes(project_id, request.user, changes, label, base_version)
-    return applied(request, after, touched, base_version)
+    label = f"{len(body.rows)} rooms of {task.inputs['name']}"[:160]
+    _, after, touched = apply_changes(project_id, request.user, changes, label, body.base_version)
+    return applied(request, after, touched, body.base_version)
 
 
 @router.get("/projects/{project_id}/rooms.{form}", operation_id="rooms_file")

@@ -10,7 +10,7 @@ from ninja import File, Form, NinjaAPI, Query, UploadedFile
 from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
-from api import drawings, rooms
+from api import drawings, rooms, tasks
 from api import projects as whole_projects
 from api.answers import answer, applied, missing, steps
 from api.bodies import Bodies
@@ -26,6 +26,7 @@ from api.schemas import (
     SplitIn,
     TextIn,
 )
+from api.tasks import TaskOut
 from calculations.days import day_courses, rooms_at, system_day
 from calculations.explanations import working
 from calculations.kit import kit_rows
@@ -35,8 +36,7 @@ from calculations.preview import compared
 from calculations.proof import proof_book
 from calculations.schedule_files import pattern_csv, read_values, year_csv
 from calculations.service import loads_of, plant_since, results_of, whole
-from calculations.weather import LARGEST_BYTES, choices, first_look, keep_weather, read_year, text_of, weather_of
-from exchange.apart import read_apart
+from calculations.weather import LARGEST_BYTES, choices, first_look, text_of, weather_of
 from exchange.kit import kit_csv
 from projects.changes import apply_changes, plan_changes
 from projects.document import Document, load_document
@@ -48,6 +48,7 @@ from projects.shared_walls import with_other_sides
 from shelf.materials import materials
 from shelf.schedules import schedules
 from shelf.uses import uses
+from tasks.asking import ask
 
 
 class Fast(BaseRenderer):
@@ -71,6 +72,7 @@ api = NinjaAPI(
 install(api)
 api.add_router("", drawings.router)
 api.add_router("", rooms.router)
+api.add_router("", tasks.router)
 api.add_router("", whole_projects.router)
 
 
@@ -272,21 +274,17 @@ def look_at_weather(request: HttpRequest, project_id: str, file: File[UploadedFi
     return answer(first_look(_text(file)) | choices() | {"remembered": remembered})
 
 
-@api.post("/projects/{project_id}/weather", response={201: None}, operation_id="import_weather")
+@api.post("/projects/{project_id}/weather", response={202: TaskOut}, operation_id="import_weather")
 def put_weather(
     request: HttpRequest, project_id: str, file: File[UploadedFile], mapping: Form[str] = "", remember: Form[str] = ""
 ) -> Any:
-    """Import a year of hours: TMY3 without a mapping, anything else by one; all of it or nothing."""
+    """Import a year of hours: TMY3 without a mapping, anything else by one. A task: all of it or nothing."""
     project = _project(request, project_id)
-    layout = _json_object(mapping) if mapping else None
-    name, site = file.name or "weather", load_document(project).one("site")
+    name = (file.name or "weather")[-120:]
     if (file.size or 0) > LARGEST_BYTES:
         raise Refused("invalid", f"The file is too large; at most {LARGEST_BYTES / 1e6:.0f} MB are read.")
-    keep_weather(project, name, *read_apart(read_year, name, file.read(), site, layout))
-    kept = remember.strip()[:120]
-    if layout is not None and kept:
-        WeatherMapping.objects.update_or_create(owner=request.user, name=kept, defaults={"mapping": layout})
-    return 201, None
+    inputs = {"name": name, "mapping": _json_object(mapping) if mapping else None, "remember": remember.strip()[:120]}
+    return 202, ask(request.user, project, "weather", f"Weather of {name}", inputs, file.read())
 
 
 @api.get("/projects/{project_id}/weather", response=dict[str, Any], operation_id="weather")

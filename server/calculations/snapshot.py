@@ -156,14 +156,27 @@ def _site_snags(document: Document) -> list[Snag]:
 def _starting_figures(document: Document) -> list[Snag]:
     """Uses and glazings that are relied on and have nothing but the figures that every new one starts with."""
     found = []
-    for kind, stage, users in (("use", "uses", (("room", "use"),)), ("glazing", "fabric", (("opening", "glazing"), ("kit", "window")))):
+    for kind, stage, users in (
+        ("use", "uses", (("room", "use"),)),
+        ("glazing", "fabric", (("opening", "glazing"), ("kit", "window"))),
+    ):
         start = STARTING_FIGURES[kind]
         for row in document.of(kind).values():
             if any(row[field] != value for field, value in start.items()):
                 continue
             if any(other[field] == row["id"] for name, field in users for other in document.of(name).values()):
                 sentence = f"{row['name']} still has the figures that every new {kind} starts with; nobody chose them."
-                found.append(Snag(DOUBTFUL, f"starting_{kind}", kind, row["id"], stage, sentence, "enter its own, or take one from the shelf" if kind == "use" else "enter its own"))
+                found.append(
+                    Snag(
+                        DOUBTFUL,
+                        f"starting_{kind}",
+                        kind,
+                        row["id"],
+                        stage,
+                        sentence,
+                        "enter its own, or take one from the shelf" if kind == "use" else "enter its own",
+                    )
+                )
     return found
 
 

@@ -6,13 +6,17 @@ one that falls silent is let go.
 
 import logging
 import os
+import subprocess
+import sys
 import threading
+import time
 
 from waitress import create_server
 
 from config.memory import calm_memory
 from config.wsgi import application
 
+_log = logging.getLogger("pendrum.server")
 THREADS = 8
 SILENT_S = 30  # a connection on which nothing moves for so long is closed
 LARGEST_BODY_BYTES = 110_000_000
@@ -34,7 +38,20 @@ def main() -> None:
         **(behind if proxy else {}),
     )  # fmt: skip
     threading.Thread(target=_warm_up, daemon=True).start()
+    threading.Thread(target=_keep_worker, daemon=True).start()
     server.run()
+
+
+def _keep_worker() -> None:
+    """A worker for long work beside the server, started again where it ends; it ends itself when the server is gone."""
+    if os.environ.get("PENDRUM_WORKER") == "0":
+        return  # workers run elsewhere
+    while True:
+        began = time.monotonic()
+        subprocess.run([sys.executable, "-m", "config.worker"], check=False)
+        _log.warning("the worker ended; it is started again")
+        # One that cannot start is not tried in a tight loop.
+        time.sleep(1.0 if time.monotonic() - began > 10.0 else 10.0)
 
 
 def _warm_up() -> None:

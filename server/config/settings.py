@@ -2,6 +2,7 @@
 
 import os
 import secrets
+import sys
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent.parent
@@ -31,6 +32,7 @@ INSTALLED_APPS = [
     "django.contrib.sessions",
     "django.contrib.staticfiles",
     "projects",
+    "tasks",
     "demo",
 ]
 MIDDLEWARE = [
@@ -60,6 +62,9 @@ DATABASES = {
         },
     }
 }
+# The queue of long work: a file beside the database, or redis://host:port/0 for workers on several machines. Tests do the
+# work where it is asked for.
+QUEUE = os.environ.get("PENDRUM_QUEUE") or ("immediate" if sys.argv[1:2] == ["test"] else str(VAR / "queue.sqlite3"))
 DEFAULT_AUTO_FIELD = "django.db.models.BigAutoField"
 USE_TZ = True
 TIME_ZONE = "UTC"

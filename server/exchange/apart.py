@@ -25,6 +25,7 @@ _context.set_forkserver_preload(["exchange.readers"])
 _HERE = str(Path(__file__).resolve().parent.parent)
 os.environ["PYTHONPATH"] = os.pathsep.join(filter(None, [_HERE, os.environ.get("PYTHONPATH", "")]))
 
+_LOOK_S = 0.2
 MEMORY_BYTES = 1_500_000_000
 # Of a small file, and more for each megabyte: a large model may take its time.
 _SECONDS, _SECONDS_PER_MB, _MOST_SECONDS = 4.0, 0.6, 60.0
@@ -35,8 +36,12 @@ def seconds_for(size: int) -> float:
     return min(_MOST_SECONDS, _SECONDS + _SECONDS_PER_MB * size / 1e6)
 
 
-def read_apart(reader: Callable[..., Found], name: str, data: bytes, *more: Any) -> Found:
+def read_apart(
+    reader: Callable[..., Found], name: str, data: bytes, *more: Any, waiting: Callable[[float], None] | None = None
+) -> Found:
     """What `reader(name, data, *more)` gives, worked out apart.
+
+    waiting: called a few times a second with the share of the allowed time that has gone; what it raises ends the reading.
 
     Raises:
         Refused: the reader refuses the file, or cannot make anything of it, or it takes too long or too much memory.
@@ -46,12 +51,14 @@ def read_apart(reader: Callable[..., Found], name: str, data: bytes, *more: Any)
     process = _context.Process(target=_work, args=(its, place, name, data, more), daemon=True)
     process.start()
     its.close()
-    end = time.monotonic() + seconds_for(len(data))
+    begun, allowed = time.monotonic(), seconds_for(len(data))
     try:
-        if not mine.poll(max(0.0, end - time.monotonic())):
-            raise Refused(
-                "invalid", f"{name} takes longer than {seconds_for(len(data)):.0f} s to read; it was given up."
-            )
+        while not mine.poll(_LOOK_S):
+            gone = (time.monotonic() - begun) / allowed
+            if gone >= 1.0:
+                raise Refused("invalid", f"{name} takes longer than {allowed:.0f} s to read; it was given up.")
+            if waiting is not None:
+                waiting(gone)
         done, found = mine.recv()
     except EOFError:
         raise Refused(

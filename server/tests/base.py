@@ -10,6 +10,31 @@ from projects import document
 from projects.starter import new_id
 
 
+class Worked:
+    """What became of a task, as an answer that waited for it would have said."""
+
+    def __init__(self, test: "ApiTest", asked: Any) -> None:
+        self.asked, self.status_code, self.content = asked, asked.status_code, asked.content
+        self._body: Any = None
+        self.headers = asked.headers
+        if asked.status_code != 202:
+            return
+        self.task = asked.json()["id"]
+        told = test.get(f"/tasks/{self.task}").json()
+        if told["state"] == "done":
+            answer = test.get(f"/tasks/{self.task}/result")
+            self.status_code, self._body = answer.status_code, answer.json()
+        else:
+            self.status_code, self._body = 422, told["error"] | {"status": 422}
+        self.content = str(self._body).encode()
+
+    def json(self) -> Any:
+        return self._body if self._body is not None else self.asked.json()
+
+    def __getitem__(self, name: str) -> Any:
+        return "application/problem+json" if self._body is not None and name == "Content-Type" else self.asked[name]
+
+
 class ApiTest(TestCase):
     def setUp(self) -> None:
         document.forget_all()

@@ -27,7 +27,7 @@ from projects.document import Document, forget_all, load_document
 from projects.errors import Refused
 from projects.models import JournalEntry, Project
 from projects.starter import new_id
-from tests.base import ApiTest, Small, create
+from tests.base import ApiTest, Small, Worked, create
 
 
 class Saving(ApiTest):
@@ -293,9 +293,8 @@ class HostileFiles(ApiTest):
         self.small = Small(self)
 
     def sent(self, path: str, name: str, data: bytes, **more: Any) -> Any:
-        return self.client.post(
-            f"/api/projects/{self.small.project}/{path}", {"file": SimpleUploadedFile(name, data), **more}
-        )
+        sent = {"file": SimpleUploadedFile(name, data), **more}
+        return Worked(self, self.client.post(f"/api/projects/{self.small.project}/{path}", sent))
 
     def test_a_workbook_that_unpacks_to_much(self) -> None:
         target = io.BytesIO()

@@ -1,7 +1,6 @@
 """Rooms out to files and in again: round trips, differences, what is refused and what is defused."""
 
 import io
-import json
 import re
 import zipfile
 from typing import Any
@@ -20,13 +19,22 @@ from exchange.rooms.incoming import IncomingRoom
 from exchange.rooms.numbers import give_numbers
 from exchange.rooms.table import read_csv
 from projects.errors import Refused
-from tests.base import create
+from tests.base import Worked, create
 from tests.test_plan import OnPlan
 
 
 class Files(OnPlan):
     def read(self, name: str, data: bytes) -> Any:
-        return self.client.post(f"/api{self.base}/rooms/read", {"file": SimpleUploadedFile(name, data)})
+        return self.read_for(self.small.project, name, data)
+
+    def read_for(self, project: str, name: str, data: bytes, **how: str) -> Any:
+        sent = {"file": SimpleUploadedFile(name, data), **how}
+        return Worked(self, self.client.post(f"/api/projects/{project}/rooms/read", sent))
+
+    def take_read(self, project: str, read: Any, *keys: str) -> Any:
+        version = self.document(project)["version"]
+        body = {"task": read.task, "rows": list(keys), "base_version": version}
+        return self.post(f"/projects/{project}/rooms/take", body)
 
     def difference(self, name: str, data: bytes) -> dict[str, dict[str, Any]]:
         answer = self.read(name, data)
@@ -34,9 +42,7 @@ class Files(OnPlan):
         return {row["key"]: row for row in answer.json()["rows"]}
 
     def take(self, name: str, data: bytes, *keys: str) -> Any:
-        version = self.document(self.small.project)["version"]
-        body = {"file": SimpleUploadedFile(name, data), "taken": json.dumps(keys), "base_version": version}
-        return self.client.post(f"/api{self.base}/rooms/take", body)
+        return self.take_read(self.small.project, self.read(name, data), *keys)
 
     def written(self, form: str, units: str = "SI") -> bytes:
         answer = self.get(f"{self.base}/rooms.{form}", units=units)
@@ -123,13 +129,10 @@ class Tables(Files):
         """Levels, uses and systems that the file names are made; every row can be taken."""
         data = self.written("xlsx")
         empty = self.new_project("Copy")
-        sent = {"file": SimpleUploadedFile("rooms.xlsx", data)}
-        rows = self.client.post(f"/api/projects/{empty}/rooms/read", sent).json()["rows"]
+        read = self.read_for(empty, "rooms.xlsx", data)
+        rows = read.json()["rows"]
         self.assertEqual({row["state"] for row in rows}, {"added"})
-        keys = json.dumps([row["key"] for row in rows])
-        version = self.document(empty)["version"]
-        sent = {"file": SimpleUploadedFile("rooms.xlsx", data), "taken": keys, "base_version": version}
-        self.assertEqual(self.client.post(f"/api/projects/{empty}/rooms/take", sent).status_code, 200)
+        self.assertEqual(self.take_read(empty, read, *(row["key"] for row in rows)).status_code, 200)
         mine, its = self.document(self.small.project)["objects"], self.document(empty)["objects"]
         self.assertEqual({r["number"] for r in its["room"]}, {r["number"] for r in mine["room"]})
         for kind in ("use", "air_system"):
@@ -460,13 +463,10 @@ class Unnumbered(Files):
 
     def test_numbers_only_on_request(self) -> None:
         self.assertEqual([row["state"] for row in self.difference("r.csv", self.TABLE).values()].count("refused"), 2)
-        version = self.document(self.small.project)["version"]
-        file = lambda: SimpleUploadedFile("r.csv", self.TABLE)  # noqa: E731
-        read = self.client.post(f"/api{self.base}/rooms/read", {"file": file(), "numbered": "true"}).json()["rows"]
-        added = {row["name"]: row["key"] for row in read if row["state"] == "added"}
+        read = self.read_for(self.small.project, "r.csv", self.TABLE, numbered="true")
+        added = {row["name"]: row["key"] for row in read.json()["rows"] if row["state"] == "added"}
         self.assertEqual(added, {"Larder": "c1", "Cellar": "c2"})
-        body = {"file": file(), "numbered": "true", "taken": json.dumps(["c1", "c2"]), "base_version": version}
-        answer = self.client.post(f"/api{self.base}/rooms/take", body)
+        answer = self.take_read(self.small.project, read, "c1", "c2")
         self.assertEqual(answer.status_code, 200, answer.content)
         self.assertEqual(self.numbered("c2")["floor_area_m2"], 9)
 

@@ -442,7 +442,7 @@ export interface paths {
         put?: never;
         /**
          * Put Weather
-         * @description Import a year of hours: TMY3 without a mapping, anything else by one; all of it or nothing.
+         * @description Import a year of hours: TMY3 without a mapping, anything else by one. A task: all of it or nothing.
          */
         post: operations["import_weather"];
         /**
@@ -578,7 +578,7 @@ export interface paths {
         put?: never;
         /**
          * Read
-         * @description How a file's rooms differ from the project's; nothing is changed.
+         * @description Find out how a file's rooms differ from the project's: a task, whose result has the rows. Nothing is changed.
          */
         post: operations["read_rooms"];
         delete?: never;
@@ -598,7 +598,7 @@ export interface paths {
         put?: never;
         /**
          * Take
-         * @description Take chosen rows of a file, in one step, read as it was looked at.
+         * @description Take chosen rows of a file that was read, in one step.
          */
         post: operations["take_rooms"];
         delete?: never;
@@ -641,6 +641,86 @@ export interface paths {
         get: operations["loads_file"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/tasks": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tasks
+         * @description The latest tasks of a project, the newest first.
+         */
+        get: operations["tasks"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasks/{task_id}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Task
+         * @description How far a task is.
+         */
+        get: operations["task"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasks/{task_id}/result": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Result
+         * @description What a task that is done has found.
+         */
+        get: operations["task_result"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tasks/{task_id}/cancel": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Stop
+         * @description Stop a task: one that waits at once, one at work at its next step.
+         */
+        post: operations["cancel_task"];
         delete?: never;
         options?: never;
         head?: never;
@@ -960,6 +1040,55 @@ export interface components {
             text: string;
         };
         /**
+         * TaskOut
+         * @description A piece of long work.
+         */
+        TaskOut: {
+            /** Id */
+            id: string;
+            /** Kind */
+            kind: string;
+            /** Title */
+            title: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "failed" | "cancelled";
+            /**
+             * Progress
+             * @description Share that is done, 0 to 1.
+             */
+            progress: number;
+            /**
+             * Doing
+             * @description What is being done just now.
+             */
+            doing: string;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /** Ended */
+            ended: string | null;
+            error: components["schemas"]["TaskProblem"] | null;
+        };
+        /**
+         * TaskProblem
+         * @description Why a task failed, as an answer would say it.
+         */
+        TaskProblem: {
+            /** Code */
+            code: string;
+            /** Title */
+            title: string;
+            /** Faults */
+            faults: {
+                [key: string]: unknown;
+            }[];
+        };
+        /**
          * DrawingPlace
          * @description Where a drawing lies under the plan.
          */
@@ -999,6 +1128,24 @@ export interface components {
              * @default
              */
             decimal: string;
+        };
+        /**
+         * Taken
+         * @description Rows of a file that was read, to be taken.
+         */
+        Taken: {
+            /**
+             * Task
+             * @description The task that read the file.
+             */
+            task: string;
+            /**
+             * Rows
+             * @description Keys of the rows to take.
+             */
+            rows: string[];
+            /** Base Version */
+            base_version: number;
         };
         /** ListedProject */
         ListedProject: {
@@ -3309,12 +3456,14 @@ export interface operations {
             };
         };
         responses: {
-            /** @description Created */
-            201: {
+            /** @description Accepted */
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
-                content?: never;
+                content: {
+                    "application/json": components["schemas"]["TaskOut"];
+                };
             };
         };
     };
@@ -3578,15 +3727,13 @@ export interface operations {
             };
         };
         responses: {
-            /** @description OK */
-            200: {
+            /** @description Accepted */
+            202: {
                 headers: {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["TaskOut"];
                 };
             };
         };
@@ -3602,35 +3749,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "multipart/form-data": {
-                    /**
-                     * File
-                     * Format: binary
-                     */
-                    file: string;
-                    /** Taken */
-                    taken: string;
-                    /** Base Version */
-                    base_version: number;
-                    /**
-                     * Numbered
-                     * @description Rooms without a number get the next free one.
-                     * @default false
-                     */
-                    numbered?: boolean;
-                    /**
-                     * Separator
-                     * @description Of a CSV's columns: comma, semicolon or tab; empty: found.
-                     * @default
-                     */
-                    separator?: string;
-                    /**
-                     * Decimal
-                     * @description Of a CSV's decimals: point or comma; empty: found.
-                     * @default
-                     */
-                    decimal?: string;
-                };
+                "application/json": components["schemas"]["Taken"];
             };
         };
         responses: {
@@ -3690,6 +3809,96 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    tasks: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaskOut"][];
+                };
+            };
+        };
+    };
+    task: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                task_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaskOut"];
+                };
+            };
+        };
+    };
+    task_result: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                task_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    cancel_task: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                task_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaskOut"];
+                };
             };
         };
     };

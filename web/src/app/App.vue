@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { client, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
+import { useTasks } from "@/document/tasks";
 import { addressed } from "@/view/address";
 import { useView } from "@/view/store";
 import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
@@ -81,6 +82,7 @@ async function open(id: string): Promise<void> {
     if (!asked) view.subject = { kind: "group", id: "building" };
     view.working = null;
     await doc.load(id);
+    void useTasks().load();
     const { kind, id: subject } = view.subject;
     if (kind === "room" && !doc.get("room", subject)) view.subject = { kind: "group", id: "building" };
     view.openIn(doc.project?.units);

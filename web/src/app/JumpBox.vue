@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
 import { useView } from "@/view/store";
-import { computed, ref } from "vue";
+import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
 import { STAGES } from "./stages";
 
@@ -61,14 +61,17 @@ function take(target: Target | undefined): void {
   target?.go();
   emit("close");
 }
+/** The field takes the keys at once: whoever presses / types on. */
+const field = ref<{ focus: () => void } | null>(null);
+watch(field, (there) => there?.focus(), { flush: "post" });
 </script>
 
 <template>
   <v-dialog :model-value="true" max-width="560" aria-label="Jump to" @update:model-value="emit('close')">
     <v-card class="box">
       <v-text-field
+        ref="field"
         v-model="text"
-        autofocus
         label="Jump to room, system, schedule or command"
         @update:model-value="index = 0"
         @keydown.down.prevent="index = Math.min(found.length - 1, index + 1)"

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import DialogBox from "@/parts/DialogBox.vue";
 import FileButton from "@/parts/FileButton.vue";
-import { client, csrfToken, Refusal, unwrap, type Problem } from "@/api/client";
+import { client, Refusal, unwrap } from "@/api/client";
+import { sendFile } from "@/api/files";
 import { useDocument } from "@/document/store";
 import { computed, onMounted, ref } from "vue";
 
@@ -65,15 +66,7 @@ function copy(project: Listed): Promise<void> {
 
 function upload(file: File): Promise<void> {
   return attempt(`reading ${file.name} …`, async () => {
-    const form = new FormData();
-    form.append("file", file);
-    const answer = await fetch("/api/projects/file", {
-      method: "POST",
-      body: form,
-      headers: { "X-CSRFToken": csrfToken() },
-    });
-    const body = (await answer.json()) as Listed & Problem;
-    if (!answer.ok) throw new Refusal(body);
+    await sendFile("/api/projects/file", file);
   });
 }
 </script>

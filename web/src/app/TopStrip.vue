@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import TaskTray from "./TaskTray.vue";
 import DialogBox from "@/parts/DialogBox.vue";
 import { client, Refusal, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
@@ -148,6 +149,7 @@ async function create(): Promise<void> {
       counted(serious, "snag")
     }}</v-btn>
     <v-btn variant="text" class="icon" title="Keys (?)" aria-label="Keys" @click="emit('keys')">?</v-btn>
+    <TaskTray />
     <span
       class="state"
       :class="{ lost: doc.offline }"

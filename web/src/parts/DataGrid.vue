@@ -4,6 +4,7 @@ import { useView } from "@/view/store";
 import { useVirtualizer } from "@tanstack/vue-virtual";
 import { computed, nextTick, onBeforeUnmount, onMounted, onUpdated, ref, watch } from "vue";
 import { toText } from "./edit";
+import GridPaper from "./GridPaper.vue";
 import { parseBlock, type Column, type Edit } from "./grid";
 import { canEdit, editorOf, priorText, shownText, useTypedCells } from "./gridCells";
 import { leftOut, moved, placed, useRange, type Place } from "./gridRange";
@@ -468,6 +469,7 @@ function copied(row: R, column: Column<R>): string {
         </div>
       </template>
     </div>
+    <GridPaper :columns="columns" :rows="rows" />
     <p v-if="dropped" class="summary" role="alert">{{ dropped }}</p>
     <p v-else-if="summary" class="summary" role="note">{{ summary }}</p>
   </div>

@@ -2,17 +2,20 @@
 import Choice from "@/parts/Choice.vue";
 import FileButton from "@/parts/FileButton.vue";
 import { client, Refusal, unwrap } from "@/api/client";
+import { sendFile } from "@/api/files";
 import { useDocument } from "@/document/store";
+import { useTasks, type Task } from "@/document/tasks";
 import type { Change } from "@/document/types";
 import { format, MONTHS, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, onMounted, ref, watch } from "vue";
-import { sendFile, type DerivedMonth, type Layout, type Weather, type WeatherLook } from "./weather";
+import { type DerivedMonth, type Layout, type Weather, type WeatherLook } from "./weather";
 import WeatherMapping from "./WeatherMapping.vue";
 import WeatherPlots from "./WeatherPlots.vue";
 
 const doc = useDocument();
 const view = useView();
+const tasks = useTasks();
 const weather = ref<Weather | null>(null);
 const look = ref<WeatherLook | null>(null);
 const file = ref<File | null>(null);
@@ -55,7 +58,7 @@ function choose(chosen: File): void {
   file.value = chosen;
   look.value = null;
   void attempt("looking at the file", async () => {
-    look.value = (await sendFile(`${base.value}/look`, file.value!)) as WeatherLook;
+    look.value = await sendFile<WeatherLook>(`${base.value}/look`, file.value!);
     if (look.value.kind === "tmy3") await read(null, "");
   });
 }
@@ -63,7 +66,7 @@ async function read(layout: Layout | null, name: string): Promise<void> {
   if (layout) mapped.value = { layout, name };
   await attempt("reading the year and deriving design conditions", async () => {
     const fields: Record<string, string> = layout ? { mapping: JSON.stringify(layout), remember: name } : {};
-    await sendFile(base.value, file.value!, fields);
+    await tasks.run(sendFile<Task>(base.value, file.value!, fields));
     look.value = null;
     await load();
   });

@@ -1,5 +1,3 @@
-import { csrfToken, Refusal, type Problem } from "@/api/client";
-
 export interface WeatherLook {
   kind: "tmy3" | "delimited";
   delimiter: string;
@@ -61,17 +59,3 @@ export interface Weather {
     coldest_month: number;
   };
 }
-
-/** Send a file with form fields. Throws a Refusal with the server's problem. */
-export async function sendFile(path: string, file: File, fields: Record<string, string> = {}): Promise<unknown> {
-  const body = new FormData();
-  body.append("file", file);
-  for (const [name, value] of Object.entries(fields)) body.append(name, value);
-  const answer = await fetch(path, { method: "POST", body, headers: { "X-CSRFToken": csrfToken() }, credentials: "same-origin" });
-  const found: unknown = answer.status === 201 ? null : await answer.json().catch(() => null);
-  if (!answer.ok) {
-    const unknown = { status: answer.status, code: "unknown", title: `The server answered ${answer.status}.`, faults: [] };
-    throw new Refusal((found as Problem | null) ?? unknown);
-  }
-  return found;
-} // prettier-ignore

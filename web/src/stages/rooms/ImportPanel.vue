@@ -1,7 +1,9 @@
 <script setup lang="ts">
-import { csrfToken, type Problem } from "@/api/client";
+import { client, unwrap } from "@/api/client";
+import { sendFile } from "@/api/files";
 import { useDocument } from "@/document/store";
-import { format, unitOf } from "@/units/units";
+import { useTasks, type Task } from "@/document/tasks";
+import { counted, format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 
@@ -28,9 +30,14 @@ const rows = ref<Row[]>([]);
 const taken = ref(new Set<string>());
 const fault = ref("");
 const busy = ref("");
-/** Share of the file that has been sent, and the way to stop it. */
+/** Share of the file that has been sent. */
 const sent = ref(0);
-const running = ref<XMLHttpRequest | null>(null);
+const tasks = useTasks();
+/** How far reading is, in percent: sending it, then what the server tells. */
+const progress = computed(() => {
+  const open = tasks.open.find((item) => item.kind === "rooms");
+  return open ? 20 + 80 * open.progress : 20 * sent.value;
+});
 const notes = ref<string[]>([]);
 const shows = ref<string | null>(null);
 const STATES = {
@@ -84,69 +91,59 @@ async function choose(chosen: File | File[] | null): Promise<void> {
   await read();
 }
 
+/** The task that read the file, and the way to stop the sending. */
+const task = ref("");
+let sending = new AbortController();
+
 async function read(): Promise<void> {
   rows.value = [];
   notes.value = [];
+  fault.value = "";
   if (!file.value) return;
   busy.value = `reading ${file.value.name} …`;
-  const answer = await send<{ rows: Row[]; notes: string[] }>("read");
+  sent.value = 0;
+  sending = new AbortController();
+  const how = { numbered: String(numbered.value), separator: separator.value, decimal: decimal.value };
+  const asked = sendFile<Task>(`/api/projects/${doc.projectId}/rooms/read`, file.value, how, {
+    progress: (share) => (sent.value = share),
+    signal: sending.signal,
+  });
+  try {
+    const found = await tasks.run<{ rows: Row[]; notes: string[] }>(asked);
+    task.value = found.task.id;
+    rows.value = found.result.rows;
+    notes.value = found.result.notes;
+    // What is missing in the file is only taken away where that is asked for.
+    taken.value = new Set(
+      rows.value.filter((row) => row.state === "added" || row.state === "changed").map((row) => row.key),
+    );
+  } catch (error) {
+    fault.value = error instanceof Error ? error.message : String(error);
+  }
   busy.value = "";
-  if (!answer) return;
-  rows.value = answer.rows;
-  notes.value = answer.notes;
-  // What is missing in the file is only taken away where that is asked for.
-  taken.value = new Set(
-    rows.value.filter((row) => row.state === "added" || row.state === "changed").map((row) => row.key),
-  );
 }
 
-/** Send the file; null where it was refused or stopped. A request of this kind, because it tells how far it is. */
-function send<T>(what: "read" | "take"): Promise<T | null> {
-  const form = new FormData();
-  form.append("file", file.value!);
-  form.append("numbered", String(numbered.value));
-  form.append("separator", separator.value);
-  form.append("decimal", decimal.value);
-  if (what === "take") {
-    form.append("taken", JSON.stringify([...taken.value]));
-    form.append("base_version", String(doc.version));
-  }
-  fault.value = "";
-  sent.value = 0;
-  return new Promise((resolve) => {
-    const request = new XMLHttpRequest();
-    running.value = request;
-    const end = (sentence: string, answer: T | null = null) => {
-      running.value = null;
-      fault.value = sentence;
-      resolve(answer);
-    };
-    request.upload.onprogress = (event) => (sent.value = event.loaded / Math.max(event.total, 1));
-    request.onabort = () => end("Stopped. Nothing was changed.");
-    request.onerror = () => end("The server does not answer. Nothing was changed.");
-    request.onload = () => {
-      if (request.status < 300) return end("", request.response as T);
-      const problem = request.response as Problem | null;
-      end(problem?.title ?? `The server answered ${request.status}. Nothing was changed.`);
-    };
-    request.open("POST", `/api/projects/${doc.projectId}/rooms/${what}`);
-    request.responseType = "json";
-    request.setRequestHeader("X-CSRFToken", csrfToken());
-    request.send(form);
-  });
+function stop(): void {
+  sending.abort();
+  for (const open of tasks.open) if (open.kind === "rooms") void tasks.cancel(open.id);
 }
 
 async function take(): Promise<void> {
-  busy.value = `taking ${taken.value.size} rooms …`;
+  busy.value = `taking ${counted(taken.value.size, "room")} …`;
+  const body = { task: task.value, rows: [...taken.value], base_version: doc.version };
   try {
-    await doc.applied(async () => {
-      const answer = await send("take");
-      if (!answer) throw new Error("refused");
-      return answer as never;
-    });
+    await doc.applied(
+      async () =>
+        unwrap(
+          await client.POST("/api/projects/{project_id}/rooms/take", {
+            params: { path: { project_id: doc.projectId } },
+            body,
+          }),
+        ) as never,
+    );
     emit("close");
   } catch (error) {
-    if (!fault.value) fault.value = error instanceof Error ? error.message : String(error);
+    fault.value = error instanceof Error ? error.message : String(error);
   }
   busy.value = "";
 }
@@ -211,13 +208,8 @@ function shown(line: Line, value: unknown): string {
         </div>
         <div v-if="busy" class="soft busy" role="status">
           {{ busy }}
-          <v-progress-linear
-            v-if="running"
-            :model-value="sent * 100"
-            :indeterminate="sent >= 1"
-            aria-label="Sent so far"
-          />
-          <v-btn v-if="running" variant="text" @click="running?.abort()">Stop</v-btn>
+          <v-progress-linear :model-value="progress" color="primary" aria-label="Reading" />
+          <Act @click="stop">Stop</Act>
         </div>
         <p v-for="note in notes" :key="note" class="soft">{{ note }}</p>
         <v-alert v-if="fault" type="error" :text="fault" />
@@ -284,7 +276,7 @@ function shown(line: Line, value: unknown): string {
           :disabled="!taken.size || !!busy"
           @click="take"
         >
-          Take {{ taken.size }} {{ taken.size === 1 ? "room" : "rooms" }}
+          Take {{ counted(taken.size, "room") }}
         </v-btn>
       </v-card-actions>
     </v-card>

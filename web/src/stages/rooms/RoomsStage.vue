@@ -10,6 +10,7 @@ import { useRoute } from "vue-router";
 import { roomColumns, SETS, type ColumnSet } from "./columns";
 import { copiedFaces } from "./faces";
 import ImportPanel from "./ImportPanel.vue";
+import { usualUse } from "./levels";
 import RoomFaces from "./RoomFaces.vue";
 import PlanView from "./plan/PlanView.vue";
 import RoomSheet from "./RoomSheet.vue";
@@ -61,20 +62,29 @@ function nextNumber(): string {
   return match ? `${match[1]}${String(Number(match[2]) + 1).padStart(match[2]!.length, "0")}` : `${last}1`;
 }
 
-async function add(copy: boolean): Promise<void> {
+const usual = computed(() => usualUse(room.value));
+const uses = computed(() =>
+  doc
+    .rows("use")
+    .map((row) => ({ value: row.id, title: row.name }))
+    .sort((a, b) => a.title.localeCompare(b.title)),
+);
+
+async function add(copy: boolean, use: string | null = usual.value): Promise<void> {
   const id = newId();
   const from = room.value;
-  const plain: Record<string, unknown> = {
-    level: doc.rows("level")[0]?.id ?? null,
-    use: doc.rows("use")[0]?.id ?? null,
-    name: "New room",
-  };
+  const level = from?.level ?? doc.rows("level")[0]?.id ?? null;
+  const plain: Record<string, unknown> = { level, use, name: "New room" };
   const fields: Record<string, unknown> =
     copy && from ? { ...from, name: `${from.name}, copy`, outline_m: null, plan_area_m2: null } : plain;
   delete fields["id"];
   const changes: Change[] = [{ op: "create", kind: "room", id, fields: { ...fields, number: nextNumber() } }];
   if (copy && from) changes.push(...copiedFaces(from.id, id));
-  if (await doc.attempt(copy ? "Room copied" : "New room", changes)) view.selectRoom(id);
+  const named = [doc.get("level", level ?? "")?.name, doc.get("use", use ?? "")?.name]
+    .filter(Boolean)
+    .join(", ");
+  const label = copy ? "Room copied" : `New room: ${named}`;
+  if (await doc.attempt(label, changes)) view.selectRoom(id);
 }
 
 async function remove(): Promise<void> {
@@ -103,7 +113,14 @@ async function remove(): Promise<void> {
       <span class="grow" />
       <Act @click="importing = true">Import …</Act>
       <ActionMenu label="Export rooms" text="Export …" :items="forms" @choose="save" />
-      <Act @click="add(false)">Add room</Act>
+      <ActionMenu
+        v-if="!usual && uses.length"
+        label="Add room"
+        text="Add room …"
+        :items="uses"
+        @choose="add(false, $event)"
+      />
+      <Act v-else @click="add(false)">Add room</Act>
       <Act :disabled="!room" @click="add(true)">Copy room</Act>
       <Act :disabled="!room" @click="remove">Delete</Act>
     </div>

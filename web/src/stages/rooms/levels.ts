@@ -1,3 +1,4 @@
+import type { Room } from "@/document/types";
 import { newId, useDocument } from "@/document/store";
 
 /** Height of a level, its own or the building's [m]. */
@@ -28,4 +29,10 @@ export async function addLevel(): Promise<void> {
     position: count,
   };
   await doc.attempt("New level", [{ op: "create", kind: "level", id: newId(), fields }]);
+}
+
+/** The use that a new room gets without being asked for: that of a chosen room, or the only one there is. */
+export function usualUse(chosen: Room | undefined): string | null {
+  const uses = useDocument().rows("use");
+  return chosen?.use ?? (uses.length === 1 ? uses[0]!.id : null);
 }

@@ -1,15 +1,17 @@
 <script setup lang="ts">
+import Choice from "@/parts/Choice.vue";
 import FileButton from "@/parts/FileButton.vue";
 import { useDocument } from "@/document/store";
 import type { Level, Room } from "@/document/types";
 import Field from "@/parts/Field.vue";
-import { fieldSaver } from "@/parts/saving";
+import { choicesOf, fieldSaver } from "@/parts/saving";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
 import { addLevel } from "../levels";
 import { useDrawings } from "./drawings";
 import { length, rectangle, type Outline, type Point } from "./outline";
 
+const newUse = defineModel<string>("newUse", { required: true });
 const props = defineProps<{
   level: Level | undefined;
   room: Room | undefined;
@@ -22,6 +24,7 @@ const props = defineProps<{
 }>();
 const emit = defineEmits<{ add: [outline: Outline]; outline: [room: string, outline: Outline]; pick: [] }>();
 const doc = useDocument();
+const uses = computed(() => [{ value: "", label: "chosen later" }, ...choicesOf(doc.rows("use"))]);
 const view = useView();
 const drawings = useDrawings();
 const metres = { type: "number" as const, quantity: "length" };
@@ -153,6 +156,10 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
         <Act @click="addLevel">Add level</Act>
       </details>
       <h2>New rectangle</h2>
+      <p v-if="!room && doc.rows('use').length > 1" class="soft pair">
+        Use of new rooms
+        <Choice v-model="newUse" label="Use of new rooms" :choices="uses" />
+      </p>
       <div class="pair">
         <Field label="left" :value="typed.x" :editor="metres" :save="saveTyped('x')" />
         <Field label="lower" :value="typed.y" :editor="metres" :save="saveTyped('y')" />

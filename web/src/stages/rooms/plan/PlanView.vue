@@ -7,6 +7,7 @@ import { useView } from "@/view/store";
 import { addressed } from "@/view/address";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
+import { usualUse } from "../levels";
 import { usePlanEdits } from "./edits";
 import { MEASURES, shade, useHeat, type Measure } from "./heat";
 import { centre, distanceBeside, fitted, length, moveCorner, moveWall, type Outline, type Point, rectangle, shifted, snap, snapped, widthOf } from "./outline"; // prettier-ignore
@@ -42,6 +43,8 @@ const tool = ref<Tool>("choose");
 const grid = ref(0.1);
 /** What the rooms are coloured by; another stage may ask for it by the address. */
 const wanted = String(useRoute().query["at"] ?? "").split("/")[1];
+/** Use that rooms get that are drawn, where none is chosen beside. */
+const newUse = ref("");
 const gridChoices = computed(() =>
   [0.01, 0.05, 0.1, 0.25, 0.5, 1].map((value) => ({
     value,
@@ -172,7 +175,7 @@ async function add(outline: Outline): Promise<void> {
     await edits.draw(now.id, now.number, outline);
     return;
   }
-  const use = now?.use ?? doc.rows("use")[0]?.id ?? null;
+  const use = usualUse(now) ?? (newUse.value || null);
   const fields = { number: props.nextNumber, level: level.value?.id ?? null, use, outline_m: outline };
   const id = await edits.create(fields);
   if (!id) return;
@@ -440,6 +443,7 @@ const drawnSize = computed(() => {
         <p class="hint soft">{{ hint }}</p>
       </div>
       <PlanSide
+        v-model:new-use="newUse"
         :level="level"
         :room="room"
         :loose="loose"

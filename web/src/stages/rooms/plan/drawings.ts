@@ -1,4 +1,5 @@
-import { client, csrfToken, type Problem } from "@/api/client";
+import { client, Refusal, type Problem } from "@/api/client";
+import { sendFile } from "@/api/files";
 import { useDocument } from "@/document/store";
 import { defineStore } from "pinia";
 import { ref } from "vue";
@@ -38,13 +39,12 @@ export const useDrawings = defineStore("drawings", () => {
   }
 
   async function put(level: string, file: File): Promise<void> {
-    const form = new FormData();
-    form.append("file", file);
-    const headers = { "X-CSRFToken": csrfToken() };
-    const answer = await fetch(path(level), { method: "POST", body: form, headers });
-    const body = (await answer.json()) as Drawing & Problem;
-    fault.value = answer.ok ? "" : body.title;
-    if (answer.ok) keep(body);
+    try {
+      keep(await sendFile<Drawing>(path(level), file));
+      fault.value = "";
+    } catch (error) {
+      fault.value = error instanceof Refusal ? error.message : String(error);
+    }
   }
 
   async function place(level: string, change: Partial<Drawing>): Promise<void> {

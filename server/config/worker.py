@@ -1,0 +1,36 @@
+"""The worker: `python -m config.worker`. It does the tasks of the queue; the web server starts one beside itself.
+
+On several machines, with a Redis queue, each runs as many of these as it likes.
+"""
+
+import logging
+import os
+import threading
+import time
+
+import django
+
+
+def main() -> None:
+    """Work until it is ended, or until whoever started it is gone."""
+    os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
+    django.setup()
+    from tasks.queue import huey
+    from tasks.work import end_left_over
+
+    logging.getLogger("huey").setLevel(logging.WARNING)
+    end_left_over()
+    threading.Thread(target=_end_with, args=(os.getppid(),), daemon=True).start()
+    huey.create_consumer(
+        workers=1, worker_type="thread", initial_delay=0.05, backoff=1.1, max_delay=0.25, periodic=False
+    ).run()
+
+
+def _end_with(parent: int) -> None:
+    while os.getppid() == parent:
+        time.sleep(1.0)
+    os._exit(0)
+
+
+if __name__ == "__main__":
+    main()

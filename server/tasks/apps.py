@@ -1,0 +1,9 @@
+"""The app of tasks."""
+
+from django.apps import AppConfig
+
+
+class TasksConfig(AppConfig):
+    """Long work."""
+
+    name = "tasks"

@@ -1,0 +1,62 @@
+"""What each kind of task does."""
+
+from collections.abc import Callable
+from dataclasses import asdict
+from typing import Any
+
+from calculations.weather import keep_weather, read_year
+from exchange.apart import read_apart
+from exchange.rooms.files import is_table, read_rooms
+from exchange.rooms.incoming import Comparison, Incoming
+from exchange.rooms.numbers import give_numbers
+from projects.document import load_document
+from projects.models import WeatherMapping
+from tasks import files
+from tasks.models import Task
+from tasks.progress import Progress
+
+
+def _project(task: Task) -> Any:
+    assert task.project is not None
+    return task.project
+
+
+def read_rooms_task(task: Task, progress: Progress) -> dict[str, Any]:
+    """Read a file with rooms and compare it with the project; nothing is changed."""
+    name = task.inputs["name"]
+    progress.tell(0.02, "reading the file")
+    incoming: Incoming = read_apart(
+        read_rooms, name, files.upload(task.pk), task.inputs["separator"], task.inputs["decimal"],
+        waiting=progress.within(0.02, 0.8, "reading the file"),
+    )  # fmt: skip
+    progress.tell(0.85, "comparing with the project")
+    document = load_document(_project(task))
+    if task.inputs["numbered"]:
+        give_numbers(incoming.rooms, {room["number"] for room in document.of("room").values()})
+    files.put_found(task.pk, incoming)
+    found = Comparison(document, incoming)
+    return {
+        "rows": [asdict(row) for row in found.rows], "notes": found.notes, "version": document.version,
+        "table": is_table(name),
+    }  # fmt: skip
+
+
+def read_weather_task(task: Task, progress: Progress) -> dict[str, Any]:
+    """Read a year of hours and keep it: all of it or nothing."""
+    project, layout, kept = _project(task), task.inputs["mapping"], task.inputs["remember"]
+    name, site = task.inputs["name"], load_document(project).one("site")
+    progress.tell(0.02, "reading the year")
+    year = read_apart(
+        read_year, name, files.upload(task.pk), site, layout, waiting=progress.within(0.02, 0.9, "reading the year")
+    )
+    progress.tell(0.95, "keeping the year")
+    keep_weather(project, name, *year)
+    if layout is not None and kept:
+        WeatherMapping.objects.update_or_create(owner=task.owner, name=kept, defaults={"mapping": layout})
+    return {"name": name}
+
+
+KINDS: dict[str, Callable[[Task, Progress], dict[str, Any]]] = {
+    "rooms": read_rooms_task,
+    "weather": read_weather_task,
+}
