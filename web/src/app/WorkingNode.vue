@@ -52,6 +52,21 @@ function goThere(): void {
 </template>
 
 <style scoped>
+.name.v-btn,
+.tag.v-btn {
+  height: auto;
+  padding: 0;
+  font: inherit;
+  justify-content: start;
+  text-align: left;
+}
+.name :deep(.v-btn__content) {
+  white-space: normal;
+}
+.tag.v-btn {
+  padding: 0 4px;
+  font-size: 11px;
+}
 .node {
   border-bottom: 1px solid var(--line);
   padding: 3px 0;

@@ -129,7 +129,7 @@ async function keep(): Promise<void> {
 <template>
   <DialogBox title="Change several uses together" @close="emit('close')">
     <div class="row">
-      <Choice v-model="key" label="What to change" :choices="FIELDS" />
+      <Choice v-model="key" fit label="What to change" :choices="FIELDS" />
       <Choice v-model="way" label="How" :choices="[...WAYS]" />
       <TextBox v-model="typed" class="by" label="By how much" />
       <span v-if="way === 'add'" class="soft">{{ unitOf(field.difference, view.system) }}</span>

@@ -156,7 +156,7 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
         <Act @click="addLevel">Add level</Act>
       </details>
       <h2>New rectangle</h2>
-      <p v-if="!room && doc.rows('use').length > 1" class="soft pair">
+      <p v-if="!room && doc.rows('use').length > 1" class="soft">
         Use of new rooms
         <Choice v-model="newUse" label="Use of new rooms" :choices="uses" />
       </p>
@@ -226,13 +226,14 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
   column-gap: 8px;
 }
 .side :deep(.field:not(.bare)) {
-  grid-template-columns: minmax(0, 1fr) 78px 18px;
+  grid-template-columns: minmax(0, 1fr) 72px 16px;
 }
-.side :deep(.field:not(.bare):has(input:not(.num))) {
-  grid-template-columns: 60px minmax(0, 1fr);
+.side :deep(.field.wide:not(.bare)) {
+  grid-template-columns: 62px minmax(0, 1fr);
 }
 .pair :deep(.field:not(.bare)) {
-  grid-template-columns: 34px minmax(0, 1fr) 12px;
+  grid-template-columns: minmax(0, 1fr) 44px 12px;
+  gap: 3px;
 }
 .side .plain {
   width: 100%;
