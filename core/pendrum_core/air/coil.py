@@ -14,6 +14,7 @@ from pendrum_core.quantities.constants import CP_WATER
 
 Array = NDArray[np.float64]
 _ROUNDS, _REACHED_K = 12, 1e-10
+_IDLE_K = 1e-7  # air that is warmer by no more than this is cold enough
 
 
 def mix(share: ArrayLike, t1: ArrayLike, w1: ArrayLike, t2: ArrayLike, w2: ArrayLike) -> tuple[Array, Array]:
@@ -86,7 +87,7 @@ def coil_to_temperature(
     t, w, target = np.broadcast_arrays(
         np.asarray(entering_c, dtype=float), np.asarray(entering_w, dtype=float), np.asarray(leaving_c, dtype=float)
     )
-    active = t > target
+    active = t > target + _IDLE_K
     h_in = enthalpy_j_kg(t, w)
     adp = np.where(active, (target - bypass * t) / (1.0 - bypass), target)
     for _ in range(_ROUNDS):

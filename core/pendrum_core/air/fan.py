@@ -2,7 +2,12 @@
 
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from pendrum_core.plant.motors import next_motor_w
+
+Array = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -58,3 +63,27 @@ def size_fan(
         rise_k=electrical / heat_capacity_w_k,
         specific_fan_power_w_m3_s=electrical / flow_m3_s,
     )
+
+
+@dataclass(frozen=True)
+class FanCurve:
+    """A fan at part flow: p = p_held + (p_design - p_held)(V/V_design)^2, efficiencies constant; all power heats the air.
+
+    Attributes:
+        held_pa: pressure that a control holds at the end of the network; 0 where the whole follows the square.
+    """
+
+    design_m3_s: float
+    design_pa: float
+    held_pa: float
+    efficiency: float
+    motor_efficiency: float
+
+    def pressure_pa(self, flow_m3_s: Array) -> Array:
+        """Total pressure at a flow at the fan's inlet [Pa]."""
+        share = flow_m3_s / self.design_m3_s
+        return np.asarray(self.held_pa + (self.design_pa - self.held_pa) * share**2)
+
+    def electrical_w(self, flow_m3_s: Array) -> Array:
+        """Electrical power at a flow at the fan's inlet [W]."""
+        return np.asarray(flow_m3_s * self.pressure_pa(flow_m3_s) / (self.efficiency * self.motor_efficiency))

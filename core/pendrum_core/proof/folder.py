@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from pathlib import Path
 from typing import Any
 
+from pendrum_core.proof.air_paths import plate_entries, vav_entries
 from pendrum_core.proof.cases import Case
 from pendrum_core.proof.entry import Entry
 from pendrum_core.proof.fabric import periodic_entries, u_value_entries
@@ -25,6 +26,8 @@ _FORMS: tuple[tuple[Callable[[Any, Any], bool], Callable[[Case], Iterator[Entry]
     (lambda i, e: "coil_duty" in e and "mixed" in e, air_entries),
     (lambda i, e: "sections" in i and "terminals" in e and "fan" in e, duct_entries),
     (lambda i, e: "operating_points" in e, water_entries),
+    (lambda i, e: "system" in i and "steps" in i and "steps" in e, vav_entries),
+    (lambda i, e: "exchanger" in i and "unit" in i and "outdoor" in i, plate_entries),
 )
 
 

@@ -1,0 +1,361 @@
+"""Air through a unit and its rooms, at every step: return, economizer, recovery, mixing, coils, humidifier, fans, ducts.
+
+Every array has the shape of the steps, whatever it is (13 design days of 144, one winter day, a year of hours); arrays of rooms
+have the rooms in front. Nothing here knows a calendar. Each step is steady and stands alone; what couples the parts of
+one, the moisture that rooms and unit give each other, is found by secant steps at every step on its own.
+
+The order is that of most units: outdoor air -> recovery -> mixing with return air -> heating coil -> cooling coil ->
+humidifier -> supply fan (draw-through; or fan before the cooling coil, blow-through) -> ducts -> terminals; rooms -> plenum ->
+return fan -> recovery or relief. What a unit does not have is left out of it.
+"""
+
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pendrum_core.air.coil import CoilState, coil_to_temperature, mix
+from pendrum_core.air.economizer import Economizer, outdoor_share, runs
+from pendrum_core.air.fan import FanCurve
+from pendrum_core.air.humidifier import Humidifier, after_it, before_it, water_j_kg
+from pendrum_core.air.recovery import Recovered, Recovery, recover
+from pendrum_core.moist_air import (
+    dry_bulb_from_enthalpy_c,
+    enthalpy_j_kg,
+    specific_heat_j_kgk,
+    specific_volume_m3_kg,
+)
+from pendrum_core.quantities.constants import CP_VAPOUR, H_VAPORISATION_0C
+
+Array = NDArray[np.float64]
+_ROUNDS, _AT_REST, _AT_REST_K = 80, 1e-11, 1e-8
+TO_PLENUM, TO_OUTDOORS = "return plenum", "outdoors"
+
+
+@dataclass(frozen=True)
+class Ducts:
+    """Between unit and terminals.
+
+    Attributes:
+        leak_share: of the fan's flow, lost at the unit's outlet state before the ducts' gain [-].
+        leak_to: TO_PLENUM or TO_OUTDOORS.
+        gain_w: heat from around, or
+        ua_w_k, around_c: by T = Ta + (Tin - Ta) exp(-UA/(m cp)).
+    """
+
+    leak_share: float = 0.0
+    leak_to: str = TO_PLENUM
+    gain_w: float = 0.0
+    ua_w_k: float = 0.0
+    around_c: float = 24.0
+
+
+@dataclass(frozen=True)
+class Unit:
+    """An air-handling unit as the walk takes it.
+
+    Attributes:
+        target_c: temperature off the cooling coil, or at the terminals where `at_terminals`, (steps) [°C].
+        least_outdoor_kg_s: outdoor air that it never takes less of, at most its flow, (steps) or a number.
+        bypass: of the cooling coil [-].
+        supply_fan: None where `fan_w` is its power whatever flows.
+        least_return_w: humidity ratio of the mixed air from the rooms that the humidifier holds, (steps) [kg/kg].
+    """
+
+    pressure_pa: float
+    target_c: Array
+    least_outdoor_kg_s: Array | float
+    bypass: float
+    supply_fan: FanCurve | None = None
+    return_fan: FanCurve | None = None
+    fan_w: float = 0.0
+    at_terminals: bool = False
+    blow_through: bool = False
+    cools: bool = True
+    outdoor_only: bool = False
+    economizer: Economizer = field(default_factory=Economizer)
+    recovery: Recovery | None = None
+    humidifier: Humidifier = field(default_factory=Humidifier)
+    least_return_w: Array | float = 0.0
+    ducts: Ducts = field(default_factory=Ducts)
+
+
+@dataclass(frozen=True)
+class Rooms:
+    """Rooms on a unit, (rooms, steps): supply and exhaust dry air [kg/s], temperature, moisture gains [W], air that leaks
+    in and out again [kg/s]; and the lights' heat into the return air, (steps) [W].
+    """
+
+    supply_kg_s: Array
+    exhaust_kg_s: Array
+    air_c: Array
+    latent_w: Array
+    leak_kg_s: Array
+    lights_w: Array
+
+
+@dataclass(frozen=True)
+class Path:
+    """States and duties at every step; temperatures [°C], w [kg/kg], flows of dry air [kg/s], heat [W].
+
+    Attributes:
+        flow_kg_s: through the supply fan; `terminal_kg_s` what reaches the terminals.
+        room_w: humidity ratios of the rooms, (rooms, steps).
+        return_c, return_w: mixed air from the rooms; plenum_c, plenum_w just before mixing.
+        outdoor_kg_s, outdoor_share: taken in; `economizing` where the economizer runs.
+        recovered: None without an exchanger.
+        mixed_c, mixed_w, heated_c: before and after the heating coil.
+        coil: cooling coil, per kg.
+        humidified_kg_kg: water that the humidifier adds, per kg of air.
+        off_c, off_w: air off coils and humidifier.
+        supply_c, supply_w: at the terminals.
+        preheat_w, heating_w, cooling_w, reheat_target_c: duties; cooling is the coil's total less the condensate's heat.
+        balance: what the unit's heat balance leaves open, relative to its throughput, the largest of all steps.
+        settled: whether every step came to rest.
+    """
+
+    flow_kg_s: Array
+    terminal_kg_s: Array
+    room_w: Array
+    return_c: Array
+    return_w: Array
+    return_kg_s: Array
+    plenum_c: Array
+    plenum_w: Array
+    outdoor_kg_s: Array
+    outdoor_share: Array
+    economizing: NDArray[np.bool_]
+    recovered: Recovered | None
+    relief_kg_s: Array
+    fresh_c: Array
+    fresh_w: Array
+    mixed_c: Array
+    mixed_w: Array
+    heated_c: Array
+    coil: CoilState
+    humidified_kg_kg: Array
+    off_c: Array
+    off_w: Array
+    fan_m3_s: Array
+    fan_pa: Array
+    fan_w: Array
+    fan_rise_k: Array
+    return_fan_w: Array
+    outlet_c: Array
+    supply_c: Array
+    supply_w: Array
+    leak_kg_s: Array
+    preheat_w: Array
+    heating_w: Array
+    cooling_w: Array
+    condensate_w: Array
+    balance: float
+    settled: bool
+
+
+def walk(unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array) -> Path:
+    """Find all states.
+
+    Raises:
+        ValueError: a leak share outside 0 to 0.9, or what the economizer or the exchanger refuses.
+    """
+    if not 0.0 <= unit.ducts.leak_share < 0.9:
+        raise ValueError(f"leak_share {unit.ducts.leak_share:g} lies between 0 and 0.9")
+    shape = rooms.supply_kg_s.shape[1:]
+    outdoor_c, outdoor_w = (np.broadcast_to(np.asarray(v, dtype=float), shape) for v in (outdoor_c, outdoor_w))
+    off = np.zeros(shape, dtype=np.bool_)
+    if unit.economizer.kind == "none" or unit.outdoor_only:
+        return _walk(unit, rooms, outdoor_c, outdoor_w, off)
+    least = _walk(unit, rooms, outdoor_c, outdoor_w, off)
+    on = runs(unit.economizer, outdoor_c, outdoor_w, least.plenum_c, least.plenum_w)
+    return _walk(unit, rooms, outdoor_c, outdoor_w, on) if on.any() else least
+
+
+def _over(above: Array, below: Array) -> Array:
+    return np.divide(above, below, out=np.zeros(np.broadcast(above, below).shape), where=np.asarray(below) > 1e-12)
+
+
+def _secant(before: tuple[Array, Array] | None, now: Array, following: Array) -> Array:
+    """Step towards the fixed point at every step of its own; plain iteration to begin with."""
+    if before is None:
+        return following
+    step = now - before[0]
+    slope = np.divide(following - before[1], step, out=np.zeros_like(step), where=np.abs(step) > 1e-13)
+    slope = np.clip(slope, -0.5, 0.98)
+    return np.maximum((following - slope * now) / (1.0 - slope), 0.0)
+
+
+def _walk(unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array, on: NDArray[np.bool_]) -> Path:
+    supply = rooms.supply_kg_s
+    terminal = supply.sum(axis=0)
+    flow = terminal / (1.0 - unit.ducts.leak_share)
+    leak = flow - terminal
+    returned = np.maximum(supply - rooms.exhaust_kg_s, 0.0)
+    total_return = returned.sum(axis=0)
+    moisture = rooms.latent_w / (H_VAPORISATION_0C + CP_VAPOUR * rooms.air_c)
+    through = supply + rooms.leak_kg_s
+    w_s = np.array(outdoor_w)
+    rise, outlet_c = np.zeros_like(flow), np.broadcast_to(np.asarray(unit.target_c, dtype=float), flow.shape).copy()
+    drop = np.zeros_like(flow)
+    before: tuple[Array, Array] | None = None
+    found: Path | None = None
+    for _ in range(_ROUNDS):
+        room_w = np.where(
+            through > 1e-12, _over(supply * w_s + rooms.leak_kg_s * outdoor_w + moisture, through), outdoor_w
+        )
+        found = _round(
+            unit, rooms, outdoor_c, outdoor_w, on,
+            _State(flow, terminal, leak, returned, total_return, room_w, w_s, rise, drop, outlet_c, through),
+        )  # fmt: skip
+        apart_w = float(np.abs(found.supply_w - w_s).max(initial=0.0))
+        apart_k = float(np.abs(found.fan_rise_k - rise).max(initial=0.0))
+        rise, drop = found.fan_rise_k, found.supply_c - found.outlet_c
+        apart_k += float(np.abs(found.outlet_c - outlet_c).max(initial=0.0))
+        outlet_c = found.outlet_c
+        if apart_w < _AT_REST and apart_k < _AT_REST_K:
+            return replace(found, settled=True)
+        before, w_s = (w_s, found.supply_w), _secant(before, w_s, found.supply_w)
+    assert found is not None
+    return found
+
+
+@dataclass(frozen=True)
+class _State:
+    """What a round starts from."""
+
+    flow: Array
+    terminal: Array
+    leak: Array
+    returned: Array
+    total_return: Array
+    room_w: Array
+    supply_w: Array
+    rise: Array
+    drop: Array
+    outlet_c: Array
+    through: Array
+
+
+def _return(unit: Unit, rooms: Rooms, s: _State) -> tuple[Array, Array, Array, Array, Array, Array]:
+    """Mixed air from the rooms, the same before mixing with outdoor air, its flow, and the return fan's power."""
+    h = enthalpy_j_kg(rooms.air_c, s.room_w)
+    some = s.total_return > 1e-12
+    return_w = np.where(some, _over((s.returned * s.room_w).sum(axis=0), s.total_return), s.supply_w)
+    return_h = _over((s.returned * h).sum(axis=0), s.total_return)
+    return_c = np.where(some, dry_bulb_from_enthalpy_c(return_h, return_w), rooms.air_c.mean(axis=0))
+    joined = s.leak if unit.ducts.leak_to == TO_PLENUM else np.zeros_like(s.leak)
+    whole = s.total_return + joined
+    outlet_h = enthalpy_j_kg(s.outlet_c, s.supply_w)
+    plenum_w = np.where(whole > 1e-12, _over(s.total_return * return_w + joined * s.supply_w, whole), return_w)
+    heat = s.total_return * return_h + joined * outlet_h + np.where(some, rooms.lights_w, 0.0)
+    plenum_h = _over(heat, whole)
+    plenum_c = np.where(whole > 1e-12, dry_bulb_from_enthalpy_c(plenum_h, plenum_w), return_c)
+    power = np.zeros_like(whole)
+    if unit.return_fan is not None:
+        power = unit.return_fan.electrical_w(whole * specific_volume_m3_kg(plenum_c, plenum_w, unit.pressure_pa))
+        plenum_c = plenum_c + _over(power, whole * specific_heat_j_kgk(plenum_w))
+    return return_c, return_w, plenum_c, plenum_w, whole, power
+
+
+def _round(
+    unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array, on: NDArray[np.bool_], s: _State
+) -> Path:  # fmt: skip
+    p, flow = unit.pressure_pa, s.flow
+    return_c, return_w, plenum_c, plenum_w, whole, return_fan_w = _return(unit, rooms, s)
+    target = np.broadcast_to(np.asarray(unit.target_c, dtype=float), flow.shape)
+    # Off the coil: at the terminals less what fan and ducts add.
+    off_target = target - (s.rise if not unit.blow_through else 0.0) - s.drop if unit.at_terminals else target
+    least = np.clip(_over(np.broadcast_to(unit.least_outdoor_kg_s, flow.shape), flow), 0.0, 1.0)
+    # What no return air is there for comes from outdoors.
+    least = np.maximum(least, np.clip(1.0 - _over(whole, flow), 0.0, 1.0))
+    mixing = off_target - (s.rise if unit.blow_through else 0.0)
+    share = (
+        np.ones_like(flow)
+        if unit.outdoor_only
+        else outdoor_share(on, least, mixing, outdoor_c, outdoor_w, plenum_c, plenum_w)
+    )
+    outdoor = share * flow
+    relief = np.maximum(whole - (flow - outdoor), 0.0)
+    fresh_c, fresh_w, preheat, recovered = outdoor_c, outdoor_w, np.zeros_like(flow), None
+    if unit.recovery is not None:
+        # Not more than mixes to the target; nothing while the economizer cools.
+        most = np.where(share > 1e-9, (mixing - (1.0 - share) * plenum_c) / np.maximum(share, 1e-9), np.inf)
+        recovered = recover(
+            unit.recovery, outdoor, np.where(on, 0.0, relief), outdoor_c, outdoor_w, plenum_c, plenum_w, p, np.maximum(most, outdoor_c)
+        )  # fmt: skip
+        fresh_c, fresh_w, preheat = recovered.leaving_c, recovered.leaving_w, outdoor * recovered.preheat_j_kg
+    mixed_c, mixed_w = mix(share, fresh_c, fresh_w, plenum_c, plenum_w)
+    added = _humidified(unit, rooms, s, return_w, mixed_w)
+    wanted = before_it(unit.humidifier, mixing, mixed_w, added) if unit.humidifier.kind != "none" else mixing
+    heated_c = np.where(flow > 0.0, np.maximum(mixed_c, wanted), mixed_c)
+    entering_c = heated_c + s.rise if unit.blow_through else heated_c
+    idle = off_target if unit.cools else np.full_like(flow, 200.0)
+    coil = coil_to_temperature(entering_c, mixed_w, idle, unit.bypass, p)
+    added = np.where(coil.condensate_kg_kg > 0.0, 0.0, added)
+    off_w = coil.leaving_w + added
+    off_c = after_it(unit.humidifier, coil.leaving_c, coil.leaving_w, added) if added.any() else coil.leaving_c
+    at_fan_c, at_fan_w = (heated_c, mixed_w) if unit.blow_through else (off_c, off_w)
+    fan_m3_s = flow * specific_volume_m3_kg(at_fan_c, at_fan_w, p)
+    fan = unit.supply_fan
+    fan_pa = fan.pressure_pa(fan_m3_s) if fan is not None else np.zeros_like(flow)
+    fan_w = fan.electrical_w(fan_m3_s) if fan is not None else np.where(flow > 0.0, unit.fan_w, 0.0)
+    rise = _over(fan_w, flow * specific_heat_j_kgk(at_fan_w))
+    outlet_c = off_c if unit.blow_through else off_c + rise
+    rate = s.terminal * specific_heat_j_kgk(off_w)
+    supply_c = outlet_c + _over(np.full_like(flow, unit.ducts.gain_w), rate)
+    if unit.ducts.ua_w_k:
+        around = unit.ducts.around_c
+        supply_c = around + (supply_c - around) * np.exp(-_over(np.full_like(flow, unit.ducts.ua_w_k), rate))
+    heating = flow * (enthalpy_j_kg(heated_c, mixed_w) - enthalpy_j_kg(mixed_c, mixed_w))
+    return Path(
+        flow_kg_s=flow, terminal_kg_s=s.terminal, room_w=s.room_w, return_c=return_c, return_w=return_w,
+        return_kg_s=s.total_return, plenum_c=plenum_c, plenum_w=plenum_w, outdoor_kg_s=outdoor, outdoor_share=share,
+        economizing=on, recovered=recovered, relief_kg_s=relief, fresh_c=np.asarray(fresh_c), fresh_w=np.asarray(fresh_w),
+        mixed_c=mixed_c, mixed_w=mixed_w, heated_c=heated_c, coil=coil, humidified_kg_kg=added, off_c=off_c, off_w=off_w,
+        fan_m3_s=fan_m3_s, fan_pa=fan_pa, fan_w=fan_w, fan_rise_k=rise, return_fan_w=return_fan_w, outlet_c=outlet_c,
+        supply_c=supply_c, supply_w=off_w, leak_kg_s=s.leak, preheat_w=preheat, heating_w=heating,
+        cooling_w=flow * (coil.total_j_kg - coil.condensate_j_kg), condensate_w=flow * coil.condensate_j_kg,
+        balance=_open(unit, rooms, s, (outdoor_c, outdoor_w, outdoor, relief, whole, plenum_c, plenum_w), (
+            return_c, return_w, return_fan_w), (outlet_c, off_w, supply_c), (
+            preheat, heating, flow * coil.total_j_kg, fan_w, flow * added * water_j_kg(unit.humidifier), recovered)),
+        settled=False,
+    )  # fmt: skip
+
+
+def _humidified(unit: Unit, rooms: Rooms, s: _State, return_w: Array, mixed_w: Array) -> Array:
+    """Water that brings the mixed air from the rooms to its least humidity ratio, per kg of supply air."""
+    if unit.humidifier.kind == "none":
+        return np.zeros_like(mixed_w)
+    # By how much that air follows the supply's.
+    follows = _over((s.returned * _over(rooms.supply_kg_s, s.through)).sum(axis=0), s.total_return)
+    follows = np.where(s.total_return > 1e-12, follows, 1.0)
+    wanted = s.supply_w + (np.asarray(unit.least_return_w) - return_w) / np.maximum(follows, 1e-3)
+    return np.where(s.flow > 0.0, np.maximum(wanted - mixed_w, 0.0), 0.0)
+
+
+def _open(
+    unit: Unit, rooms: Rooms, s: _State, air: tuple[Array, ...], back: tuple[Array, ...], out: tuple[Array, ...],
+    duties: tuple[Array, Array, Array, Array, Array, Recovered | None],
+) -> float:  # fmt: skip
+    """What the heat balance of the unit with its plenum leaves open, relative to its throughput."""
+    outdoor_c, outdoor_w, outdoor, relief, whole, plenum_c, plenum_w = air
+    return_c, return_w, return_fan_w = back
+    outlet_c, off_w, _ = out
+    preheat, heating, cooling, fan_w, steam, recovered = duties
+    outlet_h = enthalpy_j_kg(outlet_c, off_w)
+    relieved = enthalpy_j_kg(plenum_c, plenum_w)
+    dripped = np.zeros_like(relief)
+    if recovered is not None:
+        gone = np.where(recovered.share > 0.0, relief, 0.0)
+        relieved = np.where(gone > 0.0, enthalpy_j_kg(recovered.exhaust_c, recovered.exhaust_w), relieved)
+        dripped = gone * recovered.dripped_kg_kg * 4186.0 * recovered.exhaust_c
+    some = s.total_return > 1e-12
+    brought = (
+        outdoor * enthalpy_j_kg(outdoor_c, outdoor_w) + s.total_return * enthalpy_j_kg(return_c, return_w)
+        + np.where(some, rooms.lights_w, 0.0) + return_fan_w + preheat + heating + fan_w + steam
+    )  # fmt: skip
+    leaked = np.zeros_like(relief) if unit.ducts.leak_to == TO_PLENUM else s.leak * outlet_h
+    taken = s.terminal * outlet_h + relief * relieved + dripped + cooling + leaked
+    # Return air that is more than the fan takes and more than is relieved does not exist.
+    scale = np.maximum(np.abs(brought) + np.abs(taken), 1.0)
+    return float((np.abs(brought - taken) / scale).max(initial=0.0))
