@@ -37,18 +37,18 @@ class OutdoorAir(unittest.TestCase):
         system, rooms = self.results.systems["s"], ("r0", "r1", "r2")
         for month, step in ((0, 40), (6, 96), (7, 20), (11, 0)):
             with self.subTest(month=month, step=step):
-                p, at = system.path, (month, step)
+                p, at = system.summer, (month, step)
                 mixed = psychrolib.GetMoistAirEnthalpy(p.mixed_c[at], p.mixed_w[at])
                 back = psychrolib.GetMoistAirEnthalpy(p.return_c[at], p.return_w[at])
-                want = system.mass_kg_s * (mixed - back)
+                want = p.flow_kg_s[at] * (mixed - back)
                 whole = self.part(rooms, *at)
                 self.assertAlmostEqual(sum(whole), want, delta=1e-3 * abs(want) + 1.0)
                 each = [self.part((one,), *at) for one in rooms]
                 self.assertAlmostEqual(sum(s for s, _ in each), whole[0], places=6)
                 self.assertAlmostEqual(sum(latent for _, latent in each), whole[1], places=6)
                 # Without a difference in moisture nothing is latent: 2501 kJ/kg and the vapour's own heat make it.
-                moisture = system.mass_kg_s * system.outdoor_share * (p.outdoor_w[at] - p.return_w[at])
-                self.assertAlmostEqual(whole[1], moisture * (2.501e6 + 1860.0 * p.outdoor_c[at]), delta=1e-3)
+                moisture = p.outdoor_kg_s[at] * (p.fresh_w[at] - p.return_w[at])
+                self.assertAlmostEqual(whole[1], moisture * (2.501e6 + 1860.0 * p.fresh_c[at]), delta=1e-3)
 
     def test_a_room_on_no_system_has_none(self) -> None:
         self.assertIsNone(outdoor_air_part(self.results, self.system_of, ("alone",), 6, 96))

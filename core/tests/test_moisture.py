@@ -132,7 +132,7 @@ class TooLittleAir(unittest.TestCase):
         wet = tuple(replace(r, gains=tuple(replace(g, latent_w=2500.0) for g in r.gains)) for r in drawn.rooms)
         moist = calculate(replace(drawn, rooms=wet))
         self.assertIn("supply_below_dew_point", self.codes(moist))
-        path = moist.systems["s"].path
+        path = moist.systems["s"].summer
         month, step = np.unravel_index(int((path.return_w).argmax()), path.return_w.shape)
         dew = psychrolib.GetTDewPointFromHumRatio(24.0, path.return_w[month, step], moist.outdoors.pressure_pa)
         self.assertGreater(dew, 10.5)

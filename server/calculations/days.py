@@ -7,6 +7,7 @@ import numpy as np
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.model.thermostats import Thermostat
+from pendrum_core.moist_air import saturation_humidity_ratio
 from pendrum_core.results.building import BuildingLoads, BuildingResults
 from pendrum_core.results.courses import group_day_w, humidity_lines
 from pendrum_core.room.controlled import Day
@@ -116,34 +117,57 @@ def _winter_courses(results: BuildingLoads, kind: str, identity: str) -> dict[st
 
 
 def system_day(results: BuildingResults, system: str, month: int) -> dict[str, Any]:
-    """States along a system's air path over one summer day.
+    """States along a system's air path over one summer day, or over the winter day for month 0.
 
     Raises:
         KeyError: no such system or month.
     """
     r = results.systems[system]
     months = [day_number(m) for m in results.building.climate.months]
-    index = months.index(month) if month in months else None
-    if index is None:
+    if month != 0 and month not in months:
         raise KeyError(f"month {month}")
-    p = r.path
-    points = {
-        "outdoors": (p.outdoor_c, p.outdoor_w),
+    p, day = (r.winter, 0) if month == 0 else (r.summer, months.index(month))
+    outdoors = results.outdoors
+    climate = results.building.climate
+    cold = np.full(p.flow_kg_s.shape, climate.winter_dry_bulb_c)
+    dry_bulb, humidity = (
+        (cold, saturation_humidity_ratio(cold, outdoors.pressure_pa))
+        if month == 0
+        else (outdoors.dry_bulb_c, outdoors.humidity_ratio)
+    )
+    points = {"outdoors": (dry_bulb, humidity)}
+    if p.recovered is not None:
+        points["recovered"] = (p.fresh_c, p.fresh_w)
+    points |= {
         "mixed": (p.mixed_c, p.mixed_w),
-        "off_coil": (p.coil.leaving_c, p.coil.leaving_w),
-        "supply": (p.supply_c, p.coil.leaving_w),
-        "return": (p.return_c, p.return_w),
+        "off_coil": (p.off_c, p.off_w),
+        "supply": (p.supply_c, p.supply_w),
+        "rooms": (p.return_c, p.return_w),
+        "return": (p.plenum_c, p.plenum_w),
     }
-    temperatures, lines = humidity_lines(results.outdoors.pressure_pa)
+    temperatures, lines = humidity_lines(outdoors.pressure_pa)
+
+    def course(values: Any, digits: int = 2) -> list[float]:
+        return [float(value) for value in np.broadcast_to(values, p.flow_kg_s.shape)[day].round(digits)]
+
+    reheat = r.reheat_w if month else np.zeros(p.flow_kg_s.shape)
     return {
         "chart": {"temperature_c": temperatures, "relative": lines},
-        "pressure_pa": results.outdoors.pressure_pa,
+        "pressure_pa": outdoors.pressure_pa,
         "points": {
-            name: {"temperature_c": t[index].round(4).tolist(), "humidity_ratio": w[index].round(7).tolist()}
-            for name, (t, w) in points.items()
+            name: {"temperature_c": course(t, 4), "humidity_ratio": course(w, 7)} for name, (t, w) in points.items()
         },
-        "coil_total_w": r.coil_total_w[index].round(2).tolist(),
-        "coil_sensible_w": (r.mass_kg_s * p.coil.sensible_j_kg[index]).round(2).tolist(),
-        "heating_w": p.heating_w[index].round(2).tolist(),
-        "reheat_w": p.reheat_w[index].round(2).tolist(),
+        "flow_kg_s": course(p.flow_kg_s, 5),
+        "outdoor_kg_s": course(p.outdoor_kg_s, 5),
+        "relief_kg_s": course(p.relief_kg_s, 5),
+        "economizing": [bool(value) for value in p.economizing[day]],
+        "coil_total_w": course(p.cooling_w),
+        "coil_sensible_w": course(p.flow_kg_s * p.coil.sensible_j_kg),
+        "heating_w": course(p.heating_w),
+        "preheat_w": course(p.preheat_w),
+        "recovered_w": course(p.outdoor_kg_s * p.recovered.recovered_j_kg if p.recovered is not None else 0.0),
+        "reheat_w": course(reheat),
+        "fan_w": course(p.fan_w),
+        "fan_pa": course(p.fan_pa, 1),
+        "water_kg_s": course(p.flow_kg_s * p.humidified_kg_kg, 7),
     }

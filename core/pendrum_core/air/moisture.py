@@ -124,8 +124,8 @@ def _air_of(
     fresh = np.full(shape, (room.infiltration_m3_s + room.direct_outdoor_air_m3_s) / volume)
     if loads.control is not None:
         fresh = fresh + _drawn_m3_s(loads, outside) / volume
-    supplied = system.airflows[room.id].mass_kg_s if system else 0.0
-    supply_w: Array | float = system.path.coil.leaving_w if system else 0.0
+    supplied: Array | float = system.served[room.id].flow_kg_s if system else 0.0
+    supply_w: Array | float = system.summer.supply_w if system else 0.0
     giver = room.transfer.room if room.transfer is not None and room.transfer.room in rooms else ""
     given = room.transfer.flow_m3_s / volume if room.transfer is not None and giver else 0.0
     gains = loads.latent_w / vapour_j_kg(room.cooling_setpoint_c)
@@ -188,12 +188,20 @@ def _winter(
     """
     room, air_c = loads.room, loads.winter_air_c
     assert room.humidity is not None
-    supplied = system.airflows[room.id].mass_kg_s * system.outdoor_share if system else 0.0
+    supplied, humid = 0.0, 0.0
+    if system is not None:
+        # Of supply air, what is not return air; with a humidifier all of it, as moist as it comes.
+        supplied = float(system.served[room.id].winter_flow_kg_s.mean())
+        if float(system.winter.humidified_kg_kg.max()) > 0.0:
+            humid = float(system.winter.supply_w.mean())
+        else:
+            supplied *= float(system.winter.outdoor_share.mean())
     fresh = (room.winter_leak_m3_s + room.direct_outdoor_air_m3_s) / _volume(outside) + supplied
     dry = float(saturation_humidity_ratio(outside.climate.winter_dry_bulb_c, outside.pressure_pa))
     given_w = max(dry, _kept_at(rooms[air.giver], outside)) if air.given else dry
     whole = fresh + air.given
-    mixed = (fresh * dry + air.given * given_w) / whole if whole > 0.0 else dry
+    moist = supplied * max(humid - dry, 0.0)
+    mixed = (fresh * dry + moist + air.given * given_w) / whole if whole > 0.0 else dry
     relative = min(1.0, float(relative_humidity(air_c, mixed, outside.pressure_pa)))
     if room.humidity.low is None:
         return relative, 0.0

@@ -66,8 +66,10 @@ def system_outdoor_air(
     supply_m3_s: Mapping[str, float],
     procedure: str = "62.1 full",
     outdoor_air_only: bool = False,
+    least_m3_s: Mapping[str, float] | None = None,
 ) -> SystemOutdoorAir:
-    """Outdoor air intake of a system; maps by room [m3/s].
+    """Outdoor air intake of a system; maps by room [m3/s]. `least_m3_s`: least supply flows of a variable system, which stand
+    in the zones' fractions (62.1, Zpz by the least expected discharge).
 
     Where 62.1 is followed, a single zone takes Vot = Voz (6.2.3, eq. 6-3) and a system of outdoor air alone
     Vot = sum(Voz) (6.2.4, eq. 6-4): both hold the zones' own effectiveness and know no efficiency of the system. Else
@@ -76,7 +78,8 @@ def system_outdoor_air(
     """
     total = sum(supply_m3_s.values())
     uncorrected, zones = sum(breathing_m3_s.values()), sum(zone_m3_s.values())
-    fraction = {room: min(1.0, zone_m3_s[room] / flow) for room, flow in supply_m3_s.items() if flow > 0.0}
+    discharge = supply_m3_s if least_m3_s is None else least_m3_s
+    fraction = {room: min(1.0, zone_m3_s[room] / flow) for room, flow in discharge.items() if flow > 0.0}
     critical = max(fraction, key=lambda room: fraction[room])
     average = uncorrected / total
     rule, needed, efficiency = procedure, zones, 1.0

@@ -1,8 +1,9 @@
-"""A constant-volume air system walked on every step of every summer month, and on the winter day.
+"""An air system: its flows, what its rooms get, the path of its air in summer and winter, ducts and fan.
 
-Outdoor air mixes with return air, passes filter and cooling coil, and a draw-through fan warms it. The supply
-temperature follows the room that asks for the coldest air, never below the design value; the other rooms reheat
-electrically at their terminals. Room humidity is found so that coil, outdoor air, moisture gains and leaks agree.
+Rooms come as they are without systems (asked). From their loads come the terminals' flows and the temperature of the supply
+air; with these the rooms are served (room/served.py), and the air is walked from the louvre to the terminal and back (walk.py)
+at every step of every design day and of the winter day. Served rooms and path are brought together in rounds: the moisture
+of the supply air is in its heat capacity.
 """
 
 from collections.abc import Mapping, Sequence
@@ -13,26 +14,30 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.air.airflow import RoomAirflow, size_airflow
-from pendrum_core.air.coil import CoilState, coil_to_temperature, mix
-from pendrum_core.air.fan import FanResult, size_fan
+from pendrum_core.air.economizer import Economizer
+from pendrum_core.air.fan import FanCurve, FanResult, size_fan
+from pendrum_core.air.humidifier import Humidifier
 from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, SystemOutdoorAir, system_outdoor_air
+from pendrum_core.air.recovery import Recovery
+from pendrum_core.air.walk import Ducts, Path, Rooms, Unit, walk
 from pendrum_core.duct.network import DuctResult, air, size_tree
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem
 from pendrum_core.moist_air import (
     dew_point_c,
     enthalpy_j_kg,
+    humidity_ratio_from_relative,
     saturation_humidity_ratio,
     specific_heat_j_kgk,
     specific_volume_m3_kg,
 )
-from pendrum_core.quantities.constants import CP_VAPOUR, H_VAPORISATION_0C
 from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.served import Asked, Served, serve
 
 Array = NDArray[np.float64]
-_ITERATIONS = 60
 COLDEST_COIL_C = -10.0  # air off a cooling coil in the validity of this path
-_TOLERANCE = 1e-9
+_ROUNDS, _AT_REST = 6, 1e-9
+_LEAK_C = 20.0  # volume of leaking air is taken at this temperature
 
 
 @dataclass(frozen=True)
@@ -40,49 +45,45 @@ class RoomDemand:
     """What the system needs to know of a room.
 
     Attributes:
-        sensible_w: signed sensible load, (12, 144) [W].
-        latent_w: moisture from people and equipment, (12, 144) [W].
-        heating_w: winter load [W].
-        winter_air_c: air temperature on the winter day [°C].
+        sensible_w: signed sensible load, (months, 144) [W].
+        latent_w: moisture from people and equipment, (months, 144) [W].
+        summer, winter: the room as it is without systems, (1, months, 144) and (1, 1, 144).
+        allowance_w: heating-up allowance that is no part of what is asked on the winter day [W].
+        has_emitter: whether an emitter heats it; then its terminal only makes up for supply air that is too cold.
     """
 
     room: Room
     sensible_w: Array
     latent_w: Array
-    heating_w: float
-    winter_air_c: float
+    summer: Asked
+    winter: Asked
+    allowance_w: float = 0.0
+    has_emitter: bool = False
 
 
 @dataclass(frozen=True)
-class AirPath:
-    """States along the path at every summer step, arrays (12, 144); T [°C], w [kg/kg dry air].
+class ServedRoom:
+    """A room under its supply air: summer (months, 144), winter (1, 144).
 
-    `heating_w` is the heating coil where mixed air is colder than wanted, `reheat_w` the rooms' electric reheaters
-    together, `short_w` cooling that the airflow cannot carry.
+    Attributes:
+        flow_kg_s, winter_flow_kg_s: of dry air.
+        reheat_w, emitter_w: of its terminal and of its emitter in summer; `heat_w` what it needs on the winter day.
+        air_c, winter_air_c: its air [°C].
+        cooling_w: what the supply air takes out of it, signed; `winter_warmth_w` what it brings on the winter day.
+        over_k, under_k: how far it gets above its cooling set-point and below its heating set-point in summer [K].
     """
 
-    outdoor_c: Array
-    outdoor_w: Array
-    return_c: Array
-    return_w: Array
-    mixed_c: Array
-    mixed_w: Array
-    coil: CoilState
-    supply_c: Array
-    heating_w: Array
+    flow_kg_s: Array
+    winter_flow_kg_s: Array
     reheat_w: Array
-    short_w: Array
-
-
-@dataclass(frozen=True)
-class WinterCoil:
-    """Heating coil on the winter day: states [°C] and duty [W]; supply deficit by room [W]."""
-
-    return_c: float
-    mixed_c: float
-    leaving_c: float
-    duty_w: float
-    deficit_w: Mapping[str, float]
+    emitter_w: Array
+    heat_w: Array
+    air_c: Array
+    winter_air_c: Array
+    cooling_w: Array
+    winter_warmth_w: Array
+    over_k: float
+    under_k: float
 
 
 @dataclass(frozen=True)
@@ -90,41 +91,73 @@ class AirSystemResult:
     """A sized air system.
 
     Attributes:
-        airflows: by room.
-        mass_kg_s, flow_m3_s: dry air and actual supply flow of all rooms.
-        outdoor_share: of the dry air [-].
+        airflows: design flows by room; `served` what each room gets.
+        mass_kg_s, flow_m3_s: dry air and actual flow of the supply fan's design, the largest coincident sum.
+        least_outdoor_kg_s: outdoor air that it never takes less of while all of it runs; `outdoor_share` that over the flow.
         ducts: None where no tree is drawn yet; then only the unit's own drops count.
-        coil_total_w: on the coil, net of condensate, (12, 144).
+        summer, winter: path of the air, (months, 144) and (1, 144).
+        asked_supply_c: supply temperature wanted at the terminals, (months, 144) [°C].
+        short_w: cooling that the airflow cannot carry, (months, 144) [W].
         peak: (month index, step) of the coil's largest total.
+        balance: what heat balances of unit and rooms leave open at any step, relative to their throughput [-].
     """
 
     id: str
     airflows: Mapping[str, RoomAirflow]
+    served: Mapping[str, ServedRoom]
     mass_kg_s: float
     flow_m3_s: float
     outdoor_air: SystemOutdoorAir
     outdoor_share: float
+    least_outdoor_kg_s: float
     ducts: DuctResult | None
     fan: FanResult
-    path: AirPath
-    coil_total_w: Array
+    summer: Path
+    winter: Path
+    asked_supply_c: Array
+    short_w: Array
     peak: tuple[int, int]
-    winter: WinterCoil
+    balance: float
     converged: bool
     pressure_pa: float
 
+    @property
+    def coil_total_w(self) -> Array:
+        """On the cooling coil, net of condensate, (months, 144) [W]."""
+        return self.summer.cooling_w
+
+    @property
+    def coil_sensible_w(self) -> Array:
+        """Sensible part of it, (months, 144) [W]."""
+        return np.asarray(self.summer.flow_kg_s * self.summer.coil.sensible_j_kg)
+
+    @property
+    def condensate_kg_s(self) -> Array:
+        """Water off the cooling coil, (months, 144) [kg/s]."""
+        return np.asarray(self.summer.flow_kg_s * self.summer.coil.condensate_kg_kg)
+
+    @cached_property
+    def reheat_w(self) -> Array:
+        """Of all terminals together, (months, 144) [W]."""
+        return np.asarray(sum(room.reheat_w for room in self.served.values()))
+
+    @property
+    def heating_coil_w(self) -> float:
+        """Largest duty of the heating coil, on the winter day or in any summer month [W]."""
+        return max(float(self.winter.heating_w.max()), float(self.summer.heating_w.max()))
+
     @cached_property
     def outdoor_air_j_kg(self) -> tuple[Array, Array]:
-        """What outdoor air brings to the coil above the return air, per kg of supply air: sensible, latent (12, 144)."""
-        p = self.path
-        dry = enthalpy_j_kg(p.outdoor_c, p.return_w)
-        sensible = self.outdoor_share * (dry - enthalpy_j_kg(p.return_c, p.return_w))
-        return sensible, self.outdoor_share * (enthalpy_j_kg(p.outdoor_c, p.outdoor_w) - dry)
+        """What outdoor air brings to the coil above the return air, per kg of supply air: sensible, latent (months, 144)."""
+        p = self.summer
+        dry = enthalpy_j_kg(p.fresh_c, p.plenum_w)
+        sensible = p.outdoor_share * (dry - enthalpy_j_kg(p.plenum_c, p.plenum_w))
+        return sensible, p.outdoor_share * (enthalpy_j_kg(p.fresh_c, p.fresh_w) - dry)
 
     @cached_property
     def below_dew_point(self) -> tuple[float, int, int]:
         """How far the supply air is at most below the dew point of the return air [K], month index and step."""
-        p = self.path
+        p = self.summer
         # Where that air is moistest against air saturated at the supply temperature, its dew point is furthest above it.
         moist = p.return_w / saturation_humidity_ratio(p.supply_c, self.pressure_pa)
         month, step = (int(i) for i in np.unravel_index(int(moist.argmax()), moist.shape))
@@ -134,8 +167,12 @@ class AirSystemResult:
 
 def _supply_course(
     system: AirSystem, demands: Sequence[RoomDemand], flows: Mapping[str, RoomAirflow]
-) -> tuple[Array, Array, Array]:
-    """Supply temperature, electric reheat and cooling that falls short, each (12, 144)."""
+) -> tuple[Array, Array]:
+    """Supply temperature at the terminals and cooling that falls short, each (months, 144).
+
+    With constant flow the temperature follows the room that asks for the coldest air, never below the design value; with
+    variable flow it is the design value.
+    """
     shape = demands[0].sensible_w.shape
     coldest = np.full(shape, min(demand.room.cooling_setpoint_c for demand in demands))
     asked: list[tuple[float, float, Array]] = []
@@ -146,142 +183,175 @@ def _supply_course(
             asked.append((rate, demand.room.cooling_setpoint_c, demand.sensible_w))
             np.minimum(coldest, demand.room.cooling_setpoint_c - demand.sensible_w / rate, out=coldest)
     supply = np.maximum(coldest, system.supply_c)
-    # What all rooms could take up at this supply temperature, less what they need, is reheated.
-    carried, needed, short = np.zeros(shape), np.zeros(shape), np.zeros(shape)
-    carried += sum(rate * room_c for rate, room_c, _ in asked) - sum(rate for rate, _, _ in asked) * supply
-    for _, _, sensible in asked:
-        needed += sensible
+    if system.volume == "variable":
+        supply = np.full(shape, system.supply_c)
+    short = np.zeros(shape)
     if (coldest < system.supply_c - 1e-9).any():
         for rate, room_c, sensible in asked:
             short += np.maximum(0.0, sensible - rate * (room_c - supply))
-    return supply, np.maximum(0.0, carried - needed + short), short
+    return supply, short
 
 
-def _next_guess(before: tuple[Array, Array] | None, now: Array, following: Array) -> Array:
-    """Secant step towards the fixed point at every step of the day on its own; plain iteration to begin with."""
-    if before is None:
-        return following
-    step = now - before[0]
-    slope = np.divide(following - before[1], step, out=np.zeros_like(step), where=np.abs(step) > 1e-12)
-    slope = np.clip(slope, 0.0, 0.98)
-    return np.maximum((following - slope * now) / (1.0 - slope), 0.0)
+def _joined(parts: Sequence[Asked]) -> Asked:
+    """Rooms together."""
+    return Asked(*(np.concatenate([getattr(part, name) for part in parts]) for name in Asked.__dataclass_fields__))
 
 
-def _walk(
-    system: AirSystem,
-    demands: Sequence[RoomDemand],
-    flows: Mapping[str, RoomAirflow],
-    outside: Outdoors,
-    share: float,
-    rise_k: float,
-) -> tuple[AirPath, bool]:
-    """Find the humidity of the return air at every step by fixed-point iteration, and all states with it."""
-    supply, reheat, short = _supply_course(system, demands, flows)
-    total = sum(flow.mass_kg_s for flow in flows.values())
-    return_c = sum(flows[d.room.id].mass_kg_s * d.room.cooling_setpoint_c for d in demands) / total
-    w_out = outside.humidity_ratio
-    kept, leaked, moisture = 0.0, 0.0, np.zeros_like(w_out)
-    leak_volume = float(specific_volume_m3_kg(20.0, 0.0, outside.pressure_pa))
-    for demand in demands:
-        supplied = flows[demand.room.id].mass_kg_s
-        if supplied <= 0.0:
-            continue
-        leak = demand.room.infiltration_m3_s / leak_volume
-        weight = supplied / (supplied + leak) / total
-        kept += weight * supplied
-        leaked += weight * leak
-        moisture += weight * demand.latent_w / (H_VAPORISATION_0C + CP_VAPOUR * demand.room.cooling_setpoint_c)
-    added = leaked * w_out + moisture
-    target = supply - rise_k
-    # Start from the dry coil, whose balance is w_return = kept (x w_out + (1 - x) w_return) + added.
-    w_return = (kept * share * w_out + added) / max(1e-9, 1.0 - kept * (1.0 - share))
-    converged = False
-    before: tuple[Array, Array] | None = None
-    for _ in range(_ITERATIONS):
-        mixed_c, mixed_w = mix(share, outside.dry_bulb_c, w_out, return_c, w_return)
-        coil = coil_to_temperature(mixed_c, mixed_w, target, system.bypass_factor, outside.pressure_pa)
-        following = kept * coil.leaving_w + added
-        converged = bool(np.max(np.abs(following - w_return)) < _TOLERANCE)
-        if converged:
-            w_return = following
+@dataclass(frozen=True)
+class _Season:
+    """What a season is worked out from: rooms, outdoors, supply temperature, flows' limits [kg/s], and who is heated."""
+
+    asked: Asked
+    outdoor_c: Array
+    outdoor_w: Array
+    supply_c: Array
+    least_kg_s: Array
+    most_kg_s: Array
+    heat_most_w: Array
+    latent_w: Array
+    leak_kg_s: Array
+
+
+def _settled(season: _Season, unit: Unit) -> tuple[Served, Path, float]:
+    """Served rooms and the path of the air, brought together; and what the rooms' balances leave open, relative."""
+    shape = season.asked.air_c.shape
+    supply_w = np.full(shape[1:], 0.008)
+    supply_c = np.broadcast_to(season.supply_c, shape[1:])
+    for _ in range(_ROUNDS):
+        cp = specific_heat_j_kgk(supply_w)[None]
+        served = serve(
+            season.asked, np.broadcast_to(supply_c, shape), season.least_kg_s * cp, season.most_kg_s * cp,
+            season.heat_most_w,
+        )  # fmt: skip
+        flow = served.rate_w_k / cp
+        rooms = Rooms(
+            supply_kg_s=flow, exhaust_kg_s=np.zeros(shape), air_c=served.air_c, latent_w=season.latent_w,
+            leak_kg_s=np.broadcast_to(season.leak_kg_s[:, None, None], shape), lights_w=np.zeros(shape[1:]),
+        )  # fmt: skip
+        path = walk(unit, rooms, season.outdoor_c, season.outdoor_w)
+        apart = float(np.abs(path.supply_w - supply_w).max() + 1e-3 * np.abs(path.supply_c - supply_c).max())
+        supply_w, supply_c = path.supply_w, path.supply_c
+        if apart < _AT_REST:
             break
-        before, w_return = (w_return, following), _next_guess(before, w_return, following)
-    path = AirPath(
-        outdoor_c=outside.dry_bulb_c,
-        outdoor_w=w_out,
-        return_c=np.full_like(w_out, return_c),
-        return_w=w_return,
-        mixed_c=mixed_c,
-        mixed_w=mixed_w,
-        coil=coil,
-        supply_c=supply,
-        heating_w=total * specific_heat_j_kgk(coil.leaving_w) * np.maximum(0.0, target - coil.leaving_c),
-        reheat_w=reheat,
-        short_w=short,
-    )
-    return path, converged
-
-
-def _winter(
-    system: AirSystem,
-    demands: Sequence[RoomDemand],
-    flows: Mapping[str, RoomAirflow],
-    outside: Outdoors,
-    share: float,
-    fan: FanResult,
-) -> WinterCoil:
-    """Heating coil: mixed air to the winter supply temperature less the fan's rise. Dry air, cp 1006 J/kg K."""
-    total = sum(flow.mass_kg_s for flow in flows.values())
-    cp = float(specific_heat_j_kgk(0.0))
-    return_c = sum(flows[d.room.id].mass_kg_s * d.winter_air_c for d in demands) / total
-    mixed = share * outside.climate.winter_dry_bulb_c + (1.0 - share) * return_c
-    leaving = max(mixed, system.winter_supply_c - fan.rise_k)
-    deficit = {
-        d.room.id: flows[d.room.id].mass_kg_s * cp * max(0.0, d.room.heating_setpoint_c - leaving - fan.rise_k)
-        for d in demands
-        if d.room.heated
-    }
-    return WinterCoil(return_c, mixed, leaving, total * cp * (leaving - mixed), deficit)
+    brought = flow * (enthalpy_j_kg(path.supply_c, path.supply_w) - enthalpy_j_kg(served.air_c, path.supply_w))
+    counted = served.rate_w_k * (supply_c - served.air_c)
+    scale = np.maximum(np.abs(brought).sum(axis=0), 1.0)
+    return served, path, float((np.abs(brought - counted).sum(axis=0) / scale).max())
 
 
 def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdoors) -> AirSystemResult:
     """Size a system from its rooms to its coils and fan; `demands` in the order of the terminals.
 
     Raises:
-        ValueError: no room has any airflow, or the supply is not colder than a room.
+        ValueError: no room has any airflow, the supply is not colder than a room, or a parameter is out of its range.
         TreeError: the duct sections are not a tree.
     """
-    least = SIMPLIFIED_LEAST if system.ventilation == "62.1 simplified" else 1.0
+    pressure = outside.pressure_pa
+    flows, breathing = _flows(system, demands, outside)
+    supply = {room: flow.design_m3_s for room, flow in flows.items()}
+    if sum(supply.values()) <= 0.0:
+        raise ValueError(f"system {system.name}: none of its rooms needs any air")
+    variable = system.volume == "variable"
+    zone = {room: flow.ventilation_m3_s for room, flow in flows.items()}
+    least = {
+        room: min(
+            flow.design_m3_s, max(system.least_share * flow.design_m3_s, flow.ventilation_m3_s, flow.air_changes_m3_s)
+        )
+        if variable
+        else flow.design_m3_s
+        for room, flow in flows.items()
+    }
+    intake = system_outdoor_air(
+        breathing, zone, supply, system.ventilation, system.outdoor_only, least if variable else None
+    )
+    target, short = _supply_course(system, demands, flows)
+    most_kg, least_kg = (
+        np.array([flows[d.room.id].mass_kg_s * (of[d.room.id] / max(supply[d.room.id], 1e-12)) for d in demands])
+        for of in (supply, least)
+    )
+    reheats = system.reheat != "none"
+    volume = float(specific_volume_m3_kg(_LEAK_C, 0.0, pressure))
+    summer = _Season(
+        _joined([d.summer for d in demands]), outside.dry_bulb_c, outside.humidity_ratio, target,
+        least_kg[:, None, None], most_kg[:, None, None],
+        np.array([np.inf if d.room.heated and (reheats or d.has_emitter) else 0.0 for d in demands]),
+        np.stack([d.latent_w for d in demands]), np.array([d.room.infiltration_m3_s / volume for d in demands]),
+    )  # fmt: skip
+    # The largest sum of what rooms take at one time: what fan and unit carry. The rooms do not know of the fan yet.
+    cp = _cp(flows)
+    served = serve(
+        summer.asked, np.broadcast_to(target, summer.asked.air_c.shape), summer.least_kg_s * cp, summer.most_kg_s * cp,
+        summer.heat_most_w,
+    )  # fmt: skip
+    mass = float(served.rate_w_k.sum(axis=0).max()) / cp
+    total_flow = sum(supply.values()) * mass / max(float(most_kg.sum()), 1e-12)
+    ducts, fan = _ducts_and_fan(system, flows, mass, pressure)
+    least_outdoor = min(mass, mass * intake.intake_m3_s / total_flow)
+    unit = _unit(system, fan, least_outdoor, pressure)
+    summer_served, path, summer_open = _settled(summer, _with(unit, target))
+    winter = _winter_season(system, demands, outside, least_kg, most_kg, volume)
+    winter_unit = _with(unit, winter.supply_c, cools=False, least_return_w=_least_humidity(system, demands, pressure))
+    winter_served, winter_path, winter_open = _settled(winter, winter_unit)
+    coil = path.cooling_w
+    month, step = np.unravel_index(int(np.argmax(coil)), coil.shape)
+    rooms = {
+        d.room.id: _served_room(i, d, reheats, summer, (summer_served, path), (winter_served, winter_path))
+        for i, d in enumerate(demands)
+    }
+    return AirSystemResult(
+        id=system.id, airflows=flows, served=rooms, mass_kg_s=mass, flow_m3_s=total_flow, outdoor_air=intake,
+        outdoor_share=least_outdoor / mass, least_outdoor_kg_s=least_outdoor, ducts=ducts, fan=fan, summer=path,
+        winter=winter_path, asked_supply_c=target, short_w=short, peak=(int(month), int(step)),
+        balance=max(path.balance, winter_path.balance, summer_open, winter_open),
+        converged=bool(
+            path.settled and winter_path.settled and summer_served.settled.all() and winter_served.settled.all()
+        ),
+        pressure_pa=pressure,
+    )  # fmt: skip
+
+
+def _cp(flows: Mapping[str, RoomAirflow]) -> float:
+    return next(iter(flows.values())).supply.specific_heat_j_kgk
+
+
+def _flows(
+    system: AirSystem, demands: Sequence[RoomDemand], outside: Outdoors
+) -> tuple[dict[str, RoomAirflow], dict[str, float]]:
+    """Design flows of the terminals, and the breathing zones' outdoor air [m3/s]."""
+    over_need = SIMPLIFIED_LEAST if system.ventilation == "62.1 simplified" else 1.0
     flows: dict[str, RoomAirflow] = {}
     breathing: dict[str, float] = {}
     for terminal, demand in zip(system.terminals, demands, strict=True):
         peak = max(0.0, float(demand.sensible_w.max())) if demand.room.cooled else 0.0
-        flow = size_airflow(terminal, demand.room, peak, system.supply_c, outside.pressure_pa, least)
+        flow = size_airflow(terminal, demand.room, peak, system.supply_c, outside.pressure_pa, over_need)
         flows[demand.room.id] = flow
         breathing[demand.room.id] = flow.ventilation_m3_s * terminal.effectiveness
-    supply = {room: flow.design_m3_s for room, flow in flows.items()}
-    total_flow, mass = sum(supply.values()), sum(flow.mass_kg_s for flow in flows.values())
-    if total_flow <= 0.0:
-        raise ValueError(f"system {system.name}: none of its rooms needs any air")
-    intake = system_outdoor_air(
-        breathing, {room: f.ventilation_m3_s for room, f in flows.items()}, supply, system.ventilation
-    )
-    share = intake.intake_m3_s / total_flow
+    return flows, breathing
 
+
+def _ducts_and_fan(
+    system: AirSystem, flows: Mapping[str, RoomAirflow], mass_kg_s: float, pressure_pa: float
+) -> tuple[DuctResult | None, FanResult]:
+    """The tree of ducts for the terminals' design flows, and the fan for what flows at one time.
+
+    Raises:
+        ValueError: the fan warms the air by more than any coil can make up for.
+    """
     unit_drop = system.filter_drop_pa + system.coil_drop_pa + system.other_drop_pa
-    fluid = air(system.supply_c, outside.pressure_pa)
+    fluid = air(system.supply_c, pressure_pa)
     ducts: DuctResult | None = None
     if any(section.end in flows for section in system.sections):
         ducts = size_tree(
-            system.sections, supply, fluid, system.friction_limit_pa_m, system.velocity_limit_m_s,
-            system.roughness_m, unit_drop, system.outlet_velocity_m_s,
+            system.sections, {room: flow.design_m3_s for room, flow in flows.items()}, fluid, system.friction_limit_pa_m,
+            system.velocity_limit_m_s, system.roughness_m, unit_drop, system.outlet_velocity_m_s,
         )  # fmt: skip
     outlet = fluid.density_kg_m3 * system.outlet_velocity_m_s**2 / 2.0
     total_pa = ducts.fan_total_pa if ducts else unit_drop
     one = next(iter(flows.values())).supply
-    off_coil = float(specific_volume_m3_kg(system.supply_c, one.humidity_ratio, outside.pressure_pa))
+    through = mass_kg_s / (1.0 - system.duct_leak_share)
+    off_coil = float(specific_volume_m3_kg(system.supply_c, one.humidity_ratio, pressure_pa))
     fan = size_fan(
-        mass * off_coil, mass * one.specific_heat_j_kgk, total_pa, total_pa - outlet,
+        through * off_coil, through * one.specific_heat_j_kgk, total_pa, total_pa - outlet,
         system.fan_efficiency, system.motor_efficiency, system.motor_margin,
     )  # fmt: skip
     if system.supply_c - fan.rise_k < COLDEST_COIL_C:
@@ -289,22 +359,74 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
             f"system {system.name}: its fan at {fan.total_pa:.0f} Pa warms the air by {fan.rise_k:.1f} K, so the coil would "
             f"have to leave air below {COLDEST_COIL_C:.0f} °C; lower the pressure or raise the supply temperature"
         )
-    path, converged = _walk(system, demands, flows, outside, share, fan.rise_k)
-    coil_total = mass * (path.coil.total_j_kg - path.coil.condensate_j_kg)
-    month, step = np.unravel_index(int(np.argmax(coil_total)), coil_total.shape)
-    return AirSystemResult(
-        id=system.id,
-        airflows=flows,
-        mass_kg_s=mass,
-        flow_m3_s=total_flow,
-        outdoor_air=intake,
-        outdoor_share=share,
-        ducts=ducts,
-        fan=fan,
-        path=path,
-        coil_total_w=coil_total,
-        peak=(int(month), int(step)),
-        winter=_winter(system, demands, flows, outside, share, fan),
-        converged=converged,
-        pressure_pa=outside.pressure_pa,
-    )
+    return ducts, fan
+
+
+def _unit(system: AirSystem, fan: FanResult, least_outdoor_kg_s: float, pressure_pa: float) -> Unit:
+    efficiencies = (system.fan_efficiency, system.motor_efficiency)
+    held = min(system.held_pa, fan.total_pa) if system.volume == "variable" else 0.0
+    back = None
+    if system.return_fan_pa > 0.0 and not system.outdoor_only:
+        back = FanCurve(fan.flow_m3_s, system.return_fan_pa, 0.0, *efficiencies)
+    recovery = None
+    if system.recovery_sensible > 0.0 or system.recovery_latent > 0.0:
+        recovery = Recovery(system.recovery_sensible, system.recovery_latent, system.frost, system.frost_limit_c)
+    return Unit(
+        pressure_pa=pressure_pa, target_c=np.array(system.supply_c), at_terminals=True,
+        least_outdoor_kg_s=least_outdoor_kg_s, bypass=system.bypass_factor,
+        supply_fan=FanCurve(fan.flow_m3_s, fan.total_pa, held, *efficiencies), return_fan=back,
+        blow_through=system.blow_through, outdoor_only=system.outdoor_only,
+        economizer=Economizer(system.economizer, system.economizer_limit), recovery=recovery,
+        humidifier=Humidifier(system.humidifier), ducts=Ducts(system.duct_leak_share),
+    )  # fmt: skip
+
+
+def _with(unit: Unit, target_c: Array, cools: bool = True, least_return_w: float = 0.0) -> Unit:
+    fields = vars(unit) | {"target_c": target_c, "cools": cools, "least_return_w": least_return_w}
+    return Unit(**fields)
+
+
+def _least_humidity(system: AirSystem, demands: Sequence[RoomDemand], pressure_pa: float) -> float:
+    """Humidity ratio that keeps the lower limit of every room that has one, at its heating set-point [kg/kg]."""
+    wanted = [
+        float(humidity_ratio_from_relative(d.room.heating_setpoint_c, d.room.humidity.low, pressure_pa))
+        for d in demands
+        if d.room.humidity is not None and d.room.humidity.low is not None
+    ]
+    return max(wanted, default=0.0) if system.humidifier != "none" else 0.0
+
+
+def _winter_season(
+    system: AirSystem, demands: Sequence[RoomDemand], outside: Outdoors, least_kg: Array, most_kg: Array, volume: float
+) -> _Season:
+    """The winter day: no sun, no people; supply air at the winter value, variable terminals at their least."""
+    cold = outside.climate.winter_dry_bulb_c
+    day = np.ones((1, outside.dry_bulb_c.shape[1]))
+    flow = least_kg if system.volume == "variable" else most_kg
+    return _Season(
+        _joined([d.winter for d in demands]), cold * day,
+        float(saturation_humidity_ratio(cold, outside.pressure_pa)) * day, system.winter_supply_c * day,
+        flow[:, None, None], flow[:, None, None], np.array([np.inf if d.room.heated else 0.0 for d in demands]),
+        np.zeros((len(demands), *day.shape)), np.array([d.room.winter_leak_m3_s / volume for d in demands]),
+    )  # fmt: skip
+
+
+def _served_room(
+    index: int, demand: RoomDemand, reheats: bool, summer: _Season, warm: tuple[Served, Path], cold: tuple[Served, Path]
+) -> ServedRoom:
+    (served, path), (winter, winter_path) = warm, cold
+    flow = served.rate_w_k[index] / specific_heat_j_kgk(path.supply_w)
+    winter_flow = winter.rate_w_k[index] / specific_heat_j_kgk(winter_path.supply_w)
+    heat, cold_w = served.heat_w[index], served.rate_w_k[index] * np.maximum(served.air_c[index] - path.supply_c, 0.0)
+    # Where an emitter heats the room, the terminal makes up for what the air takes out of it, and no more.
+    reheat = (np.minimum(heat, cold_w) if demand.has_emitter else heat) if reheats else np.zeros_like(heat)
+    over = served.air_c[index] - summer.asked.high_c[index]
+    under = summer.asked.low_c[index] - served.air_c[index]
+    return ServedRoom(
+        flow_kg_s=flow, winter_flow_kg_s=winter_flow, reheat_w=reheat, emitter_w=heat - reheat,
+        heat_w=winter.heat_w[index] + (demand.allowance_w if demand.room.heated else 0.0), air_c=served.air_c[index],
+        winter_air_c=winter.air_c[index],
+        cooling_w=served.rate_w_k[index] * (served.air_c[index] - path.supply_c),
+        winter_warmth_w=winter.rate_w_k[index] * (winter_path.supply_c - winter.air_c[index]),
+        over_k=max(0.0, float(over.max())), under_k=max(0.0, float(under.max())),
+    )  # fmt: skip

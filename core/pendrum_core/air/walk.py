@@ -104,12 +104,12 @@ class Path:
         return_c, return_w: mixed air from the rooms; plenum_c, plenum_w just before mixing.
         outdoor_kg_s, outdoor_share: taken in; `economizing` where the economizer runs.
         recovered: None without an exchanger.
-        mixed_c, mixed_w, heated_c: before and after the heating coil.
+        mixed_c, mixed_w, heated_c: before and after the heating coil; `entering_c` what the cooling coil gets.
         coil: cooling coil, per kg.
         humidified_kg_kg: water that the humidifier adds, per kg of air.
         off_c, off_w: air off coils and humidifier.
         supply_c, supply_w: at the terminals.
-        preheat_w, heating_w, cooling_w, reheat_target_c: duties; cooling is the coil's total less the condensate's heat.
+        preheat_w, heating_w, cooling_w: duties; cooling is the coil's total less the condensate's heat.
         balance: what the unit's heat balance leaves open, relative to its throughput, the largest of all steps.
         settled: whether every step came to rest.
     """
@@ -132,6 +132,7 @@ class Path:
     mixed_c: Array
     mixed_w: Array
     heated_c: Array
+    entering_c: Array
     coil: CoilState
     humidified_kg_kg: Array
     off_c: Array
@@ -311,7 +312,7 @@ def _round(
         flow_kg_s=flow, terminal_kg_s=s.terminal, room_w=s.room_w, return_c=return_c, return_w=return_w,
         return_kg_s=s.total_return, plenum_c=plenum_c, plenum_w=plenum_w, outdoor_kg_s=outdoor, outdoor_share=share,
         economizing=on, recovered=recovered, relief_kg_s=relief, fresh_c=np.asarray(fresh_c), fresh_w=np.asarray(fresh_w),
-        mixed_c=mixed_c, mixed_w=mixed_w, heated_c=heated_c, coil=coil, humidified_kg_kg=added, off_c=off_c, off_w=off_w,
+        mixed_c=mixed_c, mixed_w=mixed_w, heated_c=heated_c, entering_c=entering_c, coil=coil, humidified_kg_kg=added, off_c=off_c, off_w=off_w,
         fan_m3_s=fan_m3_s, fan_pa=fan_pa, fan_w=fan_w, fan_rise_k=rise, return_fan_w=return_fan_w, outlet_c=outlet_c,
         supply_c=supply_c, supply_w=off_w, leak_kg_s=s.leak, preheat_w=preheat, heating_w=heating,
         cooling_w=flow * (coil.total_j_kg - coil.condensate_j_kg), condensate_w=flow * coil.condensate_j_kg,

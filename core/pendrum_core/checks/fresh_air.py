@@ -63,7 +63,7 @@ def _condensing(results: BuildingResults) -> Iterator[Snag]:
         found = results.systems.get(system.id)
         if found is None:
             continue
-        path, (below, month, step) = found.path, found.below_dew_point
+        path, (below, month, step) = found.summer, found.below_dew_point
         if below > _NOTICED_K:
             when = f"{MONTHS[day_number(results.building.climate.months[month]) - 1]} {clock(step)}"
             yield Snag(

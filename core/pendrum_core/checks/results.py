@@ -98,7 +98,7 @@ def _system_snags(results: BuildingResults) -> Iterator[Snag]:
                 "their air is not in the ducts' sizes.",
                 "add a branch for every room without one",
             )  # fmt: skip
-        short = float(result.path.short_w.max())
+        short = float(result.short_w.max())
         if short > 1.0:
             yield Snag(
                 DOUBTFUL, "airflow_short", "air_system", system_id, "air",

@@ -53,9 +53,21 @@ class Terminal:
 
 @dataclass(frozen=True)
 class AirSystem:
-    """A constant-volume air system with reheat at the rooms.
+    """An air system.
 
     Attributes:
+        volume: "constant" or "variable" flow at the terminals.
+        least_share: of a variable terminal's design flow that it never goes below [-].
+        reheat: "electric" at the terminals, or "none".
+        outdoor_only: whether it takes outdoor air alone.
+        economizer, economizer_limit: kind, see air/economizer.py, and limit [°C] or [J/kg].
+        recovery_sensible, recovery_latent: effectivenesses, 0 where there is no exchanger [-].
+        frost, frost_limit_c: protection of the exchanger, see air/recovery.py.
+        humidifier: kind, see air/humidifier.py; it keeps the rooms' lower limits of humidity in winter.
+        blow_through: whether the fan stands before the cooling coil.
+        return_fan_pa: total pressure of a return fan, 0 where there is none [Pa].
+        held_pa: pressure that the supply fan's control holds at part flow [Pa].
+        duct_leak_share: of the fan's flow, lost into the return plenum [-].
         supply_c: coldest air at the rooms' terminals, for which airflows are sized [°C].
         winter_supply_c: supply temperature on the winter day [°C].
         bypass_factor: of the cooling coil [-].
@@ -86,6 +98,21 @@ class AirSystem:
     velocity_limit_m_s: float = 7.0
     roughness_m: float = 9e-5
     ventilation: str = "62.1 full"
+    volume: str = "constant"
+    least_share: float = 0.3
+    reheat: str = "electric"
+    outdoor_only: bool = False
+    economizer: str = "none"
+    economizer_limit: float = 0.0
+    recovery_sensible: float = 0.0
+    recovery_latent: float = 0.0
+    frost: str = "none"
+    frost_limit_c: float = 1.0
+    humidifier: str = "none"
+    blow_through: bool = False
+    return_fan_pa: float = 0.0
+    held_pa: float = 150.0
+    duct_leak_share: float = 0.0
 
 
 @dataclass(frozen=True)

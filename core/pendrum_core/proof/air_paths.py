@@ -90,7 +90,7 @@ def served(case: Case, economizer: Case) -> tuple[Path, Given]:
     return path, given
 
 
-def _near(name: str, expected: float, found: float, quantity: str, share: float, least: float) -> Entry:
+def _near(name: str, expected: float, found: Any, quantity: str, share: float, least: float) -> Entry:
     return Entry(_CHAPTER, name, expected, float(found), quantity, max(share * abs(expected), least), _SOURCE)
 
 
@@ -165,14 +165,14 @@ def plate_entries(case: Case) -> Iterator[Entry]:
     unit, exchanger, frost = inputs["unit"], inputs["exchanger"], inputs.get("frost") or {}
     outdoor = [np.array([row[key] for row in inputs["outdoor"]]) for key in ("T_C", "w_kg_kg")]
     count = len(inputs["outdoor"])
-    rooms = Rooms(
-        *(np.array([[value(room)] * count for room in unit["rooms"]]) for value in (
-            lambda room: room["supply_kg_s"], lambda room: room["supply_kg_s"] - room["exhaust_kg_s"],
-            lambda room: room["T_C"], lambda room: room["latent_W"], lambda room: 0.0)),
-        lights_w=np.zeros(count),
-    )  # fmt: skip
+    supplied, taken, air, moist = (
+        np.array([[room[key]] * count for room in unit["rooms"]])
+        for key in ("supply_kg_s", "exhaust_kg_s", "T_C", "latent_W")
+    )
+    # What is not taken back leaves through the envelope.
+    rooms = Rooms(supplied, supplied - taken, air, moist, np.zeros_like(air), np.zeros(count))
     for title, expected in case["expected"].items():
-        humid = inputs["humidifier"] if "without" not in title else {"kind": "none"}
+        humid: Case = inputs["humidifier"] if "without" not in title else {"kind": "none"}
         path = walk(
             Unit(
                 pressure_pa=inputs["pressure_Pa"], target_c=np.full(count, unit["supply_C"]), at_terminals=True,

@@ -2,6 +2,7 @@
 
 from collections.abc import Callable, Iterator, Sequence
 
+from pendrum_core.proof.air_paths import plate_entries, vav_entries
 from pendrum_core.proof.cases import Case, load_case
 from pendrum_core.proof.entry import Entry
 from pendrum_core.proof.fabric import periodic_entries, u_value_entries
@@ -16,6 +17,8 @@ _BEFORE: dict[str, Callable[[Case], Iterator[Entry]]] = {
 }
 _AFTER: dict[str, Callable[[Case], Iterator[Entry]]] = {
     "air_mixing_cooling_coil": air_entries,
+    "air_vav_multi_room_steps": vav_entries,
+    "air_plate_recovery_steam": plate_entries,
     "duct_tree_nine_sections": duct_entries,
     "radiator_conversion_and_vessel": water_entries,
 }

@@ -51,7 +51,7 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
         yield KitItem(0, system.id, f"{name} SF", "Supply fan, flow and static pressure", name, r.fan.flow_m3_s, "airflow", r.fan.static_pa, "pressure",
                       _motor(r.fan.motor_w), r.fan.electrical_w, "sized")  # fmt: skip
         total = float(r.coil_total_w[month, step])
-        sensible = r.mass_kg_s * float(r.path.coil.sensible_j_kg[month, step])
+        sensible = float(r.coil_sensible_w[month, step])
         yield KitItem(
             0,
             system.id,
@@ -66,9 +66,9 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
             0.0,
             "sized",
         )
-        yield KitItem(0, system.id, f"{name} HC", "Heating coil, duty and leaving air", name, r.winter.duty_w, "load", r.winter.leaving_c, "temperature",
+        yield KitItem(0, system.id, f"{name} HC", "Heating coil, duty and leaving air", name, r.heating_coil_w, "load", float(r.winter.heated_c.max()), "temperature",
                       "", 0.0, "sized")  # fmt: skip
-        reheat = float(r.path.reheat_w.max())
+        reheat = float(r.reheat_w.max())
         if reheat > 1.0:
             yield KitItem(0, system.id, f"{name} RH", "Terminal reheat, electric, all rooms together", name, reheat, "load", 0.0, "",
                           "", reheat, "sized")  # fmt: skip

@@ -36,7 +36,8 @@ def outdoor_air_part(
     for room in rooms:
         system = system_of.get(room)
         if system is not None:
-            mass[system] = mass.get(system, 0.0) + results.systems[system].airflows[room].mass_kg_s
+            supplied = float(results.systems[system].served[room].flow_kg_s[month, step])
+            mass[system] = mass.get(system, 0.0) + supplied
     if not mass:
         return None
     sensible = latent = 0.0

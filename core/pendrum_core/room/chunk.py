@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, GAIN_CATEGORIES, Room
+from pendrum_core.room.answers import air_answers
 from pendrum_core.room.control import Command, controlled
 from pendrum_core.room.controlled import Control
 from pendrum_core.room.course import InsideCourse
@@ -112,6 +113,7 @@ def calculate_chunk(
         ruled = _with_thermostats(solved, found, controls, heating, cold, checked, beyond)
         return with_inside(ruled, solved, cold, beyond)
     parts = _Parts(found.terms, found.held, found.gains, found.day_of, total, found.latent_w)
+    answers = air_answers(solved)
     responses = [RoomResponse(*pair) for pair in zip(solved.transfers.radiant, check.lost, strict=True)]
     results: list[RoomLoads | Unsound] = []
     for index, (room, course) in enumerate(zip(rooms, _results(rooms, parts, checked), strict=True)):
@@ -122,7 +124,8 @@ def calculate_chunk(
         results.append(
             RoomLoads(
                 room=room, heating=heating[index], winter_air_c=air_c,
-                response=None if solved.floating[index] else responses[index], beyond=_felt(room, beyond), **course,
+                response=None if solved.floating[index] else responses[index], answers=answers[index],
+                beyond=_felt(room, beyond), **course,
             )
         )  # fmt: skip
     return with_inside(results, solved, cold, beyond)
@@ -139,7 +142,7 @@ def _with_thermostats(
 ) -> list[RoomLoads | Unsound]:
     """Results of rooms whose thermostats decide; `heating` is their winter load at the set-point."""
     rooms = solved.stack.rooms
-    held = found.total
+    held, answers = found.total, air_answers(solved)
     total = np.stack([0.0 - c.summer.plant_w if c else held[i] for i, c in enumerate(controls)])
     air = np.stack([c.summer.air_c if c else held[i] for i, c in enumerate(controls)])
     cooled = np.array([room.cooled for room in rooms])
@@ -162,7 +165,7 @@ def _with_thermostats(
                     room=room,
                     heating=_warmed_up(room, own, control) if room.heated else Heating(0.0, own.parts_w, 0.0),
                     winter_air_c=air_c if room.heated else float(control.winter.air_c.min()),
-                    response=None, control=control, beyond=_felt(room, beyond), **course,
+                    response=None, answers=answers[index], control=control, beyond=_felt(room, beyond), **course,
                 )
             )  # fmt: skip
     return results

@@ -121,7 +121,7 @@ def _drawn(
     )
 
 
-def _response(solved: Solved, exchange_w_k: Array) -> Complex:
+def response_k_w(solved: Solved, exchange_w_k: Array) -> Complex:
     """Air temperature per watt into it, with the rooms' exchange with outdoor air [W/K]; (R, 361) [K/W]."""
     store = 1j * OMEGA_RAD_S[None, :] * solved.stack.capacity_j_k[:, None]
     return np.asarray(1.0 / (store + exchange_w_k[:, None] + solved.row.own_air))
@@ -132,7 +132,7 @@ def _kernel(solved: Solved, exchange_w_k: Array, weight: Array) -> Kernel:
     row = solved.row
     surfaces = row.mean_gain * row.convected_sum
     return kernel(
-        _response(solved, exchange_w_k), surfaces, weight, solved.stack.capacity_j_k, solved.row.follows_at_once
+        response_k_w(solved, exchange_w_k), surfaces, weight, solved.stack.capacity_j_k, solved.row.follows_at_once
     )
 
 
@@ -151,7 +151,7 @@ def _plant_kernel(solved: Solved, exchange_w_k: Array, weight: Array) -> Kernel 
     plant, row = _radiant_plant(solved), solved.row
     if plant is None:
         return None
-    return radiant_kernel(_response(solved, exchange_w_k), row.mean_gain * row.convected_sum, weight, plant)
+    return radiant_kernel(response_k_w(solved, exchange_w_k), row.mean_gain * row.convected_sum, weight, plant)
 
 
 def _given(commands: Sequence[Command | None], days: str, shape: tuple[int, ...]) -> Array | None:
@@ -222,7 +222,7 @@ def _free_summer(solved: Solved, held_w: Array, answer: Kernel, weight: Array) -
     radiant = radiant_w(solved)
     falling = to_harmonics(radiant)
     through = (row.convected_sum + row.through_mean * row.face_sum) / area
-    response = _response(solved, solved.stack.exchange_w_k)
+    response = response_k_w(solved, solved.stack.exchange_w_k)
     arriving = to_steps(falling * step_response(through)[:, None])
     rest = held_w - arriving
     air = convolved(answer.held.air, rest) + to_steps(falling * step_response(response * through)[:, None])

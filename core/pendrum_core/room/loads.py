@@ -87,6 +87,7 @@ class RoomLoads:
         winter_air_c: air on the winter day [°C].
         split_error, balance_error: of the check on the peak's day, relative to the throughput [-].
         response: None for a floating room and one with a thermostat.
+        answers: of its air, at the ends of steps, to a watt through a step, summer and winter, (2, 144) [K/W].
         control: None where the air is held at its set-points day and night.
         beyond: the rooms beyond its walls as they were when it was calculated.
         inside: the room itself as its neighbours feel it; None where it has none.
@@ -108,6 +109,7 @@ class RoomLoads:
     split_error: float
     balance_error: float
     response: RoomResponse | None
+    answers: Array
     control: Control | None = None
     beyond: Mapping[str, InsideCourse] = field(default_factory=dict)
     inside: InsideCourse | None = None

@@ -44,7 +44,7 @@ def balanced_w(base_k, answer, conductance, above_k, band_k, only_cooler, outdoo
 
 
 @compiled
-def _weights(residuals, count):
+def weights_of(residuals, count):
     """Weights (count - 1,) with which the differences to the rounds before are taken off the last; newest first."""
     size = count - 1
     normal, right = np.zeros((size, size)), np.zeros(size)
@@ -75,7 +75,7 @@ def _weights(residuals, count):
 
 
 @compiled
-def _mixed(rounds, weights, result):
+def mixed_into(rounds, weights, result):
     """Put into `result` the last of some `rounds` (rounds, n) less the weighted differences to those before."""
     result[:] = rounds[0]
     for i in range(weights.size):
@@ -254,8 +254,8 @@ def settle_days(
                     airs[0] = air
                 if count > 1:
                     # Temperatures follow the powers in proportion: what is mixed of the ones is mixed of the others.
-                    weights = _weights(residuals, count)
-                    _mixed(powers, weights, now)
-                    _mixed(ends, weights, end)
+                    weights = weights_of(residuals, count)
+                    mixed_into(powers, weights, now)
+                    mixed_into(ends, weights, end)
                     if with_air:
-                        _mixed(airs, weights, air)
+                        mixed_into(airs, weights, air)

@@ -17,7 +17,9 @@ class Memory:
         # Followers by id: as with a sensor of their own, their leader, and as led.
         self.led: dict[str, tuple[RoomLoads, RoomLoads, RoomLoads]] = {}
         self.groups: dict[str, tuple[Group, tuple[RoomLoads, ...], GroupLoads]] = {}
-        self.systems: dict[str, tuple[AirSystem, tuple[RoomLoads, ...], AirSystemResult]] = {}
+        self.systems: dict[
+            str, tuple[tuple[AirSystem, frozenset[str | None]], tuple[RoomLoads, ...], AirSystemResult]
+        ] = {}
 
     def copy(self) -> "Memory":
         """A second memory that knows the same and goes its own way: for trying a change out."""

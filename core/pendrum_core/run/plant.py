@@ -9,6 +9,7 @@ from pendrum_core.model.building import Building
 from pendrum_core.model.systems import AirSystem, Circuit
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingLoads, BuildingResults, Failure
+from pendrum_core.room.asked import asked_in_summer, asked_in_winter
 from pendrum_core.room.loads import RoomLoads
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.run.memory import Memory, same_members
@@ -49,6 +50,8 @@ def _systems(
     failures: list[Failure],
 ) -> dict[str, AirSystemResult]:
     results: dict[str, AirSystemResult] = {}
+    # What a room's terminal need not give: rooms with an emitter are heated by it.
+    ends = {s.end for circuit in building.circuits if circuit.kind == "heating" for s in circuit.sections}
     for drawn in building.systems:
         sound = tuple(terminal for terminal in drawn.terminals if terminal.room in rooms)
         system = drawn if len(sound) == len(drawn.terminals) else replace(drawn, terminals=sound)
@@ -56,31 +59,42 @@ def _systems(
         if not members:
             continue
         kept = memory.systems.get(system.id)
-        if kept is None or kept[0] != system or not same_members(members, kept[1]):
-            found = _sized(system, members, outside)
+        emitters = frozenset(ends & {terminal.room for terminal in sound})
+        if kept is None or kept[0] != (system, emitters) or not same_members(members, kept[1]):
+            found = _sized(system, members, outside, emitters)
             if isinstance(found, Failure):
                 failures.append(found)
                 continue
-            kept = (system, members, found)
+            kept = ((system, emitters), members, found)
             memory.systems[system.id] = kept
         results[system.id] = kept[2]
     return results
 
 
-def _sized(system: AirSystem, members: tuple[RoomLoads, ...], outside: Outdoors) -> AirSystemResult | Failure:
-    demands = [RoomDemand(m.room, m.cooling_course_w, m.latent_w, m.heating.load_w, m.winter_air_c) for m in members]
+def _sized(
+    system: AirSystem, members: tuple[RoomLoads, ...], outside: Outdoors, emitters: frozenset[str | None]
+) -> AirSystemResult | Failure:
     try:
-        return size_system(system, demands, outside)
+        return size_system(system, [_demand(loads, loads.room.id in emitters) for loads in members], outside)
     except Exception as error:
         return Failure("air_system", system.id, reason_of(error, f"System {system.name}"))
 
 
+def _demand(loads: RoomLoads, has_emitter: bool) -> RoomDemand:
+    room = loads.room
+    extra = room.thermostat.reheat_w_m2 if room.thermostat is not None and room.heated else None
+    return RoomDemand(
+        room, loads.cooling_course_w, loads.latent_w, asked_in_summer(loads), asked_in_winter(loads),
+        (extra or 0.0) * room.floor_area_m2, has_emitter,
+    )  # fmt: skip
+
+
 def _heating_duties(rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> dict[str, float]:
-    """What each room's emitter must give: its heating load, and warming supply air that is below the set-point [W]."""
+    """What each room's emitter must give [W]: its heating load; under supply air what that leaves of it, or adds to it."""
     duties = {room: loads.heating.load_w for room, loads in rooms.items()}
     for system in systems.values():
-        for room, deficit in system.winter.deficit_w.items():
-            duties[room] += deficit
+        for room, served in system.served.items():
+            duties[room] = float(served.heat_w.max())
     return duties
 
 
@@ -98,7 +112,7 @@ def _duties(
             month, step = system.peak
             cold = max(0.0, float(system.coil_total_w[month, step]))
             duties[section.end] = (
-                system.winter.duty_w * warm if circuit.kind == "heating" else cold * (1.0 + margins.cooling)
+                system.heating_coil_w * warm if circuit.kind == "heating" else cold * (1.0 + margins.cooling)
             )
         elif section.end in room_duties and circuit.kind == "heating":
             duties[section.end] = room_duties[section.end] * warm

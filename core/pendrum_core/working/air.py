@@ -109,11 +109,13 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
     """The cooling coil's total load at its own peak."""
     system, result = _system(results, system_id)
     m, s = result.peak
-    path = result.path
+    path = result.summer
+    flow = float(path.flow_kg_s[m, s])
     total = float(result.coil_total_w[m, s])
-    h_in = float(enthalpy_j_kg(path.mixed_c[m, s], path.mixed_w[m, s]))
+    t_in, w_in = float(path.entering_c[m, s]), float(path.mixed_w[m, s])
+    h_in = float(enthalpy_j_kg(t_in, w_in))
     h_out = float(enthalpy_j_kg(path.coil.leaving_c[m, s], path.coil.leaving_w[m, s]))
-    condensate = result.mass_kg_s * float(path.coil.condensate_j_kg[m, s])
+    condensate = float(path.condensate_w[m, s])
     air = result.outdoor_air
     when = f"{MONTHS[day_number(results.building.climate.months[m]) - 1]} {clock(s)}"
 
@@ -125,21 +127,20 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
     return Node(
         f"{system.name}: cooling coil, total", total, "load", "Qt",
         formula="dry-air flow × (h entering − h leaving) − condensate",
-        numbers=f"{result.mass_kg_s:.4g} kg/s × ({h_in / 1000:.4g} − {h_out / 1000:.4g}) kJ/kg "
+        numbers=f"{flow:.4g} kg/s × ({h_in / 1000:.4g} − {h_out / 1000:.4g}) kJ/kg "
         f"− {condensate / 1000:.3g} kW",
         source="ASHRAE Handbook Fundamentals 2017, ch. 1; coil by apparatus dew point and bypass factor",
         note=f"At {when}: searched over every step of every month, the coil's own peak.",
         inputs=(
-            Node("Dry-air flow", result.mass_kg_s, "mass_flow", "m", formula="sum of the rooms' flows"),
-            state("Entering, mixed", float(path.mixed_c[m, s]), float(path.mixed_w[m, s]),
-                  note=f"{result.outdoor_share:.1%} outdoor air"),
-            state("Outdoors", float(path.outdoor_c[m, s]), float(path.outdoor_w[m, s])),
-            state("Return", float(path.return_c[m, s]), float(path.return_w[m, s])),
+            Node("Dry-air flow", flow, "mass_flow", "m", formula="sum of what the rooms take then, and what leaks"),
+            state("Entering, mixed", t_in, w_in, note=f"{float(path.outdoor_share[m, s]):.1%} outdoor air"),
+            state("Outdoors", float(path.fresh_c[m, s]), float(path.fresh_w[m, s])),
+            state("Return", float(path.plenum_c[m, s]), float(path.plenum_w[m, s])),
             state("Leaving the coil", float(path.coil.leaving_c[m, s]), float(path.coil.leaving_w[m, s]),
                   note=f"apparatus dew point {float(path.coil.apparatus_dew_point_c[m, s]):.2f} °C"),
             Node("Bypass factor", system.bypass_factor, "ratio", ref=f"air_system/{system.id}/bypass_factor"),
             Node("Condensate's heat", condensate, "load", formula="moisture removed × cp water × leaving temperature"),
-            Node("Fan's temperature rise", result.fan.rise_k, "temperature_difference", formula="P electrical / (m cp)"),
+            Node("Fan's temperature rise", float(path.fan_rise_k[m, s]), "temperature_difference", formula="P electrical / (m cp)"),
             outdoor_air,
         ),
     )  # fmt: skip

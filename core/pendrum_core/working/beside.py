@@ -26,16 +26,17 @@ def room_outdoor_air(results: BuildingResults, room_id: str) -> Node:
         raise KeyError(room_id)
     system = results.systems[system_of[room_id]]
     name = next(drawn.name for drawn in results.building.systems if drawn.id == system.id)
-    supplied, path = system.airflows[room_id].mass_kg_s, system.path
+    supplied, path = float(system.served[room_id].flow_kg_s[m, s]), system.summer
     states, enthalpies = [], []
     for title, t, w in (
-        ("Outdoors", path.outdoor_c[m, s], path.outdoor_w[m, s]), ("Return", path.return_c[m, s], path.return_w[m, s])
+        ("Outdoors", path.fresh_c[m, s], path.fresh_w[m, s]), ("Return", path.plenum_c[m, s], path.plenum_w[m, s])
     ):  # fmt: skip
         h = float(enthalpy_j_kg(t, w))
         enthalpies.append(h / 1000.0)
         inputs = (Node("Dry-bulb", float(t), "temperature"), Node("Humidity ratio", float(w), "humidity_ratio"))
         states.append(Node(title, h, "enthalpy", "h", inputs=inputs))
-    outdoors = supplied * system.outdoor_share
+    share = float(path.outdoor_share[m, s])
+    outdoors = supplied * share
     return Node(
         f"{loads.room.number} {loads.room.name}: outdoor air by {name}", found.total_w, "load", "Qo", formula=_FORMULA,
         numbers=f"{outdoors:.4g} kg/s × ({enthalpies[0]:.4g} − {enthalpies[1]:.4g}) kJ/kg",
@@ -44,7 +45,7 @@ def room_outdoor_air(results: BuildingResults, room_id: str) -> Node:
         f"{figure(found.sensible_w, 'load')}, latent {figure(found.latent_w, 'load')}.",
         inputs=(
             Node("Outdoor air for the room", outdoors, "mass_flow", "m", formula="supply × share of outdoor air",
-                 numbers=f"{supplied:.4g} kg/s × {system.outdoor_share:.4g}"),
+                 numbers=f"{supplied:.4g} kg/s × {share:.4g}"),
             *states,
         ),
     )  # fmt: skip

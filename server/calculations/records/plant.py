@@ -8,7 +8,7 @@ from calculations.records.definitions import EnvelopeMaker
 from calculations.records.payload import Payload, Record
 from calculations.snapshot import Snapshot
 from pendrum_core.air.moisture import RoomMoisture
-from pendrum_core.air.system import AirSystemResult
+from pendrum_core.air.system import AirSystemResult, ServedRoom
 from pendrum_core.checks.results import result_snags
 from pendrum_core.checks.snag import Snag
 from pendrum_core.model.climate import day_number
@@ -66,18 +66,19 @@ def _systems(
     systems, airflows, sections = {}, {}, {}
     for system_id, r in results.systems.items():
         month, step = r.peak
-        reheat = r.path.reheat_w
+        reheat = r.reheat_w
         systems[system_id] = {
             "flow_m3_s": r.flow_m3_s,
             "mass_kg_s": r.mass_kg_s,
             "outdoor_air": dict(vars(r.outdoor_air)),
             "outdoor_share": r.outdoor_share,
             "coil_total_w": float(r.coil_total_w[month, step]),
-            "coil_sensible_w": r.mass_kg_s * float(r.path.coil.sensible_j_kg[month, step]),
-            "condensate_kg_s": r.mass_kg_s * float(r.path.coil.condensate_kg_kg[month, step]),
+            "coil_sensible_w": float(r.coil_sensible_w[month, step]),
+            "condensate_kg_s": float(r.condensate_kg_s[month, step]),
             "coil_month": months[month],
             "coil_step": step,
-            "winter": {key: value for key, value in vars(r.winter).items() if key != "deficit_w"},
+            "winter": _winter(r),
+            "balance": r.balance,
             "reheat_w": float(reheat.max()),
             "fan": dict(vars(r.fan)),
             "index_end": r.ducts.paths.index if r.ducts else None,
@@ -91,6 +92,7 @@ def _systems(
                 "air_changes_m3_s": flow.air_changes_m3_s,
                 "design_m3_s": flow.design_m3_s,
                 "governing": flow.governing,
+                **_served(r.served[room]),
             }
         if r.ducts:
             for section_id, s in r.ducts.sections.items():
@@ -100,6 +102,39 @@ def _systems(
                     "path_pa": r.ducts.paths.loss_pa.get(section_id),
                 }
     return systems, airflows, sections
+
+
+def _winter(r: AirSystemResult) -> Record:
+    """The winter day, steady."""
+    path = r.winter
+    step = int(path.heating_w[0].argmax())
+    recovered = path.recovered
+    return {
+        "return_c": float(path.return_c[0, step]),
+        "mixed_c": float(path.mixed_c[0, step]),
+        "leaving_c": float(path.heated_c[0, step]),
+        "supply_c": float(path.supply_c[0, step]),
+        "duty_w": r.heating_coil_w,
+        "preheat_w": float(path.preheat_w.max()),
+        "recovered_w": float((path.outdoor_kg_s * recovered.recovered_j_kg).max()) if recovered is not None else 0.0,
+        "water_kg_s": float((path.flow_kg_s * path.humidified_kg_kg).max()),
+    }
+
+
+def _served(room: ServedRoom) -> Record:
+    """What a room gets: largest and least flow, reheat, and how far it misses its set-points."""
+    return {
+        "largest_kg_s": float(room.flow_kg_s.max()),
+        "least_kg_s": float(room.flow_kg_s.min()),
+        "reheat_w": float(room.reheat_w.max()),
+        "served_cooling_w": max(0.0, float(room.cooling_w.max())),
+        "served_heating_w": float(room.heat_w.max()),
+        "winter_warmth_w": float(room.winter_warmth_w.max()),
+        "over_k": room.over_k,
+        "under_k": room.under_k,
+        "coldest_c": float(room.air_c.min()),
+        "winter_c": float(room.winter_air_c.min()),
+    }
 
 
 def _section(section: Any) -> Record:

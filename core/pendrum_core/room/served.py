@@ -1,0 +1,146 @@
+"""What rooms get when air comes in: their temperature, and the heat that keeps them at their heating set-points.
+
+Asked and served differ by what the plant gives. With the room's answer K to a watt, the air served is the air asked plus K times
+(heat served - heat asked): nothing of the fabric has to be solved again. At every step the supply air brings
+rate (T_supply - T_room) at the temperature that it brings about itself; where the room would get warmer than its cooling set-point
+a variable flow grows, where it would get colder than its heating set-point it is heated, within limits; between the
+two it floats. The day repeats; rounds are mixed as in room/sweep.py.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pendrum_core.quantities.compiled import compiled
+from pendrum_core.room.sweep import mixed_into, weights_of
+
+Array = NDArray[np.float64]
+_ROUNDS, _DEPTH, _SETTLED_K = 150, 6, 1e-7
+_STEPS = 144
+
+
+@dataclass(frozen=True)
+class Asked:
+    """Rooms as they are without systems, (R, D, 144); temperatures [°C], heat into the air [W].
+
+    Attributes:
+        answer: of the air, at the ends of steps, to a watt through a step, (R, 144) [K/W].
+        heat_w, air_c: of the ideal plant that holds set-points, and the air with it at the ends of steps.
+        low_c, high_c: between which the room floats; infinite where it is not heated or not cooled.
+    """
+
+    answer: Array
+    heat_w: Array
+    air_c: Array
+    low_c: Array
+    high_c: Array
+
+
+@dataclass(frozen=True)
+class Served:
+    """Rooms under supply air, (R, D, 144).
+
+    Attributes:
+        rate_w_k: heat capacity rate of the supply air.
+        heat_w: reheat or emitter.
+        air_c: room air at the ends of steps, with which the supply air exchanges its heat.
+        settled: whether each room's days came to rest, (R,).
+    """
+
+    rate_w_k: Array
+    heat_w: Array
+    air_c: Array
+    settled: NDArray[np.bool_]
+
+
+@compiled
+def _law(base, k0, supply, low, high, least, most, heat_most):
+    """Rate, heat and temperature of one step from what the temperature would be without any heat in it."""
+    air = (base + k0 * least * supply) / (1.0 + k0 * least)
+    if air > high and most > least and supply < high:
+        rate = min(most, (base - high) / (k0 * (high - supply)))
+        return rate, 0.0, (base + k0 * rate * supply) / (1.0 + k0 * rate)
+    if air < low and heat_most > 0.0:
+        heat = min(heat_most, (low - base) / k0 - least * (supply - low))
+        return least, heat, (base + k0 * (least * supply + heat)) / (1.0 + k0 * least)
+    return least, 0.0, air
+
+
+@compiled
+def _serve(answer, heat, air, low, high, least, most, supply, heat_most, rate, given, served, settled):
+    rooms, days = air.shape[0], air.shape[1]
+    powers, residuals = np.empty((_DEPTH + 1, _STEPS)), np.empty((_DEPTH + 1, _STEPS))
+    temperatures = np.empty((_DEPTH + 1, _STEPS))
+    before, t = np.empty(_STEPS), np.empty(_STEPS)
+    for room in range(rooms):
+        k = np.concatenate((answer[room], answer[room]))
+        k0, lasting = k[0], answer[room].sum()
+        for day in range(days):
+            # To begin with, what the air and the set-points would come to if this step lasted for ever.
+            q = np.empty(_STEPS)
+            for s in range(_STEPS):
+                base = air[room, day, s] - lasting * heat[room, day, s]
+                r, h, x = _law(
+                    base, lasting, supply[room, day, s], low[room, day, s], high[room, day, s],
+                    least[room, day, s], most[room, day, s], heat_most[room],
+                )  # fmt: skip
+                q[s] = r * (supply[room, day, s] - x) + h
+            t[:] = air[room, day]
+            for s in range(_STEPS):
+                change = q[s] - heat[room, day, s]
+                ahead = k[_STEPS - s : 2 * _STEPS - s]
+                for j in range(_STEPS):
+                    t[j] += change * ahead[j]
+            count = 0
+            done = False
+            for _ in range(_ROUNDS):
+                before[:] = q
+                largest = 0.0
+                for s in range(_STEPS):
+                    base = t[s] - k0 * q[s]
+                    r, h, x = _law(
+                        base, k0, supply[room, day, s], low[room, day, s], high[room, day, s],
+                        least[room, day, s], most[room, day, s], heat_most[room],
+                    )  # fmt: skip
+                    rate[room, day, s], given[room, day, s] = r, h
+                    change = r * (supply[room, day, s] - x) + h - q[s]
+                    # Told in kelvin that last: what a change would come to if it stayed.
+                    largest = max(largest, abs(change) * lasting)
+                    if abs(change) * k0 > 1e-12:
+                        q[s] += change
+                        ahead = k[_STEPS - s : 2 * _STEPS - s]
+                        for j in range(_STEPS):
+                            t[j] += change * ahead[j]
+                if largest < _SETTLED_K:
+                    done = True
+                    break
+                count = min(count + 1, _DEPTH + 1)
+                for i in range(count - 1, 0, -1):
+                    powers[i], residuals[i], temperatures[i] = powers[i - 1], residuals[i - 1], temperatures[i - 1]
+                powers[0], residuals[0], temperatures[0] = q, q - before, t
+                if count > 1:
+                    weights = weights_of(residuals, count)
+                    mixed_into(powers, weights, q)
+                    mixed_into(temperatures, weights, t)
+            served[room, day] = t
+            settled[room] = settled[room] and done
+
+
+def serve(asked: Asked, supply_c: Array, least_w_k: Array, most_w_k: Array, heat_most_w: Array) -> Served:
+    """Serve rooms with supply air.
+
+    Args:
+        supply_c: at the terminals, (R, D, 144) [°C].
+        least_w_k, most_w_k: limits of the supply's heat capacity rate, (R, D, 144); equal where the flow is constant.
+        heat_most_w: most that reheat and emitter can do, (R,); 0 where there is none, infinite where it is sized.
+    """
+    shape = asked.air_c.shape
+    rate, given, served = np.zeros(shape), np.zeros(shape), np.zeros(shape)
+    settled = np.ones(shape[0], dtype=np.bool_)
+    arrays = [
+        np.ascontiguousarray(np.broadcast_to(values, shape), dtype=np.float64)
+        for values in (asked.heat_w, asked.air_c, asked.low_c, asked.high_c, least_w_k, most_w_k, supply_c)
+    ]
+    _serve(np.ascontiguousarray(asked.answer), *arrays, heat_most_w, rate, given, served, settled)
+    return Served(rate, given, served, settled)
