@@ -138,9 +138,11 @@ def system_day(results: BuildingResults, system: str, month: int) -> dict[str, A
     points = {"outdoors": (dry_bulb, humidity)}
     if p.recovered is not None:
         points["recovered"] = (p.fresh_c, p.fresh_w)
+    if p.humidified_kg_kg.any():
+        points["humidified"] = (p.off_c, p.off_w)
     points |= {
         "mixed": (p.mixed_c, p.mixed_w),
-        "off_coil": (p.off_c, p.off_w),
+        "off_coil": (p.coil.leaving_c, p.coil.leaving_w),
         "supply": (p.supply_c, p.supply_w),
         "rooms": (p.return_c, p.return_w),
         "return": (p.plenum_c, p.plenum_w),

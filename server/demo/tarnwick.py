@@ -205,10 +205,19 @@ def _thermostats(draft: Draft, uses: dict[str, str]) -> None:
               drawn_air_band_k=3.0)  # fmt: skip
 
 
+# What the units have beside coils, filter and fan.
+_UNITS: dict[str, dict[str, Any]] = {
+    "AHU-1 workshops": {"volume": "variable", "least_share": 0.3, "economizer": "dry-bulb differential", "return_fan_pa": 250.0},
+    "AHU-2 gallery": {
+        "winter_supply_c": 24.0, "humidifier": "steam", "recovery_sensible": 0.7, "frost": "turned down", "frost_limit_c": 1.0,
+    },
+}  # fmt: skip
+
+
 def _rooms(draft: Draft, data: dict[str, Any], uses: dict[str, str], fabric: dict[str, str]) -> dict[str, str]:
     of_room: dict[str, str] = {}
     for name, (supply_c, numbers) in _ON.items():
-        of_room |= dict.fromkeys(numbers, draft.add("air_system", name=name, supply_c=supply_c))
+        of_room |= dict.fromkeys(numbers, draft.add("air_system", name=name, supply_c=supply_c, **_UNITS[name]))
     ids: dict[str, str] = {}
     zones = {name: draft.add("zone", name=name) for name in _ZONES}
     zone_of = {number: zones[name] for name, numbers in _ZONES.items() for number in numbers}

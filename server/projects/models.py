@@ -347,7 +347,7 @@ class Margins(models.Model):
 
 
 class AirSystem(Part, Margins):
-    """A constant-volume air system."""
+    """An air system: its unit, and how its terminals are fed."""
 
     name = models.CharField(max_length=120)
     supply_c = models.FloatField()
@@ -362,6 +362,22 @@ class AirSystem(Part, Margins):
     outlet_velocity_m_s = models.FloatField()
     friction_limit_pa_m = models.FloatField()
     velocity_limit_m_s = models.FloatField()
+    volume = models.CharField(max_length=8, default="constant")
+    least_share = models.FloatField(default=0.3)
+    reheat = models.CharField(max_length=8, default="electric")
+    outdoor_only = models.BooleanField(default=False)
+    economizer = models.CharField(max_length=24, default="none")
+    economizer_limit_c = models.FloatField(default=18.0)
+    economizer_limit_j_kg = models.FloatField(default=50_000.0)
+    recovery_sensible = models.FloatField(default=0.0)
+    recovery_latent = models.FloatField(default=0.0)
+    frost = models.CharField(max_length=12, default="turned down")
+    frost_limit_c = models.FloatField(default=1.0)
+    humidifier = models.CharField(max_length=10, default="none")
+    blow_through = models.BooleanField(default=False)
+    return_fan_pa = models.FloatField(default=0.0)
+    held_pa = models.FloatField(default=150.0)
+    duct_leak_share = models.FloatField(default=0.0)
 
 
 class Room(Part, Shared, Margins):

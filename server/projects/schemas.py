@@ -535,6 +535,24 @@ class AirSystemFields(MarginFields):
     outlet_velocity_m_s: Annotated[float, Field(ge=0, le=30)] = 8.0
     friction_limit_pa_m: Annotated[float, Field(ge=0.01, le=20)] = 0.8
     velocity_limit_m_s: Annotated[float, Field(ge=0.1, le=30)] = 7.0
+    volume: Literal["constant", "variable"] = "constant"
+    least_share: Share = 0.3
+    reheat: Literal["electric", "none"] = "electric"
+    outdoor_only: bool = False
+    economizer: Literal[
+        "none", "dry-bulb differential", "dry-bulb fixed", "enthalpy differential", "enthalpy fixed"
+    ] = "none"
+    economizer_limit_c: Annotated[float, Field(ge=-20, le=40)] = 18.0
+    economizer_limit_j_kg: Annotated[float, Field(ge=0, le=120_000)] = 50_000.0
+    recovery_sensible: Annotated[float, Field(ge=0, le=0.95)] = 0.0
+    recovery_latent: Annotated[float, Field(ge=0, le=0.95)] = 0.0
+    frost: Literal["none", "turned down", "preheat"] = "turned down"
+    frost_limit_c: Annotated[float, Field(ge=-20, le=10)] = 1.0
+    humidifier: Literal["none", "steam", "adiabatic"] = "none"
+    blow_through: bool = False
+    return_fan_pa: Annotated[float, Field(ge=0, le=2000)] = 0.0
+    held_pa: Annotated[float, Field(ge=0, le=2000)] = 150.0
+    duct_leak_share: Annotated[float, Field(ge=0, le=0.3)] = 0.0
 
 
 class SectionFields(Kind):

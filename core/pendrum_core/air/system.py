@@ -253,9 +253,12 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         raise ValueError(f"system {system.name}: none of its rooms needs any air")
     variable = system.volume == "variable"
     zone = {room: flow.ventilation_m3_s for room, flow in flows.items()}
+    # So much of a room's outdoor air a variable terminal never goes below: what 62.1, 6.2.5.3 asks, so that no room's fraction
+    # makes the whole unit take outdoor air alone.
     least = {
         room: min(
-            flow.design_m3_s, max(system.least_share * flow.design_m3_s, flow.ventilation_m3_s, flow.air_changes_m3_s)
+            flow.design_m3_s,
+            max(system.least_share * flow.design_m3_s, SIMPLIFIED_LEAST * flow.ventilation_m3_s, flow.air_changes_m3_s),
         )
         if variable
         else flow.design_m3_s

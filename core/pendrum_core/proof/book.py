@@ -27,8 +27,13 @@ _AFTER: dict[str, Callable[[Case], Iterator[Entry]]] = {
 def proof() -> list[Entry]:
     """Run every case on this installation."""
     before = [entry for name, entries in _BEFORE.items() for entry in entries(load_case(name))]
-    after = [entry for name, entries in _AFTER.items() for entry in entries(load_case(name))]
+    after = [entry for name, entries in _AFTER.items() for entry in entries(load_case(name)) if _proves(entry)]
     return [*before, *room_entries(), *after]
+
+
+def _proves(entry: Entry) -> bool:
+    """Whether the bound is narrow enough for the figure to say something: a duty of nearly nothing has a wide one."""
+    return entry.quantity in ("temperature", "time") or entry.within <= 0.02 * abs(entry.expected)
 
 
 def as_text(entries: Sequence[Entry]) -> str:

@@ -131,7 +131,7 @@ def shading_day(
 
 def humidity_lines(pressure_pa: float) -> tuple[list[float], dict[str, list[float]]]:
     """Temperatures [°C] and humidity ratios at equal relative humidity [kg/kg], for a psychrometric chart."""
-    temperature = np.arange(0.0, 42.5, 1.0)
+    temperature = np.arange(-30.0, 52.5, 1.0)
     lines = {
         f"{share:.1f}": humidity_ratio_from_relative(temperature, share, pressure_pa).round(6).tolist()
         for share in (0.2, 0.4, 0.6, 0.8, 1.0)

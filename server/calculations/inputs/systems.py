@@ -9,6 +9,7 @@ from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
 from projects.document import Document, Row
 from projects.resolver import MARGINS, Effective
 
+_LIMITS = ("economizer_limit_c", "economizer_limit_j_kg")
 MakeSection = Callable[[Row, str | None], Section]
 
 
@@ -46,8 +47,10 @@ def air_systems(
                     use["outdoor_air_changes"] if there else 0.0,
                 )
             )  # fmt: skip
-        inputs = {column: row[column] for column in row if column not in MARGINS}
+        inputs = {column: row[column] for column in row if column not in (*MARGINS, *_LIMITS)}
+        kind = row["economizer"]
         yield AirSystem(
+            economizer_limit=row["economizer_limit_j_kg" if kind.startswith("enthalpy") else "economizer_limit_c"],
             terminals=tuple(terminals),
             ventilation=document.one("project")["ventilation"],
             sections=tuple(make(s, s["room"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])),

@@ -2449,6 +2449,91 @@ export interface components {
              * @default 7
              */
             velocity_limit_m_s: number;
+            /**
+             * Volume
+             * @default constant
+             * @enum {string}
+             */
+            volume: "constant" | "variable";
+            /**
+             * Least Share
+             * @default 0.3
+             */
+            least_share: number;
+            /**
+             * Reheat
+             * @default electric
+             * @enum {string}
+             */
+            reheat: "electric" | "none";
+            /**
+             * Outdoor Only
+             * @default false
+             */
+            outdoor_only: boolean;
+            /**
+             * Economizer
+             * @default none
+             * @enum {string}
+             */
+            economizer: "none" | "dry-bulb differential" | "dry-bulb fixed" | "enthalpy differential" | "enthalpy fixed";
+            /**
+             * Economizer Limit C
+             * @default 18
+             */
+            economizer_limit_c: number;
+            /**
+             * Economizer Limit J Kg
+             * @default 50000
+             */
+            economizer_limit_j_kg: number;
+            /**
+             * Recovery Sensible
+             * @default 0
+             */
+            recovery_sensible: number;
+            /**
+             * Recovery Latent
+             * @default 0
+             */
+            recovery_latent: number;
+            /**
+             * Frost
+             * @default turned down
+             * @enum {string}
+             */
+            frost: "none" | "turned down" | "preheat";
+            /**
+             * Frost Limit C
+             * @default 1
+             */
+            frost_limit_c: number;
+            /**
+             * Humidifier
+             * @default none
+             * @enum {string}
+             */
+            humidifier: "none" | "steam" | "adiabatic";
+            /**
+             * Blow Through
+             * @default false
+             */
+            blow_through: boolean;
+            /**
+             * Return Fan Pa
+             * @default 0
+             */
+            return_fan_pa: number;
+            /**
+             * Held Pa
+             * @default 150
+             */
+            held_pa: number;
+            /**
+             * Duct Leak Share
+             * @default 0
+             */
+            duct_leak_share: number;
         };
         /** RoomFields */
         RoomFields: {

@@ -119,7 +119,18 @@ export interface SystemResult {
   condensate_kg_s: number;
   coil_month: number;
   coil_step: number;
-  winter: { return_c: number; mixed_c: number; leaving_c: number; duty_w: number };
+  winter: {
+    return_c: number;
+    mixed_c: number;
+    leaving_c: number;
+    supply_c: number;
+    duty_w: number;
+    preheat_w: number;
+    recovered_w: number;
+    water_kg_s: number;
+  };
+  /** What its heat balances leave open, relative. */
+  balance: number;
   reheat_w: number;
   fan: Fan;
   index_end: string | null;
@@ -133,6 +144,16 @@ export interface AirflowResult {
   air_changes_m3_s: number;
   design_m3_s: number;
   governing: string;
+  largest_kg_s: number;
+  least_kg_s: number;
+  reheat_w: number;
+  served_cooling_w: number;
+  served_heating_w: number;
+  winter_warmth_w: number;
+  over_k: number;
+  under_k: number;
+  coldest_c: number;
+  winter_c: number;
 }
 
 export interface SectionResult {

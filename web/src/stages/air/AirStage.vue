@@ -3,6 +3,7 @@ import { client, unwrap } from "@/api/client";
 import { newId, useDocument } from "@/document/store";
 import Figure from "@/parts/Figure.vue";
 import { useResults } from "@/results/store";
+import { counted } from "@/units/units";
 import { useView } from "@/view/store";
 import { onListKey } from "@/parts/listKeys";
 import { computed, ref, watch } from "vue";
@@ -47,7 +48,7 @@ watch(
   async ([id, month], _old, onCleanup) => {
     let stale = false;
     onCleanup(() => (stale = true));
-    if (!id || !month || !result.value) {
+    if (!id || !result.value) {
       day.value = null;
       return;
     }
@@ -78,7 +79,7 @@ async function remove(): Promise<void> {
 <template>
   <div class="split">
     <nav class="list" aria-label="Air systems" @keydown="onListKey">
-      <p class="soft group">Constant volume, reheat at the rooms</p>
+      <p class="soft group">Air systems</p>
       <v-list-item
         tag="button"
         v-for="row in systems"
@@ -100,7 +101,10 @@ async function remove(): Promise<void> {
     <div v-if="system" class="page">
       <div class="head">
         <h1>{{ system.name }}</h1>
-        <span class="soft">constant volume · {{ roomsOf(system.id).length }} rooms</span>
+        <span class="soft"
+          >{{ system.volume }} volume{{ system.outdoor_only ? ", outdoor air only" : "" }} ·
+          {{ counted(roomsOf(system.id).length, "room") }}</span
+        >
         <span class="grow" />
         <v-btn-group class="toggle" role="group" aria-label="View"
           ><v-btn
@@ -117,13 +121,10 @@ async function remove(): Promise<void> {
       </div>
       <template v-if="tab === 'path'">
         <template v-if="result">
-          <AirPath :result="result" :day="day" :step="view.step" />
+          <AirPath :system="system" :day="day" :step="view.step" />
           <div class="two">
             <PsychroChart v-if="day" :day="day" :step="view.step" :month="view.month" />
-            <p v-else class="empty">
-              The winter day has no cooling path: choose a month on the day rail. The heating coil's duty
-              stands at the right.
-            </p>
+            <p v-else class="empty">No result yet.</p>
             <DutiesTable :id="system.id" :result="result" :before="results.prior('air_system', system.id)" />
           </div>
         </template>
@@ -150,7 +151,7 @@ async function remove(): Promise<void> {
 .two {
   flex: 1;
   display: grid;
-  grid-template-columns: minmax(0, 1fr) 290px;
+  grid-template-columns: minmax(0, 1fr) 316px;
   min-height: 0;
   border-top: 1px solid var(--line);
 }

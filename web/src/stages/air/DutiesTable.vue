@@ -64,6 +64,21 @@ const outdoorRule = computed(() => {
           <td class="num">
             <Figure :value="result.winter.duty_w" :prior="before?.winter.duty_w" quantity="load" />
           </td>
+          <td class="num">largest</td>
+        </tr>
+        <tr v-if="result.winter.recovered_w > 1">
+          <td>&nbsp; recovered</td>
+          <td class="num"><Figure :value="result.winter.recovered_w" quantity="load" /></td>
+          <td class="num">winter</td>
+        </tr>
+        <tr v-if="result.winter.preheat_w > 1">
+          <td>&nbsp; preheater</td>
+          <td class="num"><Figure :value="result.winter.preheat_w" quantity="load" /></td>
+          <td class="num">winter</td>
+        </tr>
+        <tr v-if="result.winter.water_kg_s > 1e-7">
+          <td>Humidifier</td>
+          <td class="num"><Figure :value="result.winter.water_kg_s" quantity="condensate" /></td>
           <td class="num">winter</td>
         </tr>
         <tr>
@@ -122,6 +137,7 @@ const outdoorRule = computed(() => {
     </v-table>
     <p class="soft">
       {{ outdoorRule }} The coil's peak is searched over all months and steps, apart from the rooms' peaks.
+      Heat balances of unit and rooms close within {{ Math.max(result.balance, 1e-15).toExponential(0) }}.
     </p>
   </section>
 </template>
@@ -132,7 +148,8 @@ const outdoorRule = computed(() => {
   padding: 8px 10px;
   overflow: auto;
 }
-td {
+.plain :deep(td),
+.plain :deep(th) {
   height: 24px;
   padding: 1px 4px;
   white-space: nowrap;

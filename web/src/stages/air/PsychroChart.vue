@@ -5,14 +5,25 @@ import { useView } from "@/view/store";
 import { scaleLinear } from "d3-scale";
 import { line } from "d3-shape";
 import { computed, ref } from "vue";
-import type { AirDay } from "./types";
+import type { AirDay, StateName } from "./types";
 
 const props = defineProps<{ day: AirDay; step: number; month: number }>();
 const view = useView();
 const box = ref<HTMLElement | null>(null);
 const { width, height } = useElementSize(box);
-const x = computed(() => scaleLinear([0, 42], [14, width.value - 44]));
-const y = computed(() => scaleLinear([0, 0.022], [height.value - 24, 26]));
+/** Scales by what is shown: the day's states, with room around them. */
+const span = computed(() => {
+  const all = Object.values(props.day.points).filter((point) => point !== undefined);
+  const t = all.flatMap((point) => point.temperature_c);
+  const w = all.flatMap((point) => point.humidity_ratio);
+  const low = Math.floor((Math.min(...t, 10) - 2) / 5) * 5;
+  const high = Math.ceil((Math.max(...t, 25) + 2) / 5) * 5;
+  return { low, high, wet: Math.max(0.008, Math.ceil((Math.max(...w) + 0.001) * 500) / 500) };
+});
+const x = computed(() => scaleLinear([span.value.low, span.value.high], [14, width.value - 44]));
+const y = computed(() => scaleLinear([0, span.value.wet], [height.value - 24, 26]));
+const along = computed(() => x.value.ticks(9));
+const up = computed(() => y.value.ticks(6));
 const curves = computed(() =>
   Object.entries(props.day.chart.relative).map(([relative, values]) => ({
     relative,
@@ -20,40 +31,54 @@ const curves = computed(() =>
       line<number>(
         (_, i) => x.value(props.day.chart.temperature_c[i] ?? 0),
         (w) => y.value(w),
-      ).defined((w) => w <= 0.022)(values) ?? "",
+      ).defined((w, i) => w <= span.value.wet && (props.day.chart.temperature_c[i] ?? 0) >= span.value.low)(
+        values,
+      ) ?? "",
   })),
 );
-type Key = keyof AirDay["points"];
-const NAMES: [Key, string, number, number][] = [
-  ["outdoors", "outdoors", 7, -6], ["mixed", "mixed", 7, -6], ["off_coil", "off coil", -8, -8], ["supply", "supply", 6, 14], ["return", "rooms", 7, 12],
+const NAMES: [StateName, string, number, number][] = [
+  ["outdoors", "outdoors", 7, -6], ["recovered", "off recovery", 7, 12], ["mixed", "mixed", 7, -6], ["off_coil", "off coils", -8, -8], ["humidified", "humidified", -8, -8],
+  ["supply", "supply", 6, 14], ["rooms", "rooms", 7, 12],
 ]; // prettier-ignore
 const points = computed(() =>
-  NAMES.map(([key, name, dx, dy]) => ({
-    key,
-    name,
-    dx,
-    dy,
-    x: x.value(props.day.points[key].temperature_c[props.step] ?? 0),
-    y: y.value(props.day.points[key].humidity_ratio[props.step] ?? 0),
-  })),
+  NAMES.flatMap(([key, name, dx, dy]) => {
+    const point = props.day.points[key];
+    if (!point) return [];
+    const [t, w] = [point.temperature_c[props.step] ?? 0, point.humidity_ratio[props.step] ?? 0];
+    return [{ key, name, dx, dy, x: x.value(t), y: y.value(w) }];
+  }),
 );
-const LINES: [Key, Key, string][] = [
-  ["outdoors", "mixed", "var(--infiltration)"], ["return", "mixed", "var(--infiltration)"], ["mixed", "off_coil", "var(--tide)"],
-  ["off_coil", "supply", "var(--ember)"], ["supply", "return", "var(--sun)"],
+const LINES: [StateName, StateName, string][] = [
+  ["outdoors", "recovered", "var(--outdoor-air)"], ["recovered", "mixed", "var(--infiltration)"], ["outdoors", "mixed", "var(--infiltration)"],
+  ["rooms", "mixed", "var(--infiltration)"], ["mixed", "off_coil", "var(--tide)"], ["off_coil", "humidified", "var(--tide)"], ["humidified", "supply", "var(--ember)"], ["off_coil", "supply", "var(--ember)"], ["supply", "rooms", "var(--sun)"],
 ]; // prettier-ignore
 const strokes = computed(() =>
-  LINES.map(([from, to, colour]) => ({
-    from: points.value.find((p) => p.key === from)!,
-    to: points.value.find((p) => p.key === to)!,
-    colour,
-  })),
+  LINES.flatMap(([from, to, colour]) => {
+    const ends = [from, to].map((key) => points.value.find((point) => point.key === key));
+    // With an exchanger the outdoor air goes through it.
+    if (from === "outdoors" && to === "mixed" && props.day.points.recovered) return [];
+    if (from === "off_coil" && to === "supply" && props.day.points.humidified) return [];
+    return ends[0] && ends[1] ? [{ from: ends[0], to: ends[1], colour }] : [];
+  }),
 );
-const loop = computed(
-  () =>
-    line<number>(
-      (_, i) => x.value(props.day.points.outdoors.temperature_c[i] ?? 0),
-      (w) => y.value(w),
-    )(props.day.points.outdoors.humidity_ratio) ?? "",
+/** The day's trails of outdoors, mixed, off coils and rooms. */
+const TRAILS: [StateName, string][] = [
+  ["outdoors", "var(--infiltration)"],
+  ["mixed", "var(--soft)"],
+  ["off_coil", "var(--tide)"],
+  ["rooms", "var(--sun)"],
+];
+const trails = computed(() =>
+  TRAILS.flatMap(([key, colour]) => {
+    const point = props.day.points[key];
+    const path =
+      point &&
+      line<number>(
+        (_, i) => x.value(point.temperature_c[i] ?? 0),
+        (w) => y.value(w),
+      )(point.humidity_ratio);
+    return path ? [{ key, colour, path }] : [];
+  }),
 );
 </script>
 
@@ -67,21 +92,25 @@ const loop = computed(
     >
       <text x="8" y="14">
         air at {{ toShown(day.pressure_pa, "air_pressure", view.system).toFixed(1) }}
-        {{ unitOf("air_pressure", view.system) }}, {{ MONTHS[month - 1] }} {{ clock(step) }} · outdoor day in
-        thin line
+        {{ unitOf("air_pressure", view.system) }}, {{ month ? MONTHS[month - 1] : "winter day" }}
+        {{ clock(step) }} · thin lines: the whole day
       </text>
-      <g v-for="t in [0, 5, 10, 15, 20, 25, 30, 35, 40]" :key="t">
-        <line :x1="x(t)" :x2="x(t)" :y1="y(0)" :y2="y(0.022)" stroke="var(--hair)" />
+      <g v-for="t in along" :key="t">
+        <line :x1="x(t)" :x2="x(t)" :y1="y(0)" :y2="y(span.wet)" stroke="var(--hair)" />
         <text :x="x(t)" :y="height - 8" text-anchor="middle">
           {{ toShown(t, "temperature", view.system).toFixed(0) }}
         </text>
       </g>
-      <g v-for="w in [0, 0.004, 0.008, 0.012, 0.016, 0.02]" :key="w">
-        <line :x1="x(0)" :x2="x(42)" :y1="y(w)" :y2="y(w)" stroke="var(--hair)" />
-        <text :x="x(42) + 4" :y="y(w) + 4">{{ toShown(w, "humidity_ratio", view.system).toFixed(0) }}</text>
+      <g v-for="w in up" :key="w">
+        <line :x1="x(span.low)" :x2="x(span.high)" :y1="y(w)" :y2="y(w)" stroke="var(--hair)" />
+        <text :x="x(span.high) + 4" :y="y(w) + 4">
+          {{ toShown(w, "humidity_ratio", view.system).toFixed(0) }}
+        </text>
       </g>
       <text :x="width - 4" y="30" text-anchor="end">{{ unitOf("humidity_ratio", view.system) }}</text>
-      <text :x="x(42)" :y="height - 8" text-anchor="end">{{ unitOf("temperature", view.system) }}</text>
+      <text :x="x(span.high)" :y="height - 8" text-anchor="end">
+        {{ unitOf("temperature", view.system) }}
+      </text>
       <path
         v-for="curve in curves"
         :key="curve.relative"
@@ -90,7 +119,14 @@ const loop = computed(
         :stroke="curve.relative === '1.0' ? 'var(--ink)' : 'var(--line)'"
         :stroke-width="curve.relative === '1.0' ? 1.6 : 1"
       />
-      <path :d="loop" fill="none" stroke="var(--infiltration)" />
+      <path
+        v-for="trail in trails"
+        :key="trail.key"
+        :d="trail.path"
+        fill="none"
+        :stroke="trail.colour"
+        stroke-opacity="0.5"
+      />
       <line
         v-for="(s, i) in strokes"
         :key="i"

@@ -1,19 +1,73 @@
 <script setup lang="ts">
 import type { AirSystem } from "@/document/types";
+import type { Editor } from "@/parts/edit";
 import Field from "@/parts/Field.vue";
 import { fieldSaver } from "@/parts/saving";
 import { useDocument } from "@/document/store";
+import { computed } from "vue";
 
 const props = defineProps<{ system: AirSystem }>();
 const doc = useDocument();
 type Key = keyof AirSystem & string;
+interface Entry {
+  key: Key;
+  label: string;
+  editor: Editor;
+  shown?: (system: AirSystem) => boolean;
+}
 const MARGINS = { heating_margin: "on heating", cooling_margin: "on cooling" } as const;
-const GROUPS: { title: string; fields: [Key, string, string][] }[] = [
-  { title: "Air", fields: [["supply_c", "Coldest supply air", "temperature"], ["winter_supply_c", "Supply air in winter", "temperature"], ["bypass_factor", "Coil bypass factor", "ratio"]] },
-  { title: "Pressure drops in the unit", fields: [["filter_drop_pa", "Filter", "pressure"], ["coil_drop_pa", "Coils", "pressure"], ["other_drop_pa", "Everything else", "pressure"]] },
-  { title: "Fan", fields: [["fan_efficiency", "Total efficiency", "percent"], ["motor_efficiency", "Motor and drive", "percent"], ["motor_margin", "Margin before the next motor", "percent"], ["outlet_velocity_m_s", "Outlet velocity", "velocity"]] },
-  { title: "Duct sizing, equal friction", fields: [["friction_limit_pa_m", "Friction at most", "friction_rate"], ["velocity_limit_m_s", "Velocity at most", "velocity"]] },
+const number = (key: Key, label: string, quantity: string, shown?: Entry["shown"]): Entry => ({
+  key,
+  label,
+  editor: { type: "number", quantity },
+  shown,
+});
+const choice = (key: Key, label: string, choices: Record<string, string>, shown?: Entry["shown"]): Entry => ({
+  key,
+  label,
+  editor: {
+    type: "choice",
+    choices: Object.entries(choices).map(([value, text]) => ({ value, label: text })),
+  },
+  shown,
+});
+const yesno = (key: Key, label: string): Entry => ({ key, label, editor: { type: "yesno" } });
+const isVariable = (system: AirSystem) => system.volume === "variable";
+const recovers = (system: AirSystem) => system.recovery_sensible! > 0 || system.recovery_latent! > 0;
+const GROUPS: { title: string; fields: Entry[] }[] = [
+  { title: "Supply air", fields: [
+    choice("volume", "Air volume", { constant: "constant", variable: "variable" }),
+    number("least_share", "Least flow of a terminal", "percent", isVariable),
+    number("supply_c", "Coldest supply air", "temperature"), number("winter_supply_c", "Supply air in winter", "temperature"),
+    choice("reheat", "Reheat at terminals", { electric: "electric", none: "none" })] },
+  { title: "Outdoor air", fields: [
+    yesno("outdoor_only", "Outdoor air only"),
+    choice("economizer", "Economizer", { none: "none", "dry-bulb differential": "colder than return", "dry-bulb fixed": "below a temperature", "enthalpy differential": "less enthalpy than return", "enthalpy fixed": "below an enthalpy" }, (s) => !s.outdoor_only),
+    number("economizer_limit_c", "runs below", "temperature", (s) => s.economizer === "dry-bulb fixed"),
+    number("economizer_limit_j_kg", "runs below", "enthalpy", (s) => s.economizer === "enthalpy fixed")] },
+  { title: "Heat recovery", fields: [
+    number("recovery_sensible", "Heat recovered", "percent"), number("recovery_latent", "Moisture recovered", "percent"),
+    choice("frost", "Against frost", { none: "nothing", "turned down": "turned down", preheat: "preheater" }, recovers),
+    number("frost_limit_c", "Exhaust air not below", "temperature", (s) => recovers(s) && s.frost !== "none")] },
+  { title: "Coil and humidifier", fields: [
+    number("bypass_factor", "Coil bypass factor", "ratio"),
+    choice("humidifier", "Humidifier", { none: "none", steam: "steam", adiabatic: "water, adiabatic" })] },
+  { title: "Pressure drops in the unit", fields: [number("filter_drop_pa", "Filter", "pressure"), number("coil_drop_pa", "Coils", "pressure"), number("other_drop_pa", "Everything else", "pressure")] },
+  { title: "Fans", fields: [
+    number("fan_efficiency", "Total efficiency", "percent"), number("motor_efficiency", "Motor and drive", "percent"),
+    number("motor_margin", "Margin before the next motor", "percent"), number("outlet_velocity_m_s", "Outlet velocity", "velocity"),
+    yesno("blow_through", "Fan before the cooling coil"), number("held_pa", "Pressure held at part flow", "pressure", isVariable),
+    number("return_fan_pa", "Return fan, total pressure", "pressure")] },
+  { title: "Ducts, equal friction", fields: [
+    number("friction_limit_pa_m", "Friction at most", "friction_rate"), number("velocity_limit_m_s", "Velocity at most", "velocity"),
+    number("duct_leak_share", "Leakage, of the fan's flow", "percent")] },
 ]; // prettier-ignore
+const groups = computed(() =>
+  GROUPS.map((group) => ({
+    ...group,
+    fields: group.fields.filter((field) => field.shown?.(props.system) ?? true),
+  })),
+);
 </script>
 
 <template>
@@ -25,15 +79,15 @@ const GROUPS: { title: string; fields: [Key, string, string][] }[] = [
         :editor="{ type: 'text' }"
         :save="fieldSaver('air_system', () => props.system.id, 'name', 'System name')"
       />
-      <template v-for="group in GROUPS" :key="group.title">
+      <template v-for="group in groups" :key="group.title">
         <h2>{{ group.title }}</h2>
         <Field
-          v-for="[key, label, quantity] in group.fields"
-          :key="key"
-          :label="label"
-          :value="system[key]"
-          :editor="{ type: 'number', quantity }"
-          :save="fieldSaver('air_system', () => props.system.id, key, label)"
+          v-for="entry in group.fields"
+          :key="entry.key"
+          :label="entry.label"
+          :value="system[entry.key]"
+          :editor="entry.editor"
+          :save="fieldSaver('air_system', () => props.system.id, entry.key, `${system.name}: ${entry.label}`)"
         />
       </template>
       <h2>Margins of its rooms and coils</h2>
@@ -47,11 +101,30 @@ const GROUPS: { title: string; fields: [Key, string, string][] }[] = [
         :save="fieldSaver('air_system', () => props.system.id, key, `${system.name}: margin ${label}`)"
       />
     </section>
-    <p class="soft">
-      Constant volume: every room's airflow is fixed at its design value. The supply temperature follows the
-      room that asks for the coldest air, never below the value here; the other rooms reheat electrically.
-      Fan, motor and drive stand in the air stream and warm it.
-    </p>
+    <section class="soft told">
+      <p v-if="isVariable(system)">
+        Variable volume: terminals follow the rooms' cooling between their design flow and the least flow,
+        which is never below the room's ventilation. The fan is sized for the largest flow at one time.
+      </p>
+      <p v-else>
+        Constant volume: every room's airflow stays at its design value. The supply temperature follows the
+        room that asks for the coldest air, never below the value here.
+      </p>
+      <p>
+        Rooms float between their set-points under the supply air. A terminal reheats up to the heating
+        set-point only; where a room has an emitter, the terminal makes up for supply air that is too cold and
+        the emitter for the rest.
+      </p>
+      <p>
+        In winter the supply air comes at its own value, without sun and people: what it brings into a room is
+        taken off its emitter, what it lacks is added.
+      </p>
+      <p>
+        Order of the unit: outdoor air, recovery, mixing, heating coil, cooling coil, humidifier, fan. The
+        humidifier keeps the lower limits of humidity of the rooms' uses on the winter day. Air that leaks
+        from ducts goes to the return plenum.
+      </p>
+    </section>
   </div>
 </template>
 
@@ -59,6 +132,7 @@ const GROUPS: { title: string; fields: [Key, string, string][] }[] = [
 .sets {
   display: grid;
   grid-template-columns: 360px minmax(0, 46ch);
+  overflow: auto;
   gap: 32px;
 }
 h2 {

@@ -27,7 +27,15 @@ const columns: Column<Room>[] = [
   { key: "pinned_flow_m3_s", title: "pinned", quantity: "airflow", width: 88, value: (r) => r.pinned_flow_m3_s, editable: (r) => r.air_system === props.id, editor: { type: "number", quantity: "airflow", clearable: true } },
   { key: "design", title: "supply", quantity: "airflow", width: 104, value: (r) => flow(r)?.design_m3_s, prior: (r) => results.prior("airflow", r.id)?.design_m3_s,
     explain: (r) => (flow(r) ? { quantity: "room_airflow", subject: r.id } : null) },
-  { key: "why", title: "governed by", width: 100, value: (r) => flow(r)?.governing ?? "–" },
+  { key: "why", title: "governed by", width: 96, value: (r) => flow(r)?.governing ?? "–" },
+  { key: "asked", title: "asked", quantity: "load", width: 84, value: (r) => (flow(r) ? results.get("room", r.id)?.cooling?.sensible_w : null),
+    explain: (r) => (results.get("room", r.id)?.cooling ? { quantity: "room_cooling", subject: r.id } : null) },
+  { key: "gets", title: "gets", quantity: "load", width: 84, value: (r) => flow(r)?.served_cooling_w },
+  { key: "reheat", title: "reheat", quantity: "load", width: 84, value: (r) => flow(r)?.reheat_w, prior: (r) => results.prior("airflow", r.id)?.reheat_w },
+  { key: "heat_asked", title: "heat asked", quantity: "load", width: 92, value: (r) => (flow(r) ? results.get("room", r.id)?.heating_w : null) },
+  { key: "heat", title: "left to heat", quantity: "load", width: 92, value: (r) => flow(r)?.served_heating_w },
+  { key: "over", title: "too warm by", quantity: "temperature_difference", width: 92, value: (r) => flow(r)?.over_k },
+  { key: "under", title: "too cold by", quantity: "temperature_difference", width: 92, value: (r) => flow(r)?.under_k },
 ]; // prettier-ignore
 
 function save(edits: Edit<Room>[]): Promise<void> {
