@@ -54,9 +54,10 @@ def _sized_airflows(document: Document, snag: Snag) -> Mend | None:
 
 def _sized_section(document: Document, snag: Snag) -> Mend | None:
     row: Row = document.of(snag.kind)[snag.id]
-    if row["pinned_diameter_m"] is None:
+    pins = [name for name in ("pinned_diameter_m", "pinned_width_m", "pinned_height_m") if row.get(name) is not None]
+    if not pins:
         return None
-    return Mend("Let it be sized", (_set(snag.kind, snag.id, pinned_diameter_m=None),))
+    return Mend("Let it be sized", (_set(snag.kind, snag.id, **dict.fromkeys(pins)),))
 
 
 def _no_pipe(document: Document, snag: Snag) -> Mend:

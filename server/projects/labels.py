@@ -21,6 +21,7 @@ _NAMED = {
     "least_share": "Least flow", "economizer_limit_c": "Economizer up to", "economizer_limit_j_kg": "Economizer up to (enthalpy)",
     "recovery_sensible": "Heat recovered", "recovery_latent": "Moisture recovered", "frost_limit_c": "Exhaust air not below",
     "return_fan_pa": "Return fan, total pressure", "held_pa": "Pressure held at part flow", "duct_leak_share": "Duct leakage",
+    "height_limit_m": "Height at most", "pinned_width_m": "Pinned width", "pinned_height_m": "Pinned height",
     "edge_psi_w_mk": "Edge ψ", "range_k": "Daily range",
 }  # fmt: skip
 

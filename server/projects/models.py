@@ -461,7 +461,12 @@ class Section(Part):
 
 
 class DuctSection(Section):
-    """A supply duct section; `room` is what it ends at."""
+    """A supply duct section; `room` is what it ends at. Width and height are pinned together."""
+
+    shape = models.CharField(max_length=12, default="round")
+    height_limit_m = models.FloatField(null=True)
+    pinned_width_m = models.FloatField(null=True)
+    pinned_height_m = models.FloatField(null=True)
 
     air_system = models.ForeignKey(AirSystem, on_delete=models.CASCADE, related_name="sections")
     parent = models.ForeignKey("self", null=True, on_delete=models.PROTECT, related_name="+")

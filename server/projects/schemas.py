@@ -566,8 +566,15 @@ class SectionFields(Kind):
     pinned_diameter_m: Annotated[float, Field(gt=0.005, le=5)] | None = None
 
 
+DuctSide = Annotated[float, Field(ge=0.05, le=5)]
+
+
 class DuctSectionFields(SectionFields):
     air_system: Id
+    shape: Literal["round", "rectangular", "flat oval"] = "round"
+    height_limit_m: Annotated[float, Field(ge=0.1, le=5)] | None = None
+    pinned_width_m: DuctSide | None = None
+    pinned_height_m: DuctSide | None = None
 
 
 class CircuitFields(Kind):

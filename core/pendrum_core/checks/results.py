@@ -123,7 +123,7 @@ def _system_snags(results: BuildingResults) -> Iterator[Snag]:
                 yield Snag(
                     DOUBTFUL, "duct_beyond_limits", "duct_section", section.id, "air",
                     f"{system.name}, {section.name}: {sized.friction.velocity_m_s:.1f} m/s and "
-                    f"{sized.friction.rate_pa_m:.2f} Pa/m at {sized.diameter_m * 1000:.0f} mm; limits "
+                    f"{sized.friction.rate_pa_m:.2f} Pa/m at {sized.shape.size} mm; limits "
                     f"{system.velocity_limit_m_s:.1f} m/s and {system.friction_limit_pa_m:.2f} Pa/m.",
                     "let it be sized, or raise the limit",
                 )  # fmt: skip

@@ -4,15 +4,11 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from pendrum_core.climate.atmosphere import dry_air_density_kg_m3
+from pendrum_core.duct.shapes import STEEL_KG_M3, Shape, chosen_shape, round_shape
 from pendrum_core.model.systems import Section
-from pendrum_core.network.friction import Fluid, Friction, friction, round_area_m2, smallest_size
+from pendrum_core.network.friction import Fluid, Friction, friction
 from pendrum_core.network.tree import Paths, Tree, build_tree, path_losses, sum_upwards
 from pendrum_core.quantities.constants import KELVIN
-
-# Recommended diameters of EN 1506 [m].
-ROUND_SIZES_M = (
-    0.063, 0.080, 0.100, 0.125, 0.160, 0.200, 0.250, 0.315, 0.400, 0.500, 0.630, 0.800, 1.000, 1.250,
-)  # fmt: skip
 
 
 def air(temperature_c: float, pressure_pa: float) -> Fluid:
@@ -23,46 +19,36 @@ def air(temperature_c: float, pressure_pa: float) -> Fluid:
 
 
 @dataclass(frozen=True)
-class Shape:
-    """Cross-section: real area [m2] and hydraulic diameter [m]."""
-
-    area_m2: float
-    hydraulic_diameter_m: float
-
-
-def round_shape(diameter_m: float) -> Shape:
-    """A round duct."""
-    return Shape(round_area_m2(diameter_m), diameter_m)
-
-
-def rectangular_shape(width_m: float, height_m: float) -> Shape:
-    """A rectangular duct, hydraulic diameter 2ab/(a+b)."""
-    return Shape(width_m * height_m, 2.0 * width_m * height_m / (width_m + height_m))
-
-
-@dataclass(frozen=True)
 class SectionResult:
     """One sized section.
 
     Attributes:
         flow_m3_s: actual flow.
-        diameter_m: chosen or pinned.
-        sized: False where the diameter is pinned.
+        shape: chosen or pinned.
+        sized: False where it is pinned.
         within_limits: False where no standard size, or the pinned one, meets the limits.
         friction: in the straight duct.
         friction_loss_pa, fitting_loss_pa: over the length; C times the dynamic pressure.
         loss_pa: whole section with component and terminal drops.
+        sheet_m2, sheet_kg: of its straight length.
     """
 
     id: str
     flow_m3_s: float
-    diameter_m: float
+    shape: Shape
     sized: bool
     within_limits: bool
     friction: Friction
     friction_loss_pa: float
     fitting_loss_pa: float
     loss_pa: float
+    sheet_m2: float
+    sheet_kg: float
+
+    @property
+    def diameter_m(self) -> float:
+        """Diameter, or that of the round duct of the same friction [m]."""
+        return self.shape.equivalent_diameter_m
 
 
 def section_loss(
@@ -102,6 +88,16 @@ class DuctResult:
     fan_static_pa: float
 
 
+def _pinned(section: Section) -> Shape | None:
+    """The size that the engineer fixed: of a round duct its diameter, of others width and height together."""
+    if section.shape == "round":
+        return None if section.pinned_diameter_m is None else round_shape(section.pinned_diameter_m)
+    if section.pinned_width_m is None or section.pinned_height_m is None:
+        return None
+    width, height = sorted((section.pinned_width_m, section.pinned_height_m), reverse=True)
+    return Shape(section.shape, width, height)
+
+
 def size_tree(
     sections: tuple[Section, ...],
     end_flow_m3_s: Mapping[str, float],
@@ -125,20 +121,19 @@ def size_tree(
     results: dict[str, SectionResult] = {}
     for section in sections:
         flow = flows[section.id]
-        pinned = section.pinned_diameter_m
-        if pinned is None:
-            index = smallest_size(flow, ROUND_SIZES_M, roughness_m, fluid, friction_limit_pa_m, velocity_limit_m_s)
-            diameter, within = ROUND_SIZES_M[index if index is not None else -1], index is not None
-        else:
-            diameter = pinned
-        straight, friction_loss, fitting_loss, loss = section_loss(
-            section, flow, round_shape(diameter), roughness_m, fluid
-        )
+        limits = (friction_limit_pa_m, velocity_limit_m_s)
+        pinned = _pinned(section)
+        shape, within = pinned, True
+        if shape is None:
+            shape, within = chosen_shape(section.shape, section.height_limit_m, flow, roughness_m, fluid, *limits)
+        straight, friction_loss, fitting_loss, loss = section_loss(section, flow, shape, roughness_m, fluid)
         if pinned is not None:
             within = straight.rate_pa_m <= friction_limit_pa_m and straight.velocity_m_s <= velocity_limit_m_s
+        sheet = shape.perimeter_m * section.length_m
         results[section.id] = SectionResult(
-            section.id, flow, diameter, pinned is None, within, straight, friction_loss, fitting_loss, loss
-        )
+            section.id, flow, shape, pinned is None, within, straight, friction_loss, fitting_loss, loss, sheet,
+            sheet * shape.sheet_m * STEEL_KG_M3,
+        )  # fmt: skip
     ends = [section.id for section in sections if section.end is not None]
     paths = path_losses(tree, {key: result.loss_pa for key, result in results.items()}, ends)
     total = paths.index_loss_pa + unit_drop_pa

@@ -15,6 +15,8 @@ class Section:
         end: id of the room or system served at its end; None for a section that only carries others.
         end_drop_pa: of the terminal, emitter or coil with its valve, at design flow [Pa].
         pinned_diameter_m: inner diameter fixed by the engineer [m].
+        shape, height_limit_m: of a duct: "round", "rectangular" or "flat oval", and what it may be high at most [m].
+        pinned_width_m, pinned_height_m: of a duct that is not round, fixed together by the engineer [m].
     """
 
     id: str
@@ -26,6 +28,10 @@ class Section:
     end: str | None = None
     end_drop_pa: float = 0.0
     pinned_diameter_m: float | None = None
+    shape: str = "round"
+    height_limit_m: float | None = None
+    pinned_width_m: float | None = None
+    pinned_height_m: float | None = None
 
 
 @dataclass(frozen=True)

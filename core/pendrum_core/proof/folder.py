@@ -12,7 +12,7 @@ from pendrum_core.proof.entry import Entry
 from pendrum_core.proof.fabric import periodic_entries, u_value_entries
 from pendrum_core.proof.place import place_entries
 from pendrum_core.proof.rooms import floating_entries, held_entries, several_entries, winter_entries
-from pendrum_core.proof.systems import air_entries, duct_entries, water_entries
+from pendrum_core.proof.systems import air_entries, duct_entries, shape_entries, water_entries
 
 # A form is known by what it expects; the first that fits counts.
 _FORMS: tuple[tuple[Callable[[Any, Any], bool], Callable[[Case], Iterator[Entry]]], ...] = (
@@ -24,6 +24,7 @@ _FORMS: tuple[tuple[Callable[[Any, Any], bool], Callable[[Case], Iterator[Entry]
     (lambda i, e: "elements" in i and isinstance(e, list), u_value_entries),
     (lambda i, e: "iso_13786_24h" in e, periodic_entries),
     (lambda i, e: "coil_duty" in e and "mixed" in e, air_entries),
+    (lambda i, e: "sections" in i and "rectangular_sides_mm" in i and "terminals" in e, shape_entries),
     (lambda i, e: "sections" in i and "terminals" in e and "fan" in e, duct_entries),
     (lambda i, e: "operating_points" in e, water_entries),
     (lambda i, e: "system" in i and "steps" in i and "steps" in e, vav_entries),

@@ -5,7 +5,8 @@ from collections.abc import Iterator
 from pendrum_core import moist_air as psy
 from pendrum_core.air.coil import coil_at_dew_point, mix
 from pendrum_core.air.fan import size_fan
-from pendrum_core.duct.network import rectangular_shape, round_shape, section_loss
+from pendrum_core.duct.network import section_loss
+from pendrum_core.duct.shapes import STEEL_KG_M3, chosen_shape, rectangular_shape, round_shape
 from pendrum_core.model.systems import Section
 from pendrum_core.network.friction import Fluid
 from pendrum_core.network.tree import build_tree, path_losses, sum_upwards
@@ -14,6 +15,7 @@ from pendrum_core.proof.entry import Entry
 from pendrum_core.water.emitters import output_factor
 
 _AIR, _DUCTS, _WATER = "Air", "Ducts", "Water"
+_SIZES = "least perimeter within friction, velocity and height, searched apart from the program"
 _REAL_GAS = "humid air as a real gas, worked apart from the program"
 
 
@@ -77,6 +79,46 @@ def duct_entries(case: Case) -> Iterator[Entry]:
     for end, want in expected["terminals"].items():
         loss = want["path_loss_Pa"]
         yield Entry(_DUCTS, f"Run to {end}", loss, paths.loss_pa[end], "pressure", 0.01 * loss, source)
+
+
+def shape_entries(case: Case) -> Iterator[Entry]:
+    """A tree whose sections are sized by the program, each with its own shape, height and velocity limit."""
+    inputs, expected = case["inputs"], case["expected"]
+    fluid = Fluid(inputs["air_density_kg_m3"], inputs["air_viscosity_Pa_s"])
+    rows = inputs["sections"]
+    tree = build_tree({s["id"]: s["parent"] for s in rows})
+    flows = sum_upwards(tree, {s["id"]: s.get("terminal_flow_m3_s", 0.0) for s in rows})
+    losses, sheet = {}, 0.0
+    for s in rows:
+        height = s.get("height_limit_mm")
+        section = Section(
+            s["id"], s["id"], s["parent"], s["length_m"], s["C"], s.get("component_drop_Pa", 0.0), None,
+            s.get("terminal_drop_Pa", 0.0),
+        )  # fmt: skip
+        shape, _ = chosen_shape(
+            s["shape"], None if height is None else height / 1000.0, flows[s["id"]], inputs["roughness_m"], fluid,
+            inputs["friction_limit_Pa_m"], s["velocity_limit_m_s"],
+        )  # fmt: skip
+        losses[s["id"]] = section_loss(section, flows[s["id"]], shape, inputs["roughness_m"], fluid)[3]
+        mass = shape.perimeter_m * s["length_m"] * shape.sheet_m * STEEL_KG_M3
+        sheet += mass
+        want = expected["sections"][s["id"]]
+        size = want["chosen"]
+        for key, value in (("width_mm", shape.width_m), ("height_mm", shape.height_m), ("diameter_mm", shape.width_m)):
+            if key in size:
+                yield Entry(_DUCTS, f"{s['id']}, {key[:-3]}", size[key] / 1000.0, value, "length", 1e-6, _SIZES)
+        for name, of, value, share in (
+            ("equivalent diameter", want["equivalent_diameter_m"], shape.equivalent_diameter_m, 0.002),
+            ("loss", want["section_loss_Pa"], losses[s["id"]], 0.01), ("sheet", want["sheet_mass_kg"], mass, 0.005),
+        ):  # fmt: skip
+            quantity = {"equivalent diameter": "length", "loss": "pressure", "sheet": "ratio"}[name]
+            yield Entry(_DUCTS, f"{s['id']}, {name}", of, value, quantity, share * of, _SIZES)
+    paths = path_losses(tree, losses, list(expected["terminals"]))
+    for end, want in expected["terminals"].items():
+        loss = want["path_loss_Pa"]
+        yield Entry(_DUCTS, f"Path to {end}", loss, paths.loss_pa[end], "pressure", 0.01 * loss, _SIZES)
+    total = expected["sheet_mass_total_kg"]
+    yield Entry(_DUCTS, "Sheet, kg", total, sheet, "ratio", 0.005 * total, _SIZES)
 
 
 def water_entries(case: Case) -> Iterator[Entry]:

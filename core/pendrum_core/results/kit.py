@@ -3,8 +3,8 @@
 from collections import defaultdict
 from collections.abc import Iterator
 from dataclasses import dataclass
-from math import pi
 
+from pendrum_core.duct.shapes import Shape
 from pendrum_core.results.building import BuildingResults
 
 
@@ -89,22 +89,26 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
             state,
         )
         if r.ducts:
-            lengths: dict[float, float] = defaultdict(float)
+            runs: dict[Shape, list[float]] = defaultdict(lambda: [0.0, 0.0, 0.0])
             for section in system.sections:
-                lengths[r.ducts.sections[section.id].diameter_m] += section.length_m
-            for diameter, length in sorted(lengths.items()):
-                yield KitItem(0, system.id, f"{name} D{diameter * 1000:.0f}", "Round duct, length and sheet", name, length, "length",
-                              pi * diameter * length, "area", f"{diameter * 1000:.0f} mm", 0.0, "sized")  # fmt: skip
+                found = r.ducts.sections[section.id]
+                totals = runs[found.shape]
+                for i, value in enumerate((section.length_m, found.sheet_m2, found.sheet_kg)):
+                    totals[i] += value
+            for shape, (length, sheet, mass) in sorted(runs.items(), key=lambda item: (item[0].kind, item[0].area_m2)):
+                what = f"{shape.kind.capitalize()} duct, length and sheet"
+                yield KitItem(0, system.id, f"{name} D{shape.size}", what, name, length, "length", sheet, "area",
+                              f"{shape.size} mm, {shape.sheet_m * 1000:g} mm sheet, {mass:.0f} kg", 0.0, "sized")  # fmt: skip
     for circuit in results.building.circuits:
         if circuit.id not in results.circuits:
             continue
         c = results.circuits[circuit.id]
         yield KitItem(1, circuit.id, f"{circuit.name} P", "Pump, flow and head", circuit.name, c.pump.flow_m3_s, "water_flow", c.pump.head_pa, "head",
                       _motor(c.pump.motor_w), c.pump.electrical_w, "sized")  # fmt: skip
-        runs: dict[str, float] = defaultdict(float)
+        pipes: dict[str, float] = defaultdict(float)
         for section in circuit.sections:
-            runs[c.sections[section.id].size] += 2.0 * section.length_m
-        for size, length in sorted(runs.items(), key=lambda item: float(item[0].split()[-1].replace("mm", "0"))):
+            pipes[c.sections[section.id].size] += 2.0 * section.length_m
+        for size, length in sorted(pipes.items(), key=lambda item: float(item[0].split()[-1].replace("mm", "0"))):
             yield KitItem(1, circuit.id, f"{circuit.name} {size}", "Steel pipe, flow and return", circuit.name, length, "length", 0.0, "",
                           size, 0.0, "sized")  # fmt: skip
     for room_id, emitter in results.emitters.items():

@@ -3,7 +3,8 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from pendrum_core.duct.network import round_shape, section_loss
+from pendrum_core.duct.network import section_loss
+from pendrum_core.duct.shapes import round_shape
 from pendrum_core.model.systems import Circuit
 from pendrum_core.network.friction import Fluid, Friction, smallest_size
 from pendrum_core.network.tree import Paths, Tree, build_tree, path_losses, sum_upwards

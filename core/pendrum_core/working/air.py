@@ -146,6 +146,11 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
     )  # fmt: skip
 
 
+_LEAST = "of all standard sizes within the limits and the height, the one with the least perimeter"
+_SIZED = {"round": "smallest standard size within the limits", "rectangular": _LEAST, "flat oval": _LEAST}
+_SIZES = {"round": "EN 1506", "rectangular": "EN 1505", "flat oval": "makers' spiral flat oval series"}
+
+
 def _section(section: Section, result: SectionResult, kind: str) -> Node:
     f = result.friction
     return Node(
@@ -156,9 +161,11 @@ def _section(section: Section, result: SectionResult, kind: str) -> Node:
         source="Darcy-Weisbach with Colebrook; ASHRAE Handbook Fundamentals 2017, ch. 21",
         inputs=(
             Node("Flow", result.flow_m3_s, "airflow", "V", formula="sum of what is below"),
-            Node("Diameter", result.diameter_m, "diameter", "d",
-                 formula="smallest standard size within the limits" if result.sized else "pinned",
-                 source="EN 1506" if result.sized else "", ref=f"{kind}/{section.id}/pinned_diameter_m"),
+            Node("Diameter" if result.shape.kind == "round" else "Equivalent diameter", result.diameter_m, "diameter", "d",
+                 formula=_SIZED[result.shape.kind] if result.sized else "pinned",
+                 source=_SIZES[result.shape.kind] if result.sized else "", note=f"{result.shape.size} mm",
+                 ref=f"{kind}/{section.id}/pinned_diameter_m"),
+            Node("Hydraulic diameter", result.shape.hydraulic_diameter_m, "diameter", formula="4 A / P"),
             Node("Velocity", f.velocity_m_s, "velocity", "v", formula="V / A"),
             Node("Reynolds number", f.reynolds, "count", "Re"),
             Node("Friction factor", f.factor, "ratio", "f", note=f"{f.factor:.5f}"),

@@ -2,10 +2,12 @@
 
 import unittest
 
+import numpy as np
 from CoolProp.CoolProp import PropsSI
 from fluids.friction import friction_factor
 
-from pendrum_core.duct.network import ROUND_SIZES_M, air, rectangular_shape, round_shape, section_loss, size_tree
+from pendrum_core.duct.network import air, section_loss, size_tree
+from pendrum_core.duct.shapes import ROUND_SIZES_M, Shape, chosen_shape, rectangular_shape, round_shape
 from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.network.friction import Fluid, friction, round_area_m2
 from pendrum_core.network.tree import TreeError, build_tree, path_losses, sum_upwards
@@ -147,3 +149,52 @@ class Motors(unittest.TestCase):
         self.assertEqual(next_motor_w(1_900.0, 0.15), 2_200.0)
         self.assertEqual(next_motor_w(2_000.0, 0.15), 3_000.0)
         self.assertIsNone(next_motor_w(400_000.0, 0.0))
+
+
+class Shapes(unittest.TestCase):
+    FLUID = Fluid(1.2, 1.8e-5)
+
+    def test_every_choice_is_the_least_perimeter_by_search(self) -> None:
+        """All standard sizes tried one by one, for many flows and heights."""
+        from pendrum_core.duct.shapes import OVAL_HEIGHTS_M, OVAL_WIDTHS_M, RECTANGULAR_SIDES_M
+
+        for kind, widths, heights in (
+            ("rectangular", RECTANGULAR_SIDES_M, RECTANGULAR_SIDES_M),
+            ("flat oval", OVAL_WIDTHS_M, OVAL_HEIGHTS_M),
+        ):
+            for flow in (0.05, 0.2, 0.6, 1.1):
+                for limit in (0.15, 0.3, None):
+                    good = []
+                    for width in widths:
+                        for height in heights:
+                            if width < height or (limit and height > limit):
+                                continue
+                            shape = Shape(kind, width, height)
+                            found = friction(flow, shape.area_m2, shape.hydraulic_diameter_m, 9e-5, self.FLUID)
+                            if found.rate_pa_m <= 0.8 and found.velocity_m_s <= 6.0:
+                                good.append((round(shape.perimeter_m, 9), -height, width))
+                    shape, within = chosen_shape(kind, limit, flow, 9e-5, self.FLUID, 0.8, 6.0)
+                    self.assertEqual(within, bool(good), (kind, flow, limit))
+                    if good:
+                        self.assertEqual((shape.width_m, -shape.height_m), (min(good)[2], min(good)[1]))
+
+    def test_areas_by_hand(self) -> None:
+        oval = Shape("flat oval", 0.55, 0.25)
+        self.assertAlmostEqual(oval.area_m2, np.pi * 0.25**2 / 4 + 0.25 * 0.3)
+        self.assertAlmostEqual(oval.perimeter_m, np.pi * 0.25 + 2 * 0.3)
+        self.assertAlmostEqual(
+            rectangular_shape(0.6, 0.3).equivalent_diameter_m, 0.4566, places=3
+        )  # 1.30 x 0.18^.625 / 0.9^.25
+
+    def test_pins_and_limits(self) -> None:
+        pinned = Section(
+            "a", "A", None, 10.0, 0.5, end="r", shape="rectangular", pinned_width_m=0.2, pinned_height_m=0.4
+        )
+        found = size_tree((pinned,), {"r": 0.3}, self.FLUID, 0.8, 6.0, 9e-5, 0.0, 8.0).sections["a"]
+        self.assertEqual((found.shape.size, found.sized), ("400 × 200", False))
+        self.assertAlmostEqual(found.sheet_m2, 2 * (0.4 + 0.2) * 10.0)
+        self.assertAlmostEqual(found.sheet_kg, 12.0 * 0.0006 * 7850.0)
+        with self.assertRaises(ValueError):
+            chosen_shape("rectangular", 0.05, 0.3, 9e-5, self.FLUID, 0.8, 6.0)
+        with self.assertRaises(ValueError):
+            chosen_shape("triangular", None, 0.3, 9e-5, self.FLUID, 0.8, 6.0)

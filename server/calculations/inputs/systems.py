@@ -9,6 +9,7 @@ from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
 from projects.document import Document, Row
 from projects.resolver import MARGINS, Effective
 
+_DUCT = ("shape", "height_limit_m", "pinned_width_m", "pinned_height_m")
 _LIMITS = ("economizer_limit_c", "economizer_limit_j_kg")
 MakeSection = Callable[[Row, str | None], Section]
 
@@ -18,7 +19,7 @@ def section(row: Row, end: str | None) -> Section:
     return Section(
         id=row["id"], name=row["name"], parent=row["parent"], length_m=row["length_m"],
         loss_coefficient=row["loss_coefficient"], end=end, end_drop_pa=row["end_drop_pa"],
-        pinned_diameter_m=row["pinned_diameter_m"],
+        pinned_diameter_m=row["pinned_diameter_m"], **{name: row[name] for name in _DUCT if name in row},
     )  # fmt: skip
 
 

@@ -97,7 +97,8 @@ def _systems(
         if r.ducts:
             for section_id, s in r.ducts.sections.items():
                 sections[section_id] = _section(s) | {
-                    "size": f"{s.diameter_m * 1000:.0f}",
+                    "size": s.shape.size,
+                    "sheet_m2": s.sheet_m2,
                     "balancing_pa": r.ducts.paths.balancing_pa.get(section_id),
                     "path_pa": r.ducts.paths.loss_pa.get(section_id),
                 }

@@ -173,6 +173,7 @@ function drop(): void {
   display: block;
 }
 .check {
+  grid-area: auto;
   justify-self: start;
   height: 24px;
 }

@@ -31,6 +31,16 @@ const index = computed(() => ({
   end: system.value?.index_end ?? null,
 }));
 const numberOf = (row: DuctSection) => doc.get("room", row.room)?.number ?? "";
+/** A side of ducts that are not round. */
+const side = (key: "height_limit_m" | "pinned_width_m" | "pinned_height_m", title: string): Column<DuctSection> => ({
+  key,
+  title,
+  quantity: "diameter",
+  width: 74,
+  value: (row) => row[key],
+  editable: (row) => row.shape !== "round",
+  editor: { type: "number", quantity: "diameter", clearable: true },
+});
 const ends = computed<Column<DuctSection>[]>(() => [
   {
     key: "room",
@@ -44,6 +54,16 @@ const ends = computed<Column<DuctSection>[]>(() => [
       choices: rooms.value.map((room) => ({ value: room.id, label: `${room.number} ${room.name}` })),
     },
   },
+  {
+    key: "shape",
+    title: "shape",
+    width: 84,
+    value: (row) => row.shape,
+    editor: { type: "choice", choices: ["round", "rectangular", "flat oval"].map((value) => ({ value, label: value })) },
+  },
+  side("height_limit_m", "max. height"),
+  side("pinned_width_m", "pin width"),
+  side("pinned_height_m", "pin height"),
 ]);
 const explain = (row: DuctSection) =>
   results.get("duct_section", row.id) ? { quantity: "duct_section", subject: row.id } : null;

@@ -104,7 +104,8 @@ const groups = computed(() =>
     <section class="soft told">
       <p v-if="isVariable(system)">
         Variable volume: terminals follow the rooms' cooling between their design flow and the least flow,
-        which is never below the room's ventilation. The fan is sized for the largest flow at one time.
+        which is never below 1.5 times the room's ventilation (ANSI/ASHRAE 62.1, 6.2.5.3). The fan is sized
+        for the largest flow at one time.
       </p>
       <p v-else>
         Constant volume: every room's airflow stays at its design value. The supply temperature follows the
