@@ -1,0 +1,139 @@
+"""What in an air system deserves a second look: heating against cooling, rooms that do not get what they ask, frost, water."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from pendrum_core.air.system import AirSystemResult
+from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
+from pendrum_core.model.climate import day_number
+from pendrum_core.model.systems import AirSystem
+from pendrum_core.moist_air import enthalpy_j_kg
+from pendrum_core.quantities.times import MONTHS, clock
+from pendrum_core.results.building import BuildingResults
+
+REHEAT_SHARE = 0.20  # of the cooling coil's sensible peak
+OUTDOOR_SHARE = 0.70  # that one room may force on its system
+MISSED_K = 0.5
+CLOSED = 1e-6
+_WATER_APPROACH_K = 1.0
+# The return air that the decision was made on is not quite the one that comes back then.
+_NOTICED_J_KG = 1500.0
+_AT_WORK = 0.02  # of a coil's largest duty
+
+
+def air_snags(results: BuildingResults) -> Iterator[Snag]:
+    """Findings of every system that was worked out."""
+    for system in results.building.systems:
+        found = results.systems.get(system.id)
+        if found is None:
+            continue
+        for code, level, sentence, way_out in _findings(results, system, found):
+            yield Snag(level, code, "air_system", system.id, "air", f"{system.name}: {sentence}", way_out)
+        yield from _rooms(results, found)
+
+
+def _findings(
+    results: BuildingResults, system: AirSystem, found: AirSystemResult
+) -> Iterator[tuple[str, str, str, str]]:  # fmt: skip
+    path = found.summer
+    sensible, reheat = float(found.coil_sensible_w.max()), float(found.reheat_w.max())
+    if reheat > REHEAT_SHARE * max(sensible, 1.0) and reheat > 100.0:
+        share = reheat / max(sensible, 1.0)
+        yield (
+            "reheat_large", DOUBTFUL,
+            f"its terminals reheat up to {reheat / 1000:.1f} kW, {share:.0%} of the cooling coil's sensible peak.",
+            "smaller least flows, a warmer supply, or units of their own for rooms that are unlike the others",
+        )  # fmt: skip
+    both = np.minimum(
+        path.heating_w / max(float(path.heating_w.max()), 1.0), path.cooling_w / max(float(path.cooling_w.max()), 1.0)
+    )
+    if float(both.max()) > _AT_WORK and float(path.heating_w.max()) > 100.0:
+        month, step = (int(i) for i in np.unravel_index(int(both.argmax()), both.shape))
+        yield (
+            "heats_and_cools", DOUBTFUL,
+            f"its heating coil and its cooling coil work at the same time ({_when(results, month, step)}).",
+            "check the supply temperature and the outdoor air",
+        )  # fmt: skip
+    air = found.outdoor_air
+    if air.rule == "62.1 full" and found.outdoor_share > OUTDOOR_SHARE and air.critical_room in results.rooms:
+        room = results.rooms[air.critical_room].room
+        yield (
+            "critical_room", NOTE,
+            f"{room.number} {room.name} forces {found.outdoor_share:.0%} of outdoor air on all its rooms.",
+            "more supply air for that room, or a unit of its own",
+        )  # fmt: skip
+    coldest = float(found.winter.mixed_c.min())
+    if coldest < 0.0:
+        yield (
+            "coil_frost", DOUBTFUL,
+            f"air of {coldest:.1f} °C reaches its coils on the winter day; water in them would freeze.",
+            "heat recovery, a preheater, or less outdoor air",
+        )  # fmt: skip
+    wasted = path.economizing & (
+        enthalpy_j_kg(results.outdoors.dry_bulb_c, results.outdoors.humidity_ratio)
+        > enthalpy_j_kg(path.plenum_c, path.plenum_w) + _NOTICED_J_KG
+    )
+    wet = wasted & (path.cooling_w > _AT_WORK * max(float(path.cooling_w.max()), 1.0))
+    if wet.any():
+        yield (
+            "economizer_adds", NOTE,
+            f"its economizer takes air with more enthalpy than the return air in {wet.sum() / 6.0:.0f} h of the design days.",
+            "an economizer by enthalpy",
+        )  # fmt: skip
+    yield from _water(results, system, found)
+    if found.balance > CLOSED:
+        yield (
+            "air_balance_open", DOUBTFUL, f"its heat balance is open by {found.balance:.1g} of its throughput.",
+            "look for an extreme input; its duties are not to be relied on",
+        )  # fmt: skip
+
+
+def _water(
+    results: BuildingResults, system: AirSystem, found: AirSystemResult
+) -> Iterator[tuple[str, str, str, str]]:  # fmt: skip
+    """Coils against the water that their circuits bring."""
+    for circuit in results.building.circuits:
+        if all(section.end != system.id for section in circuit.sections):
+            continue
+        if circuit.kind == "chilled":
+            points = found.summer.coil.apparatus_dew_point_c
+            coldest = float(np.nanmin(points)) if np.isfinite(points).any() else np.inf
+            if coldest < circuit.flow_c + _WATER_APPROACH_K:
+                yield (
+                    "coil_below_water", DOUBTFUL,
+                    f"its cooling coil needs an apparatus dew point of {coldest:.1f} °C, and {circuit.name} brings water of "
+                    f"{circuit.flow_c:.0f} °C.",
+                    "colder water, a warmer supply, or a coil with less bypass",
+                )  # fmt: skip
+        elif circuit.kind == "heating":
+            hottest = float(max(found.winter.heated_c.max(), found.summer.heated_c.max()))
+            if hottest > circuit.flow_c - _WATER_APPROACH_K and found.heating_coil_w > 1.0:
+                yield (
+                    "coil_above_water", DOUBTFUL,
+                    f"its heating coil must make air of {hottest:.1f} °C, and {circuit.name} brings water of {circuit.flow_c:.0f} °C.",
+                    "hotter water or a lower supply temperature",
+                )  # fmt: skip
+
+
+def _rooms(results: BuildingResults, found: AirSystemResult) -> Iterator[Snag]:
+    """Rooms that miss their set-points under their supply air."""
+    for room_id, served in found.served.items():
+        room = results.rooms[room_id].room
+        if served.under_k > MISSED_K:
+            yield Snag(
+                DOUBTFUL, "overcooled", "room", room_id, "air",
+                f"{room.number} {room.name}: its supply air cools it to {float(served.air_c.min()):.1f} °C, {served.under_k:.1f} K "
+                "below its heating set-point.",
+                "reheat, a smaller least flow, or an emitter",
+            )  # fmt: skip
+        if served.over_k > MISSED_K:
+            yield Snag(
+                DOUBTFUL, "undercooled", "room", room_id, "air",
+                f"{room.number} {room.name}: under its supply air it gets {served.over_k:.1f} K warmer than its cooling set-point.",
+                "more air, colder air, or a longer pull-down",
+            )  # fmt: skip
+
+
+def _when(results: BuildingResults, month: int, step: int) -> str:
+    return f"{MONTHS[day_number(results.building.climate.months[month]) - 1]} {clock(step)}"
