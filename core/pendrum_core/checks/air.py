@@ -19,6 +19,7 @@ CLOSED = 1e-6
 _WATER_APPROACH_K = 1.0
 # The return air that the decision was made on is not quite the one that comes back then.
 _NOTICED_J_KG = 1500.0
+_STEPS_AN_HOUR = 6
 _AT_WORK = 0.02  # of a coil's largest duty
 
 
@@ -75,10 +76,10 @@ def _findings(
         > enthalpy_j_kg(path.plenum_c, path.plenum_w) + _NOTICED_J_KG
     )
     wet = wasted & (path.cooling_w > _AT_WORK * max(float(path.cooling_w.max()), 1.0))
-    if wet.any():
+    if wet.sum() >= _STEPS_AN_HOUR:
         yield (
             "economizer_adds", NOTE,
-            f"its economizer takes air with more enthalpy than the return air in {wet.sum() / 6.0:.0f} h of the design days.",
+            f"its economizer takes air with more enthalpy than the return air in {wet.sum() / _STEPS_AN_HOUR:.0f} h of the design days.",
             "an economizer by enthalpy",
         )  # fmt: skip
     yield from _water(results, system, found)
