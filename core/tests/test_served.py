@@ -17,6 +17,7 @@ from pendrum_core.proof.air_paths import plate_entries, vav_entries
 from pendrum_core.proof.cases import load_case
 from pendrum_core.room.served import Asked, serve
 from pendrum_core.run import calculate
+from pendrum_core.schedule.pattern import DayPattern
 
 STEP_S, STEPS = 600.0, 144
 P = 99_500.0
@@ -37,7 +38,7 @@ class DeadBand(unittest.TestCase):
 
     def served(self, heat_most_w: float, low_c: float = 20.0, supply_c: float = 14.0, rate: float = 250.0):
         asked = Asked(answer_of(3e5, 50.0)[None], one(0.0), one(10.0), one(low_c), one(24.0))
-        return serve(asked, one(supply_c), one(rate), one(rate), np.array([heat_most_w]))
+        return serve(asked, one(supply_c), one(rate), one(rate), np.full((1, 1, 1), heat_most_w))
 
     def test_reheated_to_the_heating_set_point_and_no_further(self) -> None:
         found = self.served(np.inf)
@@ -75,7 +76,7 @@ class AgainstAMarch(unittest.TestCase):
         # Asked: held at 24 °C, the load of each step by the balance.
         load = gains + loss * (outdoor - 24.0)
         asked = Asked(answer_of(capacity, loss)[None], -load[None, None], one(24.0), one(low), one(high))
-        found = serve(asked, one(supply), one(least), one(most), np.array([np.inf]))
+        found = serve(asked, one(supply), one(least), one(most), np.full((1, 1, 1), np.inf))
         fine = 300
         dt = STEP_S / fine
         air, rates, heats, airs = 22.0, np.zeros(STEPS), np.zeros(STEPS), np.zeros(STEPS)
@@ -223,6 +224,22 @@ class WholeSystems(unittest.TestCase):
             design = variable.airflows[room_id].mass_kg_s
             self.assertLessEqual(served.flow_kg_s.max(), design * 1.01)
             self.assertGreaterEqual(served.flow_kg_s.min(), 0.3 * design * 0.99)
+
+    def test_a_unit_that_runs_by_day_leaves_the_rooms_alone_at_night(self) -> None:
+        hours = DayPattern(((480, 0.0), (1080, 1.0), (1440, 0.0)))
+        system = calculate(building(running=(hours,) * 12, running_winter=hours)).systems["s"]
+        on = np.arange(STEPS)[None] // 6
+        night = (on < 8) | (on >= 18)
+        for served in system.served.values():
+            self.assertEqual(float(served.flow_kg_s[:, night[0]].max()), 0.0)
+            self.assertEqual(float(served.reheat_w[:, night[0]].max()), 0.0)
+            self.assertGreater(float(served.flow_kg_s[:, ~night[0]].min()), 0.0)
+        self.assertEqual(float(system.summer.cooling_w[:, night[0]].max()), 0.0)
+        self.assertEqual(float(system.winter.heating_w[:, night[0]].max()), 0.0)
+        self.assertLess(system.balance, 1e-6)
+        always = calculate(building()).systems["s"]
+        # The rooms are warm in the morning: the first hours ask for more than those of a unit that never stops.
+        self.assertGreater(float(system.summer.cooling_w.max()), float(always.summer.cooling_w.max()))
 
     def test_an_economizer_cools_with_outdoor_air(self) -> None:
         plain = calculate(building()).systems["s"]

@@ -76,7 +76,7 @@ class Snapshots:
             climate=look.remembered("climate", "", lambda: climate(look)),
             rooms=tuple(rooms.values()),
             groups=tuple(_groups(document, rooms)),
-            systems=tuple(air_systems(document, rooms, effective, self._section)),
+            systems=tuple(air_systems(look, rooms, effective, self._section)),
             circuits=tuple(circuits(document, self._section)),
             margins=usual,
             room_margins={r: m for r in rooms if (m := margins_of_room(effective[r])) != usual},

@@ -75,7 +75,7 @@ KINDS: dict[str, KindInfo] = {
     "use_item": KindInfo(models.UseItem, schemas.UseItemFields, "use", {"use": "use", "schedule": "schedule"}),
     "level": KindInfo(models.Level, schemas.LevelFields),
     "zone": KindInfo(models.Zone, schemas.ZoneFields, references={"sensor_room": "room"}, unique="name"),
-    "air_system": KindInfo(models.AirSystem, schemas.AirSystemFields),
+    "air_system": KindInfo(models.AirSystem, schemas.AirSystemFields, references={"running": "schedule"}),
     "room": KindInfo(
         models.Room,
         schemas.RoomFields,

@@ -18,7 +18,7 @@ _NAMED = {
     "air_from_m3_s": "Air from another room", "outline_m": "Outline", "neighbour": "Room beyond", "boundary": "What is beyond",
     "floor_m": "Floor level", "declared_u_value": "Declared U-value", "centre_u_value": "U-value of the centre",
     "frame_u_value": "U-value of the frame", "ground_u_value": "U-value to the ground", "extra_u_value": "Allowance for bridges",
-    "least_share": "Least flow", "economizer_limit_c": "Economizer up to", "economizer_limit_j_kg": "Economizer up to (enthalpy)",
+    "least_share": "Least flow", "running": "Hours of running", "economizer_limit_c": "Economizer up to", "economizer_limit_j_kg": "Economizer up to (enthalpy)",
     "recovery_sensible": "Heat recovered", "recovery_latent": "Moisture recovered", "frost_limit_c": "Exhaust air not below",
     "return_fan_pa": "Return fan, total pressure", "held_pa": "Pressure held at part flow", "duct_leak_share": "Duct leakage",
     "height_limit_m": "Height at most", "pinned_width_m": "Pinned width", "pinned_height_m": "Pinned height",

@@ -378,6 +378,7 @@ class AirSystem(Part, Margins):
     return_fan_pa = models.FloatField(default=0.0)
     held_pa = models.FloatField(default=150.0)
     duct_leak_share = models.FloatField(default=0.0)
+    running = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
 
 
 class Room(Part, Shared, Margins):

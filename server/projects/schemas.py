@@ -553,6 +553,7 @@ class AirSystemFields(MarginFields):
     return_fan_pa: Annotated[float, Field(ge=0, le=2000)] = 0.0
     held_pa: Annotated[float, Field(ge=0, le=2000)] = 150.0
     duct_leak_share: Annotated[float, Field(ge=0, le=0.3)] = 0.0
+    running: Ref = None
 
 
 class SectionFields(Kind):

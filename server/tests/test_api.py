@@ -273,3 +273,53 @@ class Generated(ApiTest):
     def test_committed_files_are_fresh(self) -> None:
         for path, text in generated().items():
             self.assertEqual(Path(path).read_text(), text, f"{path.name} is stale: run make generated")
+
+
+class AirUnits(ApiTest):
+    """What a unit may have, from the document to its duties."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.small = Small(self)
+        self.system = self.small.ids["system"]
+
+    def result(self) -> Any:
+        return self.get(f"/projects/{self.small.project}/results").json()["results"]["air_system"][self.system]
+
+    def test_recovery_hours_and_volume_change_the_duties(self) -> None:
+        plain = self.result()
+        self.set(self.small.project, "air_system", self.system, outdoor_only=True)
+        fresh = self.result()
+        self.assertGreater(fresh["winter"]["duty_w"], plain["winter"]["duty_w"])
+        self.set(self.small.project, "air_system", self.system, recovery_sensible=0.7)
+        self.assertLess(self.result()["winter"]["duty_w"], 0.6 * fresh["winter"]["duty_w"])
+        hours = {"name": "Day shift", "kind": "on_off", "base": "a",
+                 "patterns": [{"id": "a", "name": "Day", "steps": [[480, 0], [1080, 1], [1440, 0]]}]}  # fmt: skip
+        self.commit(
+            self.small.project,
+            [create("schedule", "shift", **hours), {"op": "set", "kind": "air_system", "id": self.system, "fields": {"running": "shift"}}],
+        )  # fmt: skip
+        day = self.get(f"/projects/{self.small.project}/air/{self.system}", month=7).json()
+        self.assertEqual((day["flow_kg_s"][0], day["coil_total_w"][0]), (0.0, 0.0))
+        self.assertGreater(max(day["flow_kg_s"]), 0.0)
+        winter = self.get(f"/projects/{self.small.project}/air/{self.system}", month=0).json()
+        self.assertIn("recovered", winter["points"])
+        self.assertEqual(self.get(f"/projects/{self.small.project}/air/{self.system}", month=14).status_code, 404)
+        self.assertLess(self.result()["balance"], 1e-6)
+
+    def test_what_cannot_be_is_refused_by_its_label(self) -> None:
+        for fields, words in (
+            ({"recovery_sensible": 1.2}, "Heat recovered 1.2"),
+            ({"least_share": 1.5}, "Least flow 1.5"),
+            ({"economizer": "sometimes"}, "Economizer"),
+            ({"running": "nowhere"}, "Hours of running"),
+            ({"duct_leak_share": 0.6}, "Duct leakage 0.6"),
+        ):
+            answer = self.set(self.small.project, "air_system", self.system, **fields)
+            self.assertEqual(answer.status_code, 422, fields)
+            self.assertIn(words, answer.json()["title"])
+        answer = self.set(
+            self.small.project, "duct_section", self.small.ids["duct"], shape="rectangular", height_limit_m=0.01
+        )
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("Height at most", answer.json()["title"])

@@ -33,6 +33,7 @@ from pendrum_core.moist_air import (
 )
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.room.served import Asked, Served, serve
+from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]
 COLDEST_COIL_C = -10.0  # air off a cooling coil in the validity of this path
@@ -274,10 +275,11 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     )
     reheats = system.reheat != "none"
     volume = float(specific_volume_m3_kg(_LEAK_C, 0.0, pressure))
+    on = _running(system, outside)
     summer = _Season(
         _joined([d.summer for d in demands]), outside.dry_bulb_c, outside.humidity_ratio, target,
-        least_kg[:, None, None], most_kg[:, None, None],
-        np.array([np.inf if d.room.heated and (reheats or d.has_emitter) else 0.0 for d in demands]),
+        least_kg[:, None, None] * on, most_kg[:, None, None] * on,
+        _heat_most(demands, reheats, on),
         np.stack([d.latent_w for d in demands]), np.array([d.room.infiltration_m3_s / volume for d in demands]),
     )  # fmt: skip
     # The largest sum of what rooms take at one time: what fan and unit carry. The rooms do not know of the fan yet.
@@ -311,6 +313,25 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         ),
         pressure_pa=pressure,
     )  # fmt: skip
+
+
+def _running(system: AirSystem, outside: Outdoors) -> Array:
+    """1 at every step of the months at which the unit runs, else 0, (months, 144)."""
+    if not system.running:
+        return np.ones_like(outside.dry_bulb_c)
+    days = [step_averages(system.running[month.month - 1]) > 0.5 for month in outside.climate.months]
+    return np.stack(days).astype(np.float64)
+
+
+def _heat_most(demands: Sequence[RoomDemand], reheats: bool, on: Array) -> Array:
+    """Most that heats each room: its emitter at any time, its terminal while the unit runs, (R, D, 144)."""
+    limits = np.zeros((len(demands), *on.shape))
+    for limit, demand in zip(limits, demands, strict=True):
+        if demand.room.heated and demand.has_emitter:
+            limit[:] = np.inf
+        elif demand.room.heated and reheats:
+            limit[on > 0.0] = np.inf
+    return limits
 
 
 def _cp(flows: Mapping[str, RoomAirflow]) -> float:
@@ -406,10 +427,11 @@ def _winter_season(
     cold = outside.climate.winter_dry_bulb_c
     day = np.ones((1, outside.dry_bulb_c.shape[1]))
     flow = least_kg if system.volume == "variable" else most_kg
+    on = day if system.running_winter is None else (step_averages(system.running_winter) > 0.5)[None] * day
     return _Season(
         _joined([d.winter for d in demands]), cold * day,
         float(saturation_humidity_ratio(cold, outside.pressure_pa)) * day, system.winter_supply_c * day,
-        flow[:, None, None], flow[:, None, None], np.array([np.inf if d.room.heated else 0.0 for d in demands]),
+        flow[:, None, None] * on, flow[:, None, None] * on, _heat_most(demands, system.reheat != "none", on),
         np.zeros((len(demands), *day.shape)), np.array([d.room.winter_leak_m3_s / volume for d in demands]),
     )  # fmt: skip
 

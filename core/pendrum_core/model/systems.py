@@ -2,6 +2,8 @@
 
 from dataclasses import dataclass
 
+from pendrum_core.schedule.pattern import DayPattern
+
 
 @dataclass(frozen=True)
 class Section:
@@ -74,6 +76,7 @@ class AirSystem:
         return_fan_pa: total pressure of a return fan, 0 where there is none [Pa].
         held_pa: pressure that the supply fan's control holds at part flow [Pa].
         duct_leak_share: of the fan's flow, lost into the return plenum [-].
+        running, running_winter: above 0.5 while it runs, January to December and the winter day; empty and None: always.
         supply_c: coldest air at the rooms' terminals, for which airflows are sized [°C].
         winter_supply_c: supply temperature on the winter day [°C].
         bypass_factor: of the cooling coil [-].
@@ -119,6 +122,8 @@ class AirSystem:
     return_fan_pa: float = 0.0
     held_pa: float = 150.0
     duct_leak_share: float = 0.0
+    running: tuple[DayPattern, ...] = ()
+    running_winter: DayPattern | None = None
 
 
 @dataclass(frozen=True)

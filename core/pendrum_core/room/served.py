@@ -83,7 +83,7 @@ def _serve(answer, heat, air, low, high, least, most, supply, heat_most, rate, g
                 base = air[room, day, s] - lasting * heat[room, day, s]
                 r, h, x = _law(
                     base, lasting, supply[room, day, s], low[room, day, s], high[room, day, s],
-                    least[room, day, s], most[room, day, s], heat_most[room],
+                    least[room, day, s], most[room, day, s], heat_most[room, day, s],
                 )  # fmt: skip
                 q[s] = r * (supply[room, day, s] - x) + h
             t[:] = air[room, day]
@@ -101,7 +101,7 @@ def _serve(answer, heat, air, low, high, least, most, supply, heat_most, rate, g
                     base = t[s] - k0 * q[s]
                     r, h, x = _law(
                         base, k0, supply[room, day, s], low[room, day, s], high[room, day, s],
-                        least[room, day, s], most[room, day, s], heat_most[room],
+                        least[room, day, s], most[room, day, s], heat_most[room, day, s],
                     )  # fmt: skip
                     rate[room, day, s], given[room, day, s] = r, h
                     change = r * (supply[room, day, s] - x) + h - q[s]
@@ -133,14 +133,24 @@ def serve(asked: Asked, supply_c: Array, least_w_k: Array, most_w_k: Array, heat
     Args:
         supply_c: at the terminals, (R, D, 144) [°C].
         least_w_k, most_w_k: limits of the supply's heat capacity rate, (R, D, 144); equal where the flow is constant.
-        heat_most_w: most that reheat and emitter can do, (R,); 0 where there is none, infinite where it is sized.
+        heat_most_w: most that reheat and emitter can do, (R, D, 144) or (R, 1, 1); 0 where there is none, infinite where it is
+            sized.
     """
     shape = asked.air_c.shape
     rate, given, served = np.zeros(shape), np.zeros(shape), np.zeros(shape)
     settled = np.ones(shape[0], dtype=np.bool_)
     arrays = [
         np.ascontiguousarray(np.broadcast_to(values, shape), dtype=np.float64)
-        for values in (asked.heat_w, asked.air_c, asked.low_c, asked.high_c, least_w_k, most_w_k, supply_c)
+        for values in (
+            asked.heat_w,
+            asked.air_c,
+            asked.low_c,
+            asked.high_c,
+            least_w_k,
+            most_w_k,
+            supply_c,
+            heat_most_w,
+        )
     ]
-    _serve(np.ascontiguousarray(asked.answer), *arrays, heat_most_w, rate, given, served, settled)
+    _serve(np.ascontiguousarray(asked.answer), *arrays, rate, given, served, settled)
     return Served(rate, given, served, settled)

@@ -3,6 +3,8 @@
 from collections import defaultdict
 from collections.abc import Callable, Iterable
 
+from calculations.inputs.schedules import design_patterns
+from calculations.lookups import Lookups
 from pendrum_core.model.building import Margins
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
@@ -24,9 +26,10 @@ def section(row: Row, end: str | None) -> Section:
 
 
 def air_systems(
-    document: Document, rooms: dict[str, Room], effective: dict[str, dict[str, Effective]], make: MakeSection
+    look: Lookups, rooms: dict[str, Room], effective: dict[str, dict[str, Effective]], make: MakeSection
 ) -> Iterable[AirSystem]:
     """Every air system with its rooms."""
+    document = look.document
     sections: dict[str, list[Row]] = defaultdict(list)
     for row in document.of("duct_section").values():
         sections[row["air_system"]].append(row)
@@ -48,9 +51,12 @@ def air_systems(
                     use["outdoor_air_changes"] if there else 0.0,
                 )
             )  # fmt: skip
-        inputs = {column: row[column] for column in row if column not in (*MARGINS, *_LIMITS)}
+        inputs = {column: row[column] for column in row if column not in (*MARGINS, *_LIMITS, "running")}
+        hours = design_patterns(look, row["running"], "highest") if row["running"] else None
         kind = row["economizer"]
         yield AirSystem(
+            running=tuple(hours.summer) if hours else (),
+            running_winter=hours.winter if hours else None,
             economizer_limit=row["economizer_limit_j_kg" if kind.startswith("enthalpy") else "economizer_limit_c"],
             terminals=tuple(terminals),
             ventilation=document.one("project")["ventilation"],

@@ -2534,6 +2534,11 @@ export interface components {
              * @default 0
              */
             duct_leak_share: number;
+            /**
+             * Running
+             * @default null
+             */
+            running: string | null;
         };
         /** RoomFields */
         RoomFields: {
@@ -2844,6 +2849,27 @@ export interface components {
             pinned_diameter_m: number | null;
             /** Air System */
             air_system: string;
+            /**
+             * Shape
+             * @default round
+             * @enum {string}
+             */
+            shape: "round" | "rectangular" | "flat oval";
+            /**
+             * Height Limit M
+             * @default null
+             */
+            height_limit_m: number | null;
+            /**
+             * Pinned Width M
+             * @default null
+             */
+            pinned_width_m: number | null;
+            /**
+             * Pinned Height M
+             * @default null
+             */
+            pinned_height_m: number | null;
         };
         /** CircuitFields */
         CircuitFields: {

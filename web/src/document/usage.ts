@@ -29,6 +29,7 @@ const WHAT: Record<string, string> = {
   drawn_air_schedule: "hours of drawn-in air",
   humidity_schedule: "hours of the humidity limits",
   blind_schedule: "blind",
+  running: "hours of running",
   material: "layer",
   bridge_material: "crossing a layer",
 };
@@ -118,6 +119,11 @@ function roomsOf(kind: Kind, row: { id: string }, field: string): string[] {
   if (kind === "use_item") return withUse((row as Kinds["use_item"]).use);
   if (kind === "kit") return row.id === doc.project?.kit ? withRole(field) : [];
   if (kind === "layer") return reached("assembly", (row as Kinds["layer"]).assembly);
+  if (kind === "air_system")
+    return doc
+      .rows("room")
+      .filter((room) => room.air_system === row.id)
+      .map((room) => room.id);
   if (kind === "project") return doc.rows("room").map((room) => room.id);
   if (kind === "glazing") return reached("glazing", row.id);
   return [];

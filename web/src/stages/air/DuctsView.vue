@@ -32,7 +32,10 @@ const index = computed(() => ({
 }));
 const numberOf = (row: DuctSection) => doc.get("room", row.room)?.number ?? "";
 /** A side of ducts that are not round. */
-const side = (key: "height_limit_m" | "pinned_width_m" | "pinned_height_m", title: string): Column<DuctSection> => ({
+const side = (
+  key: "height_limit_m" | "pinned_width_m" | "pinned_height_m",
+  title: string,
+): Column<DuctSection> => ({
   key,
   title,
   quantity: "diameter",
@@ -59,7 +62,10 @@ const ends = computed<Column<DuctSection>[]>(() => [
     title: "shape",
     width: 84,
     value: (row) => row.shape,
-    editor: { type: "choice", choices: ["round", "rectangular", "flat oval"].map((value) => ({ value, label: value })) },
+    editor: {
+      type: "choice",
+      choices: ["round", "rectangular", "flat oval"].map((value) => ({ value, label: value })),
+    },
   },
   side("height_limit_m", "max. height"),
   side("pinned_width_m", "pin width"),

@@ -2,7 +2,7 @@
 import type { AirSystem } from "@/document/types";
 import type { Editor } from "@/parts/edit";
 import Field from "@/parts/Field.vue";
-import { fieldSaver } from "@/parts/saving";
+import { choicesOf, fieldSaver } from "@/parts/saving";
 import { useDocument } from "@/document/store";
 import { computed } from "vue";
 
@@ -62,6 +62,7 @@ const GROUPS: { title: string; fields: Entry[] }[] = [
     number("friction_limit_pa_m", "Friction at most", "friction_rate"), number("velocity_limit_m_s", "Velocity at most", "velocity"),
     number("duct_leak_share", "Leakage, of the fan's flow", "percent")] },
 ]; // prettier-ignore
+const hours = computed(() => choicesOf(doc.rows("schedule").filter((row) => row.kind === "on_off")));
 const groups = computed(() =>
   GROUPS.map((group) => ({
     ...group,
@@ -78,6 +79,12 @@ const groups = computed(() =>
         :value="system.name"
         :editor="{ type: 'text' }"
         :save="fieldSaver('air_system', () => props.system.id, 'name', 'System name')"
+      />
+      <Field
+        label="Runs"
+        :value="system.running"
+        :editor="{ type: 'choice', clearable: true, empty: 'always', choices: hours }"
+        :save="fieldSaver('air_system', () => props.system.id, 'running', `${system.name}: hours of running`)"
       />
       <template v-for="group in groups" :key="group.title">
         <h2>{{ group.title }}</h2>
@@ -115,6 +122,10 @@ const groups = computed(() =>
         Rooms float between their set-points under the supply air. A terminal reheats up to the heating
         set-point only; where a room has an emitter, the terminal makes up for supply air that is too cold and
         the emitter for the rest.
+      </p>
+      <p>
+        Outside its hours the unit moves no air: rooms float with their leaks, emitters heat on, and the first
+        hours of the day carry what the night left.
       </p>
       <p>
         In winter the supply air comes at its own value, without sun and people: what it brings into a room is
