@@ -14,7 +14,7 @@ from demo.management.commands.write_generated import generated
 from demo.tarnwick import load_tarnwick
 from demo.trial import load_trial
 from exchange.kit import safe_cell
-from tests.base import ApiTest, Small
+from tests.base import ApiTest, Small, create
 
 
 class Access(ApiTest):
@@ -284,7 +284,7 @@ class AirUnits(ApiTest):
         self.system = self.small.ids["system"]
 
     def result(self) -> Any:
-        return self.get(f"/projects/{self.small.project}/results").json()["results"]["air_system"][self.system]
+        return self.get(f"/projects/{self.small.project}/results").json()["changed"]["air_system"][self.system]
 
     def test_recovery_hours_and_volume_change_the_duties(self) -> None:
         plain = self.result()

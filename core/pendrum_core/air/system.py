@@ -36,8 +36,10 @@ from pendrum_core.room.served import Asked, Served, serve
 from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]
+Single = NDArray[np.float32]
 COLDEST_COIL_C = -10.0  # air off a cooling coil in the validity of this path
-_ROUNDS, _AT_REST = 6, 1e-9
+_ROUNDS, _AT_REST, _AT_REST_K = 8, 1e-9, 1e-7
+_USUAL_W = 0.008
 _LEAK_C = 20.0  # volume of leaking air is taken at this temperature
 
 
@@ -76,12 +78,12 @@ class ServedRoom:
 
     flow_kg_s: Array
     winter_flow_kg_s: Array
-    reheat_w: Array
-    emitter_w: Array
+    reheat_w: Single
+    emitter_w: Single
     heat_w: Array
     air_c: Array
     winter_air_c: Array
-    cooling_w: Array
+    cooling_w: Single
     winter_warmth_w: Array
     over_k: float
     under_k: float
@@ -211,33 +213,47 @@ class _Season:
     heat_most_w: Array
     latent_w: Array
     leak_kg_s: Array
+    cp_j_kgk: float
+    is_winter: bool = False
 
 
-def _settled(season: _Season, unit: Unit) -> tuple[Served, Path, float]:
-    """Served rooms and the path of the air, brought together; and what the rooms' balances leave open, relative."""
+def _serve(season: _Season, supply_c: Array, cp_j_kgk: Array | float | None = None) -> Served:
+    """Rooms under their supply air; its heat capacity at the humidity that flows are sized with, where it is not given."""
+    cp = season.cp_j_kgk if cp_j_kgk is None else cp_j_kgk
+    least, most = (flow * cp for flow in (season.least_kg_s, season.most_kg_s))
+    return serve(season.asked, np.broadcast_to(supply_c, season.asked.air_c.shape), least, most, season.heat_most_w)
+
+
+def _settled(season: _Season, unit: Unit, served: Served) -> tuple[Served, Path, Array, float]:
+    """Served rooms and the path of the air brought together, the rooms' flows, and what their balances leave open, relative.
+
+    In summer a terminal gives the heat capacity rate that it was sized for: how much dry air that is follows from the moisture of
+    the supply air, within half a per cent. The rooms are served anew where the air comes at another temperature than was
+    wanted, as return air that is warm enough in winter; and on the winter day, whose air is drier than that of sizing.
+    """
     shape = season.asked.air_c.shape
-    supply_w = np.full(shape[1:], 0.008)
-    supply_c = np.broadcast_to(season.supply_c, shape[1:])
+    wanted = np.broadcast_to(np.asarray(unit.target_c), shape[1:])
+    supply_w = np.full(shape[1:], _USUAL_W)
+    path: Path | None = None
+    leak = np.broadcast_to(season.leak_kg_s[:, None, None], shape)
     for _ in range(_ROUNDS):
-        cp = specific_heat_j_kgk(supply_w)[None]
-        served = serve(
-            season.asked, np.broadcast_to(supply_c, shape), season.least_kg_s * cp, season.most_kg_s * cp,
-            season.heat_most_w,
-        )  # fmt: skip
-        flow = served.rate_w_k / cp
-        rooms = Rooms(
-            supply_kg_s=flow, exhaust_kg_s=np.zeros(shape), air_c=served.air_c, latent_w=season.latent_w,
-            leak_kg_s=np.broadcast_to(season.leak_kg_s[:, None, None], shape), lights_w=np.zeros(shape[1:]),
-        )  # fmt: skip
-        path = walk(unit, rooms, season.outdoor_c, season.outdoor_w)
-        apart = float(np.abs(path.supply_w - supply_w).max() + 1e-3 * np.abs(path.supply_c - supply_c).max())
-        supply_w, supply_c = path.supply_w, path.supply_c
-        if apart < _AT_REST:
+        flow = served.rate_w_k / specific_heat_j_kgk(supply_w)[None]
+        rooms = Rooms(flow, np.zeros((1, *shape[1:])), served.air_c, season.latent_w, leak, np.zeros(shape[1:]))
+        path = walk(unit, rooms, season.outdoor_c, season.outdoor_w, path)
+        moving = path.flow_kg_s > 0.0
+        off_k = float(np.abs(np.where(moving, path.supply_c - wanted, 0.0)).max())
+        apart = float(np.abs(np.where(moving, path.supply_w - supply_w, 0.0)).max())
+        supply_w = path.supply_w
+        if off_k > _AT_REST_K or (season.is_winter and apart > _AT_REST):
+            wanted = np.where(moving, path.supply_c, wanted)
+            served = _serve(season, wanted, specific_heat_j_kgk(supply_w)[None] if season.is_winter else None)
+        elif apart < _AT_REST:
             break
+    assert path is not None
     brought = flow * (enthalpy_j_kg(path.supply_c, path.supply_w) - enthalpy_j_kg(served.air_c, path.supply_w))
-    counted = served.rate_w_k * (supply_c - served.air_c)
+    counted = served.rate_w_k * (path.supply_c - served.air_c)
     scale = np.maximum(np.abs(brought).sum(axis=0), 1.0)
-    return served, path, float((np.abs(brought - counted).sum(axis=0) / scale).max())
+    return served, path, flow, float((np.abs(brought - counted).sum(axis=0) / scale).max())
 
 
 def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdoors) -> AirSystemResult:
@@ -280,27 +296,26 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         _joined([d.summer for d in demands]), outside.dry_bulb_c, outside.humidity_ratio, target,
         least_kg[:, None, None] * on, most_kg[:, None, None] * on,
         _heat_most(demands, reheats, on),
-        np.stack([d.latent_w for d in demands]), np.array([d.room.infiltration_m3_s / volume for d in demands]),
+        np.stack([d.latent_w for d in demands]), np.array([d.room.infiltration_m3_s / volume for d in demands]), _cp(flows),
     )  # fmt: skip
-    # The largest sum of what rooms take at one time: what fan and unit carry. The rooms do not know of the fan yet.
-    cp = _cp(flows)
-    served = serve(
-        summer.asked, np.broadcast_to(target, summer.asked.air_c.shape), summer.least_kg_s * cp, summer.most_kg_s * cp,
-        summer.heat_most_w,
-    )  # fmt: skip
-    mass = float(served.rate_w_k.sum(axis=0).max()) / cp
+    # The largest sum of what rooms take at one time: what fan and unit carry.
+    served = _serve(summer, target)
+    mass = float(served.rate_w_k.sum(axis=0).max()) / summer.cp_j_kgk
     total_flow = sum(supply.values()) * mass / max(float(most_kg.sum()), 1e-12)
     ducts, fan = _ducts_and_fan(system, flows, mass, pressure)
     least_outdoor = min(mass, mass * intake.intake_m3_s / total_flow)
     unit = _unit(system, fan, least_outdoor, pressure)
-    summer_served, path, summer_open = _settled(summer, _with(unit, target))
-    winter = _winter_season(system, demands, outside, least_kg, most_kg, volume)
+    summer_served, path, summer_flow, summer_open = _settled(summer, _with(unit, target), served)
+    winter = _winter_season(system, demands, outside, least_kg, most_kg, volume, summer.cp_j_kgk)
     winter_unit = _with(unit, winter.supply_c, cools=False, least_return_w=_least_humidity(system, demands, pressure))
-    winter_served, winter_path, winter_open = _settled(winter, winter_unit)
+    cold = _serve(winter, winter.supply_c)
+    winter_served, winter_path, winter_flow, winter_open = _settled(winter, winter_unit, cold)
     coil = path.cooling_w
     month, step = np.unravel_index(int(np.argmax(coil)), coil.shape)
     rooms = {
-        d.room.id: _served_room(i, d, reheats, summer, (summer_served, path), (winter_served, winter_path))
+        d.room.id: _served_room(
+            i, d, reheats, summer, (summer_served, path, summer_flow), (winter_served, winter_path, winter_flow)
+        )
         for i, d in enumerate(demands)
     }
     return AirSystemResult(
@@ -421,7 +436,13 @@ def _least_humidity(system: AirSystem, demands: Sequence[RoomDemand], pressure_p
 
 
 def _winter_season(
-    system: AirSystem, demands: Sequence[RoomDemand], outside: Outdoors, least_kg: Array, most_kg: Array, volume: float
+    system: AirSystem,
+    demands: Sequence[RoomDemand],
+    outside: Outdoors,
+    least_kg: Array,
+    most_kg: Array,
+    volume: float,
+    cp: float,
 ) -> _Season:
     """The winter day: no sun, no people; supply air at the winter value, variable terminals at their least."""
     cold = outside.climate.winter_dry_bulb_c
@@ -432,26 +453,27 @@ def _winter_season(
         _joined([d.winter for d in demands]), cold * day,
         float(saturation_humidity_ratio(cold, outside.pressure_pa)) * day, system.winter_supply_c * day,
         flow[:, None, None] * on, flow[:, None, None] * on, _heat_most(demands, system.reheat != "none", on),
-        np.zeros((len(demands), *day.shape)), np.array([d.room.winter_leak_m3_s / volume for d in demands]),
+        np.zeros((len(demands), *day.shape)), np.array([d.room.winter_leak_m3_s / volume for d in demands]), cp, True,
     )  # fmt: skip
 
 
 def _served_room(
-    index: int, demand: RoomDemand, reheats: bool, summer: _Season, warm: tuple[Served, Path], cold: tuple[Served, Path]
-) -> ServedRoom:
-    (served, path), (winter, winter_path) = warm, cold
-    flow = served.rate_w_k[index] / specific_heat_j_kgk(path.supply_w)
-    winter_flow = winter.rate_w_k[index] / specific_heat_j_kgk(winter_path.supply_w)
-    heat, cold_w = served.heat_w[index], served.rate_w_k[index] * np.maximum(served.air_c[index] - path.supply_c, 0.0)
+    index: int, demand: RoomDemand, reheats: bool, summer: _Season, warm: tuple[Served, Path, Array],
+    cold: tuple[Served, Path, Array],
+) -> ServedRoom:  # fmt: skip
+    (served, path, flow), (winter, winter_path, winter_flow) = warm, cold
+    heat, rate, air = served.heat_w[index], served.rate_w_k[index], served.air_c[index]
+    taken = rate * (air - path.supply_c)
     # Where an emitter heats the room, the terminal makes up for what the air takes out of it, and no more.
-    reheat = (np.minimum(heat, cold_w) if demand.has_emitter else heat) if reheats else np.zeros_like(heat)
-    over = served.air_c[index] - summer.asked.high_c[index]
-    under = summer.asked.low_c[index] - served.air_c[index]
+    reheat = (
+        (np.minimum(heat, np.maximum(taken, 0.0)) if demand.has_emitter else heat) if reheats else np.zeros_like(heat)
+    )
+    over, under = air - summer.asked.high_c[index], summer.asked.low_c[index] - air
     return ServedRoom(
-        flow_kg_s=flow, winter_flow_kg_s=winter_flow, reheat_w=reheat, emitter_w=heat - reheat,
-        heat_w=winter.heat_w[index] + (demand.allowance_w if demand.room.heated else 0.0), air_c=served.air_c[index],
-        winter_air_c=winter.air_c[index],
-        cooling_w=served.rate_w_k[index] * (served.air_c[index] - path.supply_c),
+        flow_kg_s=flow[index], winter_flow_kg_s=winter_flow[index], reheat_w=reheat.astype(np.float32),
+        emitter_w=(heat - reheat).astype(np.float32),
+        heat_w=winter.heat_w[index] + (demand.allowance_w if demand.room.heated else 0.0), air_c=air,
+        winter_air_c=winter.air_c[index], cooling_w=taken.astype(np.float32),
         winter_warmth_w=winter.rate_w_k[index] * (winter_path.supply_c - winter.air_c[index]),
         over_k=max(0.0, float(over.max())), under_k=max(0.0, float(under.max())),
     )  # fmt: skip

@@ -25,10 +25,11 @@ from pendrum_core.moist_air import (
     specific_heat_j_kgk,
     specific_volume_m3_kg,
 )
-from pendrum_core.quantities.constants import CP_VAPOUR, H_VAPORISATION_0C
+from pendrum_core.quantities.constants import CP_DRY_AIR, CP_VAPOUR, CP_WATER, H_VAPORISATION_0C
 
 Array = NDArray[np.float64]
-_ROUNDS, _AT_REST, _AT_REST_K = 80, 1e-11, 1e-8
+_ROUNDS, _AT_REST, _AT_REST_K = 80, 1e-9, 1e-6
+_NONE: Array = np.zeros(0)
 TO_PLENUM, TO_OUTDOORS = "return plenum", "outdoors"
 
 
@@ -154,8 +155,8 @@ class Path:
     settled: bool
 
 
-def walk(unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array) -> Path:
-    """Find all states.
+def walk(unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array, start: Path | None = None) -> Path:
+    """Find all states; `start` is a path of nearly the same flows, from which few rounds are left.
 
     Raises:
         ValueError: a leak share outside 0 to 0.9, or what the economizer or the exchanger refuses.
@@ -165,11 +166,14 @@ def walk(unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array) -> Path:
     shape = rooms.supply_kg_s.shape[1:]
     outdoor_c, outdoor_w = (np.broadcast_to(np.asarray(v, dtype=float), shape) for v in (outdoor_c, outdoor_w))
     off = np.zeros(shape, dtype=np.bool_)
+    fixed = _Fixed.of(unit, rooms, outdoor_w)
     if unit.economizer.kind == "none" or unit.outdoor_only:
-        return _walk(unit, rooms, outdoor_c, outdoor_w, off)
-    least = _walk(unit, rooms, outdoor_c, outdoor_w, off)
+        return _walk(unit, fixed, outdoor_c, outdoor_w, off, start)
+    if start is not None:
+        return _walk(unit, fixed, outdoor_c, outdoor_w, start.economizing, start)
+    least = _walk(unit, fixed, outdoor_c, outdoor_w, off, None)
     on = runs(unit.economizer, outdoor_c, outdoor_w, least.plenum_c, least.plenum_w)
-    return _walk(unit, rooms, outdoor_c, outdoor_w, on) if on.any() else least
+    return _walk(unit, fixed, outdoor_c, outdoor_w, on, least) if on.any() else least
 
 
 def _over(above: Array, below: Array) -> Array:
@@ -186,69 +190,100 @@ def _secant(before: tuple[Array, Array] | None, now: Array, following: Array) ->
     return np.maximum((following - slope * now) / (1.0 - slope), 0.0)
 
 
-def _walk(unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array, on: NDArray[np.bool_]) -> Path:
-    supply = rooms.supply_kg_s
-    terminal = supply.sum(axis=0)
-    flow = terminal / (1.0 - unit.ducts.leak_share)
-    leak = flow - terminal
-    returned = np.maximum(supply - rooms.exhaust_kg_s, 0.0)
-    total_return = returned.sum(axis=0)
-    moisture = rooms.latent_w / (H_VAPORISATION_0C + CP_VAPOUR * rooms.air_c)
-    through = supply + rooms.leak_kg_s
+@dataclass(frozen=True)
+class _Fixed:
+    """What stays through the rounds of a walk, (steps): rooms summed once.
+
+    The rooms' humidity ratios are `follows` w_supply + `own`, (rooms, steps); what comes back from them is
+    `back_follows` w_supply + `back_own` of moisture and `heat` + `heat_follows` w_supply of enthalpy, per kilogram.
+    """
+
+    flow: Array
+    terminal: Array
+    leak: Array
+    returned: Array
+    follows: Array
+    own: Array
+    back_follows: Array
+    back_own: Array
+    heat: Array
+    heat_follows: Array
+    mean_c: Array
+    lights_w: Array
+
+    @staticmethod
+    def of(unit: Unit, rooms: Rooms, outdoor_w: Array) -> "_Fixed":
+        """Sum the rooms."""
+        supply = rooms.supply_kg_s
+        terminal = supply.sum(axis=0)
+        flow = terminal / (1.0 - unit.ducts.leak_share)
+        back = np.maximum(supply - rooms.exhaust_kg_s, 0.0) if rooms.exhaust_kg_s.any() else supply
+        returned = back.sum(axis=0)
+        through = supply + rooms.leak_kg_s
+        moisture = rooms.latent_w / (H_VAPORISATION_0C + CP_VAPOUR * rooms.air_c)
+        some = through > 1e-12
+        follows = np.where(some, _over(supply, through), 0.0)
+        own = np.where(some, _over(rooms.leak_kg_s * outdoor_w + moisture, through), outdoor_w)
+        vapour = H_VAPORISATION_0C + CP_VAPOUR * rooms.air_c
+        sums = (
+            (back * follows).sum(axis=0), (back * own).sum(axis=0),
+            (back * (CP_DRY_AIR * rooms.air_c + vapour * own)).sum(axis=0), (back * vapour * follows).sum(axis=0),
+        )  # fmt: skip
+        return _Fixed(
+            flow, terminal, flow - terminal, returned, follows, own, _over(sums[0], returned), _over(sums[1], returned),
+            _over(sums[2], returned), _over(sums[3], returned),
+            rooms.air_c.mean(axis=0), rooms.lights_w,
+        )  # fmt: skip
+
+
+def _walk(
+    unit: Unit, fixed: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArray[np.bool_], start: Path | None
+) -> Path:  # fmt: skip
+    flow = fixed.flow
     w_s = np.array(outdoor_w)
     rise, outlet_c = np.zeros_like(flow), np.broadcast_to(np.asarray(unit.target_c, dtype=float), flow.shape).copy()
     drop = np.zeros_like(flow)
+    if start is not None:
+        w_s, rise, outlet_c, drop = start.supply_w, start.fan_rise_k, start.outlet_c, start.supply_c - start.outlet_c
     before: tuple[Array, Array] | None = None
     found: Path | None = None
     for _ in range(_ROUNDS):
-        room_w = np.where(
-            through > 1e-12, _over(supply * w_s + rooms.leak_kg_s * outdoor_w + moisture, through), outdoor_w
-        )
-        found = _round(
-            unit, rooms, outdoor_c, outdoor_w, on,
-            _State(flow, terminal, leak, returned, total_return, room_w, w_s, rise, drop, outlet_c, through),
-        )  # fmt: skip
+        found = _round(unit, fixed, outdoor_c, outdoor_w, on, _State(w_s, rise, drop, outlet_c))
         apart_w = float(np.abs(found.supply_w - w_s).max(initial=0.0))
         apart_k = float(np.abs(found.fan_rise_k - rise).max(initial=0.0))
         rise, drop = found.fan_rise_k, found.supply_c - found.outlet_c
         apart_k += float(np.abs(found.outlet_c - outlet_c).max(initial=0.0))
         outlet_c = found.outlet_c
         if apart_w < _AT_REST and apart_k < _AT_REST_K:
-            return replace(found, settled=True)
+            found = replace(found, settled=True)
+            break
         before, w_s = (w_s, found.supply_w), _secant(before, w_s, found.supply_w)
     assert found is not None
-    return found
+    room_w = fixed.follows * found.supply_w + fixed.own
+    return replace(found, room_w=room_w, balance=_open(unit, fixed, outdoor_c, outdoor_w, found))
 
 
 @dataclass(frozen=True)
 class _State:
-    """What a round starts from."""
+    """What a round starts from, (steps)."""
 
-    flow: Array
-    terminal: Array
-    leak: Array
-    returned: Array
-    total_return: Array
-    room_w: Array
     supply_w: Array
     rise: Array
     drop: Array
     outlet_c: Array
-    through: Array
 
 
-def _return(unit: Unit, rooms: Rooms, s: _State) -> tuple[Array, Array, Array, Array, Array, Array]:
+def _return(unit: Unit, f: _Fixed, s: _State) -> tuple[Array, Array, Array, Array, Array, Array]:
     """Mixed air from the rooms, the same before mixing with outdoor air, its flow, and the return fan's power."""
-    h = enthalpy_j_kg(rooms.air_c, s.room_w)
-    some = s.total_return > 1e-12
-    return_w = np.where(some, _over((s.returned * s.room_w).sum(axis=0), s.total_return), s.supply_w)
-    return_h = _over((s.returned * h).sum(axis=0), s.total_return)
-    return_c = np.where(some, dry_bulb_from_enthalpy_c(return_h, return_w), rooms.air_c.mean(axis=0))
-    joined = s.leak if unit.ducts.leak_to == TO_PLENUM else np.zeros_like(s.leak)
-    whole = s.total_return + joined
+    some = f.returned > 1e-12
+    return_w = np.where(some, f.back_follows * s.supply_w + f.back_own, s.supply_w)
+    return_h = f.heat + f.heat_follows * s.supply_w
+    return_c = np.where(some, dry_bulb_from_enthalpy_c(return_h, return_w), f.mean_c)
+    joined = f.leak if unit.ducts.leak_to == TO_PLENUM else np.zeros_like(f.leak)
+    whole = f.returned + joined
     outlet_h = enthalpy_j_kg(s.outlet_c, s.supply_w)
-    plenum_w = np.where(whole > 1e-12, _over(s.total_return * return_w + joined * s.supply_w, whole), return_w)
-    heat = s.total_return * return_h + joined * outlet_h + np.where(some, rooms.lights_w, 0.0)
+    plenum_w = np.where(whole > 1e-12, _over(f.returned * return_w + joined * s.supply_w, whole), return_w)
+    heat = f.returned * return_h + joined * outlet_h + np.where(some, f.lights_w, 0.0)
     plenum_h = _over(heat, whole)
     plenum_c = np.where(whole > 1e-12, dry_bulb_from_enthalpy_c(plenum_h, plenum_w), return_c)
     power = np.zeros_like(whole)
@@ -259,10 +294,10 @@ def _return(unit: Unit, rooms: Rooms, s: _State) -> tuple[Array, Array, Array, A
 
 
 def _round(
-    unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array, on: NDArray[np.bool_], s: _State
+    unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArray[np.bool_], s: _State
 ) -> Path:  # fmt: skip
-    p, flow = unit.pressure_pa, s.flow
-    return_c, return_w, plenum_c, plenum_w, whole, return_fan_w = _return(unit, rooms, s)
+    p, flow = unit.pressure_pa, f.flow
+    return_c, return_w, plenum_c, plenum_w, whole, return_fan_w = _return(unit, f, s)
     target = np.broadcast_to(np.asarray(unit.target_c, dtype=float), flow.shape)
     # Off the coil: at the terminals less what fan and ducts add.
     off_target = target - (s.rise if not unit.blow_through else 0.0) - s.drop if unit.at_terminals else target
@@ -286,7 +321,7 @@ def _round(
         )  # fmt: skip
         fresh_c, fresh_w, preheat = recovered.leaving_c, recovered.leaving_w, outdoor * recovered.preheat_j_kg
     mixed_c, mixed_w = mix(share, fresh_c, fresh_w, plenum_c, plenum_w)
-    added = _humidified(unit, rooms, s, return_w, mixed_w)
+    added = _humidified(unit, f, s, return_w, mixed_w)
     wanted = before_it(unit.humidifier, mixing, mixed_w, added) if unit.humidifier.kind != "none" else mixing
     heated_c = np.where(flow > 0.0, np.maximum(mixed_c, wanted), mixed_c)
     entering_c = heated_c + s.rise if unit.blow_through else heated_c
@@ -302,61 +337,51 @@ def _round(
     fan_w = fan.electrical_w(fan_m3_s) if fan is not None else np.where(flow > 0.0, unit.fan_w, 0.0)
     rise = _over(fan_w, flow * specific_heat_j_kgk(at_fan_w))
     outlet_c = off_c if unit.blow_through else off_c + rise
-    rate = s.terminal * specific_heat_j_kgk(off_w)
+    rate = f.terminal * specific_heat_j_kgk(off_w)
     supply_c = outlet_c + _over(np.full_like(flow, unit.ducts.gain_w), rate)
     if unit.ducts.ua_w_k:
         around = unit.ducts.around_c
         supply_c = around + (supply_c - around) * np.exp(-_over(np.full_like(flow, unit.ducts.ua_w_k), rate))
     heating = flow * (enthalpy_j_kg(heated_c, mixed_w) - enthalpy_j_kg(mixed_c, mixed_w))
     return Path(
-        flow_kg_s=flow, terminal_kg_s=s.terminal, room_w=s.room_w, return_c=return_c, return_w=return_w,
-        return_kg_s=s.total_return, plenum_c=plenum_c, plenum_w=plenum_w, outdoor_kg_s=outdoor, outdoor_share=share,
+        flow_kg_s=flow, terminal_kg_s=f.terminal, room_w=_NONE, return_c=return_c, return_w=return_w,
+        return_kg_s=f.returned, plenum_c=plenum_c, plenum_w=plenum_w, outdoor_kg_s=outdoor, outdoor_share=share,
         economizing=on, recovered=recovered, relief_kg_s=relief, fresh_c=np.asarray(fresh_c), fresh_w=np.asarray(fresh_w),
         mixed_c=mixed_c, mixed_w=mixed_w, heated_c=heated_c, entering_c=entering_c, coil=coil, humidified_kg_kg=added, off_c=off_c, off_w=off_w,
         fan_m3_s=fan_m3_s, fan_pa=fan_pa, fan_w=fan_w, fan_rise_k=rise, return_fan_w=return_fan_w, outlet_c=outlet_c,
-        supply_c=supply_c, supply_w=off_w, leak_kg_s=s.leak, preheat_w=preheat, heating_w=heating,
+        supply_c=supply_c, supply_w=off_w, leak_kg_s=f.leak, preheat_w=preheat, heating_w=heating,
         cooling_w=flow * (coil.total_j_kg - coil.condensate_j_kg), condensate_w=flow * coil.condensate_j_kg,
-        balance=_open(unit, rooms, s, (outdoor_c, outdoor_w, outdoor, relief, whole, plenum_c, plenum_w), (
-            return_c, return_w, return_fan_w), (outlet_c, off_w, supply_c), (
-            preheat, heating, flow * coil.total_j_kg, fan_w, flow * added * water_j_kg(unit.humidifier), recovered)),
+        balance=0.0,
         settled=False,
     )  # fmt: skip
 
 
-def _humidified(unit: Unit, rooms: Rooms, s: _State, return_w: Array, mixed_w: Array) -> Array:
+def _humidified(unit: Unit, f: _Fixed, s: _State, return_w: Array, mixed_w: Array) -> Array:
     """Water that brings the mixed air from the rooms to its least humidity ratio, per kg of supply air."""
     if unit.humidifier.kind == "none":
         return np.zeros_like(mixed_w)
     # By how much that air follows the supply's.
-    follows = _over((s.returned * _over(rooms.supply_kg_s, s.through)).sum(axis=0), s.total_return)
-    follows = np.where(s.total_return > 1e-12, follows, 1.0)
+    follows = np.where(f.returned > 1e-12, f.back_follows, 1.0)
     wanted = s.supply_w + (np.asarray(unit.least_return_w) - return_w) / np.maximum(follows, 1e-3)
-    return np.where(s.flow > 0.0, np.maximum(wanted - mixed_w, 0.0), 0.0)
+    return np.where(f.flow > 0.0, np.maximum(wanted - mixed_w, 0.0), 0.0)
 
 
-def _open(
-    unit: Unit, rooms: Rooms, s: _State, air: tuple[Array, ...], back: tuple[Array, ...], out: tuple[Array, ...],
-    duties: tuple[Array, Array, Array, Array, Array, Recovered | None],
-) -> float:  # fmt: skip
+def _open(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, p: Path) -> float:
     """What the heat balance of the unit with its plenum leaves open, relative to its throughput."""
-    outdoor_c, outdoor_w, outdoor, relief, whole, plenum_c, plenum_w = air
-    return_c, return_w, return_fan_w = back
-    outlet_c, off_w, _ = out
-    preheat, heating, cooling, fan_w, steam, recovered = duties
-    outlet_h = enthalpy_j_kg(outlet_c, off_w)
-    relieved = enthalpy_j_kg(plenum_c, plenum_w)
-    dripped = np.zeros_like(relief)
-    if recovered is not None:
-        gone = np.where(recovered.share > 0.0, relief, 0.0)
-        relieved = np.where(gone > 0.0, enthalpy_j_kg(recovered.exhaust_c, recovered.exhaust_w), relieved)
-        dripped = gone * recovered.dripped_kg_kg * 4186.0 * recovered.exhaust_c
-    some = s.total_return > 1e-12
+    outlet_h = enthalpy_j_kg(p.outlet_c, p.off_w)
+    relieved = enthalpy_j_kg(p.plenum_c, p.plenum_w)
+    dripped = np.zeros_like(p.relief_kg_s)
+    if p.recovered is not None:
+        gone = np.where(p.recovered.share > 0.0, p.relief_kg_s, 0.0)
+        relieved = np.where(gone > 0.0, enthalpy_j_kg(p.recovered.exhaust_c, p.recovered.exhaust_w), relieved)
+        dripped = gone * p.recovered.dripped_kg_kg * CP_WATER * p.recovered.exhaust_c
+    some = f.returned > 1e-12
     brought = (
-        outdoor * enthalpy_j_kg(outdoor_c, outdoor_w) + s.total_return * enthalpy_j_kg(return_c, return_w)
-        + np.where(some, rooms.lights_w, 0.0) + return_fan_w + preheat + heating + fan_w + steam
+        p.outdoor_kg_s * enthalpy_j_kg(outdoor_c, outdoor_w) + f.returned * enthalpy_j_kg(p.return_c, p.return_w)
+        + np.where(some, f.lights_w, 0.0) + p.return_fan_w + p.preheat_w + p.heating_w + p.fan_w
+        + p.flow_kg_s * p.humidified_kg_kg * water_j_kg(unit.humidifier)
     )  # fmt: skip
-    leaked = np.zeros_like(relief) if unit.ducts.leak_to == TO_PLENUM else s.leak * outlet_h
-    taken = s.terminal * outlet_h + relief * relieved + dripped + cooling + leaked
-    # Return air that is more than the fan takes and more than is relieved does not exist.
+    leaked = np.zeros_like(f.leak) if unit.ducts.leak_to == TO_PLENUM else f.leak * outlet_h
+    taken = f.terminal * outlet_h + p.relief_kg_s * relieved + dripped + p.cooling_w + p.condensate_w + leaked
     scale = np.maximum(np.abs(brought) + np.abs(taken), 1.0)
     return float((np.abs(brought - taken) / scale).max(initial=0.0))

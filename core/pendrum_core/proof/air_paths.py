@@ -81,7 +81,7 @@ def served(case: Case, economizer: Case) -> tuple[Path, Given]:
             unit,
             Rooms(given.flow_kg_s, exhaust, air, rooms_of("latent_W"), rooms_of("infiltration_kg_s"),
                   rooms_of("lights_to_return_W").sum(axis=0)),
-            *outdoor,
+            outdoor[0], outdoor[1],
         )  # fmt: skip
         apart = float(np.abs(path.supply_c - supply_c).max() + 100.0 * np.abs(path.supply_w - supply_w).max())
         supply_c, supply_w = path.supply_c, path.supply_w
@@ -182,7 +182,7 @@ def plate_entries(case: Case) -> Iterator[Entry]:
                                   frost.get("exhaust_outlet_min_C", 1.0)),
                 humidifier=Humidifier(humid["kind"]), least_return_w=humid.get("room_w_kg_kg", 0.0),
             ),
-            rooms, *outdoor,
+            rooms, outdoor[0], outdoor[1],
         )  # fmt: skip
         assert path.recovered is not None
         for k, (step, want) in enumerate(expected.items()):

@@ -16,7 +16,7 @@ from pendrum_core.quantities.compiled import compiled
 from pendrum_core.room.sweep import mixed_into, weights_of
 
 Array = NDArray[np.float64]
-_ROUNDS, _DEPTH, _SETTLED_K = 150, 6, 1e-7
+_ROUNDS, _DEPTH, _SETTLED_K = 150, 6, 1e-6
 _STEPS = 144
 
 
@@ -76,16 +76,20 @@ def _serve(answer, heat, air, low, high, least, most, supply, heat_most, rate, g
     for room in range(rooms):
         k = np.concatenate((answer[room], answer[room]))
         k0, lasting = k[0], answer[room].sum()
+        q = np.empty(_STEPS)
         for day in range(days):
-            # To begin with, what the air and the set-points would come to if this step lasted for ever.
-            q = np.empty(_STEPS)
-            for s in range(_STEPS):
-                base = air[room, day, s] - lasting * heat[room, day, s]
-                r, h, x = _law(
-                    base, lasting, supply[room, day, s], low[room, day, s], high[room, day, s],
-                    least[room, day, s], most[room, day, s], heat_most[room, day, s],
-                )  # fmt: skip
-                q[s] = r * (supply[room, day, s] - x) + h
+            # To begin with, what changed in the month before; in the first, what would come of it if each step lasted for ever.
+            if day > 0:
+                for s in range(_STEPS):
+                    q[s] += heat[room, day, s] - heat[room, day - 1, s]
+            else:
+                for s in range(_STEPS):
+                    base = air[room, day, s] - lasting * heat[room, day, s]
+                    r, h, x = _law(
+                        base, lasting, supply[room, day, s], low[room, day, s], high[room, day, s],
+                        least[room, day, s], most[room, day, s], heat_most[room, day, s],
+                    )  # fmt: skip
+                    q[s] = r * (supply[room, day, s] - x) + h
             t[:] = air[room, day]
             for s in range(_STEPS):
                 change = q[s] - heat[room, day, s]
@@ -107,7 +111,7 @@ def _serve(answer, heat, air, low, high, least, most, supply, heat_most, rate, g
                     change = r * (supply[room, day, s] - x) + h - q[s]
                     # Told in kelvin that last: what a change would come to if it stayed.
                     largest = max(largest, abs(change) * lasting)
-                    if abs(change) * k0 > 1e-12:
+                    if abs(change) * k0 > 1e-10:
                         q[s] += change
                         ahead = k[_STEPS - s : 2 * _STEPS - s]
                         for j in range(_STEPS):

@@ -1,6 +1,8 @@
 """The second half of a calculation: air systems, ducts, coils, circuits and emitters for loads that are known."""
 
-from collections.abc import Mapping
+import os
+from collections.abc import Mapping, Sequence
+from concurrent.futures import ThreadPoolExecutor
 from dataclasses import replace
 
 from pendrum_core.air.moisture import RoomMoisture, room_moistures
@@ -52,23 +54,40 @@ def _systems(
     results: dict[str, AirSystemResult] = {}
     # What a room's terminal need not give: rooms with an emitter are heated by it.
     ends = {s.end for circuit in building.circuits if circuit.kind == "heating" for s in circuit.sections}
+    asked: list[tuple[AirSystem, tuple[RoomLoads, ...], frozenset[str | None]]] = []
     for drawn in building.systems:
         sound = tuple(terminal for terminal in drawn.terminals if terminal.room in rooms)
         system = drawn if len(sound) == len(drawn.terminals) else replace(drawn, terminals=sound)
         members = tuple(rooms[terminal.room] for terminal in sound)
-        if not members:
-            continue
-        kept = memory.systems.get(system.id)
-        emitters = frozenset(ends & {terminal.room for terminal in sound})
-        if kept is None or kept[0] != (system, emitters) or not same_members(members, kept[1]):
-            found = _sized(system, members, outside, emitters)
-            if isinstance(found, Failure):
-                failures.append(found)
-                continue
-            kept = ((system, emitters), members, found)
-            memory.systems[system.id] = kept
-        results[system.id] = kept[2]
+        if members:
+            asked.append((system, members, frozenset(ends & {terminal.room for terminal in sound})))
+    waiting = [one for one in asked if not _known(memory, *one)]
+    for (system, members, emitters), found in zip(waiting, _all_sized(waiting, outside), strict=True):
+        if isinstance(found, Failure):
+            failures.append(found)
+            memory.systems.pop(system.id, None)
+        else:
+            memory.systems[system.id] = ((system, emitters), members, found)
+    for system, *_ in asked:
+        if system.id in memory.systems:
+            results[system.id] = memory.systems[system.id][2]
     return results
+
+
+def _known(memory: Memory, system: AirSystem, members: tuple[RoomLoads, ...], emitters: frozenset[str | None]) -> bool:
+    """Whether a system's result stands."""
+    kept = memory.systems.get(system.id)
+    return kept is not None and kept[0] == (system, emitters) and same_members(members, kept[1])
+
+
+def _all_sized(
+    waiting: Sequence[tuple[AirSystem, tuple[RoomLoads, ...], frozenset[str | None]]], outside: Outdoors
+) -> list[AirSystemResult | Failure]:
+    """Systems sized, on all processors where there are several."""
+    if len(waiting) < 2:
+        return [_sized(system, members, outside, emitters) for system, members, emitters in waiting]
+    with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
+        return list(pool.map(lambda one: _sized(one[0], one[1], outside, one[2]), waiting))
 
 
 def _sized(
