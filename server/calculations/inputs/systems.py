@@ -55,7 +55,7 @@ def air_systems(
         hours = design_patterns(look, row["running"], "highest") if row["running"] else None
         kind = row["economizer"]
         yield AirSystem(
-            running=tuple(hours.summer) if hours else (),
+            running=hours.by_month if hours else (),
             running_winter=hours.winter if hours else None,
             economizer_limit=row["economizer_limit_j_kg" if kind.startswith("enthalpy") else "economizer_limit_c"],
             terminals=tuple(terminals),
