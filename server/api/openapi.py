@@ -2,6 +2,8 @@
 
 from typing import Any
 
+from pydantic import BaseModel
+
 from api.routes import api
 from api.schemas import ProblemOut
 from projects.kinds import KINDS
@@ -11,7 +13,8 @@ def openapi() -> dict[str, Any]:
     """The whole description as plain data."""
     description: dict[str, Any] = dict(api.get_openapi_schema())
     schemas = description["components"]["schemas"]
-    for model in (ProblemOut, *(kind.schema for kind in KINDS.values())):
+    models: list[type[BaseModel]] = [ProblemOut, *(kind.schema for kind in KINDS.values())]
+    for model in models:
         schema = model.model_json_schema(mode="serialization", ref_template="#/components/schemas/{model}")
         schemas |= schema.pop("$defs", {})
         schemas[model.__name__] = schema

@@ -18,7 +18,7 @@ def _figure(value: float, quantity: str, system: str) -> tuple[str, str]:
 
 def kit_rows(results: BuildingResults, system: str) -> list[KitRow]:
     """Rows in the order of the kit list; figures as shown on screen."""
-    rows = []
+    rows: list[KitRow] = []
     for item in kit_list(results):
         duty, unit = _figure(item.duty, item.duty_quantity, system)
         second, second_unit = _figure(item.second, item.second_quantity, system)

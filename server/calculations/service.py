@@ -181,7 +181,7 @@ def plant_since(document: Document, base_version: int) -> dict[str, Any]:
 def _since(done: Calculated[Any], kept: Payload | None) -> dict[str, Any]:
     if kept is None:
         return _told(done) | {"changed": done.payload, "all": True}
-    return _told(done) | difference(kept, done.payload) | {"all": False}
+    return {**_told(done), **difference(kept, done.payload), "all": False}
 
 
 def _told(done: Calculated[Any]) -> dict[str, Any]:

@@ -2,6 +2,7 @@
 
 from calendar import month_name
 from collections.abc import Iterable
+from functools import partial
 
 from calculations.inputs.climate import climate
 from calculations.inputs.room import room_or_snags
@@ -58,7 +59,7 @@ class Snapshots:
         rooms: dict[str, Room] = {}
         effective: dict[str, dict[str, Effective]] = {}
         for identity in document.of("room"):
-            room, found, values = look.remembered("room", identity, lambda i=identity: room_or_snags(look, i))
+            room, found, values = look.remembered("room", identity, partial(room_or_snags, look, identity))
             snags.extend(found)
             effective[identity] = values
             if room is not None:
@@ -68,7 +69,7 @@ class Snapshots:
         snags.extend(_site_snags(document))
         snags.extend(look.remembered("roles", "", lambda: _empty_roles(look)))
         for use in document.of("use"):
-            snags.extend(look.remembered("use snags", use, lambda i=use: use_snags(look, i)))
+            snags.extend(look.remembered("use snags", use, partial(use_snags, look, use)))
         snags.extend(_starting_figures(document))
         project = document.one("project")
         usual = Margins(project["heating_margin"], project["cooling_margin"])

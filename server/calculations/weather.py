@@ -188,7 +188,7 @@ def hours_from_lists(about: Any, hours: Any) -> tuple[dict[str, Any], bytes]:
     """
     if not isinstance(about, dict) or not isinstance(hours, dict):
         raise Refused("invalid", "weather: about and hours are objects.")
-    facts = dict.fromkeys(_FACTS)
+    facts: dict[str, Any] = dict.fromkeys(_FACTS)
     for name, low, high in (
         ("year", 1900, 2150), ("latitude_deg", -90, 90), ("longitude_deg", -180, 180), ("utc_offset_h", -12, 14),
         ("elevation_m", -500, 9000),
@@ -212,14 +212,14 @@ def hours_from_lists(about: Any, hours: Any) -> tuple[dict[str, Any], bytes]:
     if len({len(values) for values in arrays.values()}) > 1:
         raise Refused("invalid", "weather: the arrays of hours differ in length.")
     for name in _ARRAYS:
-        low, high = LIMITS[_QUANTITY[name]]
-        outside = np.flatnonzero(~((arrays[name] >= low) & (arrays[name] <= high)))
+        least, most = LIMITS[_QUANTITY[name]]
+        outside = np.flatnonzero(~((arrays[name] >= least) & (arrays[name] <= most)))
         if outside.size:
             at = int(outside[0])
             raise Refused(
-                "invalid", f"weather: hours.{name}[{at}] is {arrays[name][at]:g}; possible is {low:g} to {high:g}."
+                "invalid", f"weather: hours.{name}[{at}] is {arrays[name][at]:g}; possible is {least:g} to {most:g}."
             )
-    faults = sun_faults(WeatherYear(**{**facts, "notes": ()}, **arrays))
+    faults = sun_faults(WeatherYear(**(facts | {"notes": ()} | arrays)))
     facts["notes"] += [fault.message for fault in faults if fault.message not in facts["notes"]]
     return facts, _packed(arrays)
 

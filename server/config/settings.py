@@ -4,6 +4,7 @@ import os
 import secrets
 import sys
 from pathlib import Path
+from typing import Any
 
 ROOT = Path(__file__).resolve().parent.parent.parent
 VAR = Path(os.environ.get("PENDRUM_VAR", ROOT / "var"))
@@ -71,7 +72,7 @@ TIME_ZONE = "UTC"
 LANGUAGE_CODE = "en-gb"
 
 # One line for each thing worth knowing, faults with their trace; a service's journal or a file keeps it.
-LOGGING = {
+LOGGING: dict[str, Any] = {
     "version": 1,
     "disable_existing_loggers": False,
     "formatters": {"line": {"format": "{asctime} {levelname} {name}: {message}", "style": "{"}},

@@ -18,7 +18,7 @@ from projects.starter import create_project, weekly
 NAME = "Tarnwick Craft Hall"
 _SOURCE = Path(__file__).parent / "tarnwick.json"
 
-_PATTERNS: dict[str, tuple[list[tuple[int, float]], list[tuple[int, float]]]] = {
+_PATTERNS: dict[str, tuple[list[tuple[float, float]], list[tuple[float, float]]]] = {
     # name: weekday, weekend as (until hour, fraction)
     "Workshop day": ([(8, 0), (9, 0.3), (12, 0.9), (13, 0.4), (17.5, 1), (21, 0.35), (24, 0)],
                      [(9, 0), (16, 0.6), (24, 0)]),
@@ -237,9 +237,9 @@ def _rooms(draft: Draft, data: dict[str, Any], uses: dict[str, str], fabric: dic
             )  # fmt: skip
             drawn.append(PlanRoom(ids[number], number, outline, level["height_m"]))
         levels.append(PlanLevel(level["floor_m"], tuple(drawn)))
-    numbers = {identity: number for number, identity in ids.items()}
+    number_of = {identity: number for number, identity in ids.items()}
     for face in faces(levels, data["rotation_deg"], WALL_GAP_M):
-        _surface(draft, face, numbers, fabric)
+        _surface(draft, face, number_of, fabric)
     return ids
 
 
@@ -282,11 +282,11 @@ def _systems(draft: Draft, data: dict[str, Any], rooms: dict[str, str]) -> None:
     on = {c["fields"]["number"]: c["fields"]["air_system"] for c in draft.changes if c["kind"] == "room"}
     names = {c["id"]: c["fields"]["name"] for c in draft.changes if c["kind"] == "air_system"}
     for system in names:
-        levels = [
+        ends = [
             [(rooms[n], n, 5.0 + i % 3) for i, n in enumerate(r["number"] for r in level["rooms"]) if on[n] == system]
             for level in data["levels"]
         ]
-        lay_ducts(draft, system, levels, 8.0)
+        lay_ducts(draft, system, ends, 8.0)
     heating = draft.add("circuit", name="Heating", kind="heating", flow_c=55, return_c=45)
     unheated = {"Store", "Cold store"}
     levels = [

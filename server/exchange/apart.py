@@ -69,7 +69,7 @@ def read_apart(
         process.join()
         mine.close()
     if done:
-        return found  # type: ignore[no-any-return]
+        return found
     raise found
 
 

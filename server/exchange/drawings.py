@@ -6,6 +6,7 @@ from dataclasses import dataclass, field
 from typing import Any
 
 import ezdxf
+import ezdxf.filemanagement
 import orjson
 from ezdxf import path as paths
 from ezdxf.disassemble import recursive_decompose
@@ -78,7 +79,9 @@ def _jpeg_size(data: bytes) -> tuple[float, float] | None:
 
 def _dxf(name: str, data: bytes) -> Drawing:
     try:
-        document = ezdxf.read(io.StringIO(data.decode("utf-8", errors="surrogateescape").replace("\r\n", "\n")))
+        document = ezdxf.filemanagement.read(
+            io.StringIO(data.decode("utf-8", errors="surrogateescape").replace("\r\n", "\n"))
+        )
     except (DXFError, ValueError, KeyError, IndexError) as error:
         raise Refused("invalid", f"{name} cannot be read as DXF: {error}.") from error
     off = {layer.dxf.name for layer in document.layers if layer.is_off() or layer.is_frozen()}

@@ -406,8 +406,9 @@ class UseFields(SharedFields):
             raise ValueError(f"heating_setback_c {down} is above heating_setpoint_c {low}")
         if self.cooling_away == "setup" and high is not None and up is not None and up < high:
             raise ValueError(f"cooling_setup_c {up} is below cooling_setpoint_c {high}")
-        if None not in (self.humidity_low, self.humidity_high) and self.humidity_low > self.humidity_high:
-            raise ValueError(f"humidity_low {self.humidity_low} is above humidity_high {self.humidity_high}")
+        dry, damp = self.humidity_low, self.humidity_high
+        if dry is not None and damp is not None and dry > damp:
+            raise ValueError(f"humidity_low {dry} is above humidity_high {damp}")
         for what, basis, value, most in (
             ("people_value", self.people_basis == "per_m2", self.people_value, 5.0),
             ("lights_value", self.lights_basis == "w_m2", self.lights_value, 500.0),

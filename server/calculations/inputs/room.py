@@ -110,8 +110,8 @@ def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
         infiltration_m3_s=leak,
         direct_outdoor_air_m3_s=0.0 if room["air_system"] is not None else need / use["air_effectiveness"],
         # Design values are what the thermostat asks at most: a programme may ask for other ones than the use's figure.
-        heating_setpoint_c=max(_asked(thermostat and (thermostat.winter,)), default=low),
-        cooling_setpoint_c=min(_asked(thermostat and thermostat.cooling), default=high),
+        heating_setpoint_c=max(_asked((thermostat.winter,) if thermostat else None), default=low),
+        cooling_setpoint_c=min(_asked(thermostat.cooling if thermostat else None), default=high),
         heated=values["heated"].value,
         cooled=values["cooled"].value,
         capacity_j_k=AIR_J_M3K * volume + FURNITURE_J_M2K * area,

@@ -124,7 +124,8 @@ def _set_points(look: Lookups, use_id: str, what: str, goal: _Goal) -> tuple[Day
     """
     use = look.existing("use", use_id)
     value = constant(goal.value_c)
-    days, winter = (value,) * 12, value
+    days: Days = (value,) * 12
+    winter = value
     programme = use[f"{what}_programme"]
     if programme is not None and not goal.own:
         found = design_patterns(look, programme, "highest" if what == "heating" else "lowest")

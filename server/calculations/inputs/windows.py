@@ -6,7 +6,8 @@ from calculations.inputs.schedules import design_patterns
 from calculations.lookups import Lookups
 from pendrum_core.fabric.panes import Gap, centre_u_value, window_u_value
 from pendrum_core.model.fabric import Glazing, Layer, Layers
-from pendrum_core.model.rooms import Blind, Element, Shading, SunWindow, inside_convection
+from pendrum_core.model.rooms import Blind, Element, SunWindow, inside_convection
+from pendrum_core.sun.shading import Shading
 from projects.document import Row
 from projects.resolver import opening_construction
 

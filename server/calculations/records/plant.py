@@ -27,7 +27,7 @@ def _outdoor_air(
     if peak is None:
         return None
     air = outdoor_air_part(results, system_of, rooms, peak.month, peak.step)
-    return air and {"sensible_w": air.sensible_w, "latent_w": air.latent_w}
+    return None if air is None else {"sensible_w": air.sensible_w, "latent_w": air.latent_w}
 
 
 def _room_air(loads: RoomLoads, results: BuildingResults, months: tuple[int, ...], system_of: dict[str, str]) -> Record:

@@ -268,7 +268,7 @@ def _sizes(model: Any, document: Document, room: Row, space: Any) -> None:
     import ifcopenshell.api.pset
 
     sizes = {"NetFloorArea": room["floor_area_m2"], "Height": effective_height_m(document, room) or None}
-    known = {key: float(value) for key, value in sizes.items() if value}
+    known: dict[str, Any] = {key: float(value) for key, value in sizes.items() if value}
     if known:
         quantities = ifcopenshell.api.pset.add_qto(model, product=space, name="Qto_SpaceBaseQuantities")
         ifcopenshell.api.pset.edit_qto(model, qto=quantities, properties=known)
