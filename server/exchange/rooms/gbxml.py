@@ -3,7 +3,6 @@
 import math
 from collections import Counter, defaultdict
 from functools import cache
-from importlib.util import find_spec
 from pathlib import Path
 from typing import Any
 
@@ -55,12 +54,13 @@ def _parsed(data: bytes) -> etree._Element:
     return root
 
 
+_SCHEMAS = Path(__file__).parent / "gbxml_schemas"
+
+
 @cache
 def _schema(version: str) -> etree.XMLSchema | None:
-    """The open schema of a version, from the package that carries them; None where it has no such version."""
-    package = find_spec("xgbxml")
-    places = package.submodule_search_locations if package else None
-    path = Path(next(iter(places or ()), "")) / "schemas" / f"GreenBuildingXML_Ver{version}.xsd"
+    """The open schema of a version; None where there is none here."""
+    path = _SCHEMAS / f"GreenBuildingXML_Ver{version}.xsd"
     return etree.XMLSchema(etree.parse(str(path))) if path.is_file() else None
 
 
