@@ -35,9 +35,9 @@ def relative(results: BuildingResults, w: float, air_c: float) -> float:
 class Given(unittest.TestCase):
     def setUp(self) -> None:
         """Two rooms that give each other air, and a third that gets some from the second."""
-        a = replace(room("a", people=900.0), humidity=ASKED, transfer=TransferAir("b", 0.02))
-        b = replace(room("b"), transfer=TransferAir("a", 0.03))
-        c = replace(room("c", people=0.0), humidity=ASKED, transfer=TransferAir("b", 0.01), infiltration_m3_s=0.004)
+        a = replace(room("a", people=900.0), humidity=ASKED, transfers=(TransferAir("b", 0.02),))
+        b = replace(room("b"), transfers=(TransferAir("a", 0.03),))
+        c = replace(room("c", people=0.0), humidity=ASKED, transfers=(TransferAir("b", 0.01),), infiltration_m3_s=0.004)
         self.results = found(a, b, c)
 
     def solved(self, month: int, step: int) -> np.ndarray:
@@ -66,7 +66,7 @@ class Given(unittest.TestCase):
 
     def test_in_winter_air_from_a_room_that_is_kept_moist_needs_less_water(self) -> None:
         plain, kept = room("p"), replace(room("p"), humidity=ASKED)
-        taker = replace(room("t"), humidity=ASKED, transfer=TransferAir("p", 0.02))
+        taker = replace(room("t"), humidity=ASKED, transfers=(TransferAir("p", 0.02),))
         dry, moist = found(plain, taker).moisture["t"], found(kept, taker).moisture["t"]
         out = self.results.outdoors
         saturated = psychrolib.GetSatHumRatio(-9.0, out.pressure_pa)
@@ -119,7 +119,7 @@ class TooLittleAir(unittest.TestCase):
         self.assertNotIn("people_without_air", self.codes(found(room("a", people=0.0))))
 
     def test_a_room_gives_no_more_than_it_gets(self) -> None:
-        taker = replace(room("b"), transfer=TransferAir("a", 0.02))
+        taker = replace(room("b"), transfers=(TransferAir("a", 0.02),))
         self.assertIn(
             "gives 20 L/s to other rooms, but only 6 L/s come in",
             self.codes(found(room("a"), taker))["more_given_than_gets"],

@@ -10,7 +10,8 @@ from hypothesis import strategies as st
 from core.tests.rooms import CLIMATE, WALL, room
 from pendrum_core import moist_air as psy
 from pendrum_core.air.coil import coil_to_temperature, mix
-from pendrum_core.duct.network import ROUND_SIZES_M, air
+from pendrum_core.duct.network import air
+from pendrum_core.duct.shapes import ROUND_SIZES_M
 from pendrum_core.fabric.layers import Layer, total_resistance, transfer_matrix
 from pendrum_core.network.friction import friction, round_area_m2, smallest_size
 from pendrum_core.network.tree import build_tree, path_losses, sum_upwards

@@ -36,7 +36,7 @@ def found(*rooms: Room) -> BuildingResults:
 class TransferAirInRooms(unittest.TestCase):
     def test_a_closed_room_has_the_air_it_gets(self) -> None:
         source = replace(room("a"), cooling_setpoint_c=23.0, heating_setpoint_c=19.0)
-        led = closed("b", cooled=False, heated=False, transfer=TransferAir("a", 0.05))
+        led = closed("b", cooled=False, heated=False, transfers=(TransferAir("a", 0.05),))
         loads = found(source, led).rooms["b"]
         self.assertAlmostEqual(float(loads.air_c.min()), 23.0, places=6)
         self.assertAlmostEqual(float(loads.air_c.max()), 23.0, places=6)
@@ -44,7 +44,7 @@ class TransferAirInRooms(unittest.TestCase):
 
     def test_two_airs_mix_by_their_flows(self) -> None:
         leak, moved = 0.02, 0.03
-        led = closed("b", cooled=False, heated=False, transfer=TransferAir("a", moved))
+        led = closed("b", cooled=False, heated=False, transfers=(TransferAir("a", moved),))
         led = replace(led, infiltration_m3_s=leak)
         results = found(replace(room("a"), cooling_setpoint_c=23.0, heating_setpoint_c=19.0), led)
         outdoors = results.outdoors.dry_bulb_c.mean(axis=1)
@@ -56,7 +56,7 @@ class TransferAirInRooms(unittest.TestCase):
     def test_held_rooms_get_so_much_heat(self) -> None:
         source = replace(room("a"), cooling_setpoint_c=27.0, heating_setpoint_c=15.0)
         plain = room("b")
-        with_air = replace(plain, transfer=TransferAir("a", 0.04))
+        with_air = replace(plain, transfers=(TransferAir("a", 0.04),))
         before, after = found(source, plain), found(source, with_air)
         heat = 0.04 * after.outdoors.air_heat_j_m3k
         more = after.rooms["b"].total - before.rooms["b"].total
@@ -77,7 +77,7 @@ class TransferAirInRooms(unittest.TestCase):
     def test_a_floating_source_is_felt_over_the_day(self) -> None:
         """A room left to itself warms the one that its air goes to; a plain march with that air gives the same."""
         source = room("a", cooled=False)
-        led = replace(room("b", 20.0), transfer=TransferAir("a", 0.03))
+        led = replace(room("b", 20.0), transfers=(TransferAir("a", 0.03),))
         results = found(source, led)
         self.assertGreater(float(np.ptp(results.rooms["a"].air_c[6])), 1.0)
         heat = 0.03 * results.outdoors.air_heat_j_m3k
@@ -87,13 +87,13 @@ class TransferAirInRooms(unittest.TestCase):
 
     def test_a_circle_of_air_comes_to_rest(self) -> None:
         rooms = [
-            replace(room(f"r{i}", 90.0 * i, cooled=False), transfer=TransferAir(f"r{(i + 1) % 3}", 0.02 + 0.01 * i))
+            replace(room(f"r{i}", 90.0 * i, cooled=False), transfers=(TransferAir(f"r{(i + 1) % 3}", 0.02 + 0.01 * i),))
             for i in range(3)
         ]
         results = found(*rooms)
         for index, one in enumerate(rooms):
             air, other = (results.rooms[name].air_c for name in (one.id, rooms[(index + 1) % 3].id))
-            alone = replace(one, transfer=None, infiltration_m3_s=one.infiltration_m3_s + one.transfer_m3_s)
+            alone = replace(one, transfers=(), infiltration_m3_s=one.infiltration_m3_s + one.transfer_m3_s)
             # A march in which the leak brings the neighbour's air for the part that comes from it.
             share = one.transfer_m3_s / alone.infiltration_m3_s
             month = 6
@@ -118,7 +118,7 @@ class TransferAirInRooms(unittest.TestCase):
         source = replace(room("a"), heating_setpoint_c=15.0)
         plain = replace(room("b"), thermostat=heated, cooled=False)
         before = found(source, plain)
-        after = found(source, replace(plain, transfer=TransferAir("a", 0.04)))
+        after = found(source, replace(plain, transfers=(TransferAir("a", 0.04),)))
         heat = 0.04 * after.outdoors.air_heat_j_m3k
         self.assertAlmostEqual(
             after.rooms["b"].heating.load_w - before.rooms["b"].heating.load_w, heat * 5.0, delta=1e-3 * heat
@@ -126,12 +126,12 @@ class TransferAirInRooms(unittest.TestCase):
 
     def test_working_names_it(self) -> None:
         source = replace(room("a"), cooling_setpoint_c=27.0, heating_setpoint_c=15.0)
-        results = found(source, replace(room("b"), transfer=TransferAir("a", 0.04)))
+        results = found(source, replace(room("b"), transfers=(TransferAir("a", 0.04),)))
         heat = 0.04 * results.outdoors.air_heat_j_m3k
         for quantity, want in (("room_cooling", 3.0), ("room_heating", 5.0), ("room_heating_simple", 5.0)):
             node = explain(results, quantity, "b")
             nodes = [*node.inputs, *(child for part in node.inputs for child in part.inputs)]
-            (air,) = [part for part in nodes if part.name == "Air from another room"]
+            (air,) = [part for part in nodes if part.name == "Air from other rooms"]
             self.assertAlmostEqual(air.value, heat * want, places=5)
 
     def test_refuses_what_cannot_be(self) -> None:

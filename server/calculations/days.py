@@ -162,6 +162,8 @@ def system_day(results: BuildingResults, system: str, month: int) -> dict[str, A
         "flow_kg_s": course(p.flow_kg_s, 5),
         "outdoor_kg_s": course(p.outdoor_kg_s, 5),
         "relief_kg_s": course(p.relief_kg_s, 5),
+        "return_kg_s": course(p.return_kg_s, 5),
+        "unit_reheat_w": course(p.reheat_w),
         "economizing": [bool(value) for value in p.economizing[day]],
         "coil_total_w": course(p.cooling_w),
         "coil_sensible_w": course(p.flow_kg_s * p.coil.sensible_j_kg),

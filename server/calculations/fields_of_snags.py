@@ -31,8 +31,8 @@ _FIELDS = {
     "perimeter_too_high": "area_m2",
     "starting_glazing": "u_value",
     "starting_use": "people_value",
-    "transfer_incomplete": "air_from_m3_s",
-    "transfer_unknown": "air_from",
+    "transfer_incomplete": "source",
+    "transfer_faulty": "flow_m3_s",
     "ventilation_below_need": "pinned_flow_m3_s",
 }
 

@@ -13,6 +13,7 @@ INDEXES = {
     "openings of surface": ("opening", "surface"),
     "layers of assembly": ("layer", "assembly"),
     "items of use": ("use_item", "use"),
+    "extracts of room": ("extract", "room"),
 }
 _Key = tuple[str, str]
 

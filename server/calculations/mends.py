@@ -23,6 +23,10 @@ def _set(kind: str, identity: str, **fields: Any) -> Change:
     return {"op": "set", "kind": kind, "id": identity, "fields": fields}
 
 
+def _delete(kind: str, identity: str) -> Change:
+    return {"op": "delete", "kind": kind, "id": identity, "fields": {}}
+
+
 def _free_number(document: Document, snag: Snag) -> Mend:
     taken = {room["number"] for room in document.of("room").values()}
     number = document.of("room")[snag.id]["number"]
@@ -64,7 +68,7 @@ def _no_pipe(document: Document, snag: Snag) -> Mend:
     ends = [row["id"] for row in document.of("pipe_section").values() if row["room"] == snag.id]
     return Mend(
         "Remove its pipe section",
-        tuple({"op": "delete", "kind": "pipe_section", "id": end, "fields": {}} for end in ends),
+        tuple(_delete("pipe_section", end) for end in ends),
     )
 
 
@@ -77,6 +81,9 @@ def _inherited_set_points(document: Document, snag: Snag) -> Mend | None:
 
 
 def _no_extract(document: Document, snag: Snag) -> Mend:
+    triggered = [row["id"] for row in document.of("extract").values() if row["room"] == snag.id and row["above_c"]]
+    if triggered:
+        return Mend("Take the extract away", tuple(_delete("extract", row) for row in triggered))
     use = document.of("use")[document.of("room")[snag.id]["use"]]
     return Mend(f"Switch the extract off in {use['name']}", (_set("use", use["id"], drawn_air="none"),))
 
@@ -89,13 +96,10 @@ def _held(document: Document, snag: Snag) -> Mend:
 _MENDS: dict[str, Callable[[Document, Snag], Mend | None]] = {
     "duplicate_number": _free_number,
     "cooled_without_system": lambda _, snag: Mend("Say that it is not cooled", (_set("room", snag.id, cooled=False),)),
-    "floats_on_system": lambda _, snag: Mend("Take it off the system", (_set("room", snag.id, air_system=None),)),
-    "transfer_incomplete": lambda _, snag: Mend(
-        "Take it away", (_set("room", snag.id, air_from=None, air_from_m3_s=None),)
+    "floats_on_system": lambda _, snag: Mend(
+        "Take it off the system", (_set("room", snag.id, air_system=None, second_system=None),)
     ),
-    "transfer_unknown": lambda _, snag: Mend(
-        "Take it away", (_set("room", snag.id, air_from=None, air_from_m3_s=None),)
-    ),
+    "transfer_incomplete": lambda _, snag: Mend("Take it away", (_delete("transfer", snag.id),)),
     "cooling_short": _sized_plant,
     "heating_short": _sized_plant,
     "leader_missing": _own_sensor,

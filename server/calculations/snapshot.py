@@ -5,8 +5,17 @@ from collections.abc import Iterable
 from functools import partial
 
 from calculations.inputs.climate import climate
-from calculations.inputs.room import room_or_snags
-from calculations.inputs.systems import air_systems, circuits, margins_of_room, margins_of_system, section
+from calculations.inputs.room import room_or_snags, title_of
+from calculations.inputs.systems import (
+    air_systems,
+    circuits,
+    extracts,
+    margins_of_room,
+    margins_of_system,
+    offsets,
+    section,
+    transfers,
+)
 from calculations.inputs.use_checks import use_snags
 from calculations.lookups import Lookups
 from pendrum_core.checks.snag import DOUBTFUL, STOPS, Snag
@@ -71,6 +80,7 @@ class Snapshots:
         for use in document.of("use"):
             snags.extend(look.remembered("use snags", use, partial(use_snags, look, use)))
         snags.extend(_starting_figures(document))
+        snags.extend(_transfer_snags(document))
         project = document.one("project")
         usual = Margins(project["heating_margin"], project["cooling_margin"])
         building = Building(
@@ -80,6 +90,9 @@ class Snapshots:
             systems=tuple(air_systems(look, rooms, effective, self._section)),
             circuits=tuple(circuits(document, self._section)),
             margins=usual,
+            extracts=tuple(extracts(look, rooms)),
+            transfers=tuple(transfers(document, rooms)),
+            offsets_m3_s=offsets(document, rooms),
             room_margins={r: m for r in rooms if (m := margins_of_room(effective[r])) != usual},
             system_margins={key: margins_of_system(project, row) for key, row in document.of("air_system").items()},
         )
@@ -154,6 +167,18 @@ def _site_snags(document: Document) -> list[Snag]:
     return found
 
 
+def _transfer_snags(document: Document) -> list[Snag]:
+    """Transfers without the room that they come from."""
+    rooms = document.of("room")
+    return [
+        Snag(DOUBTFUL, "transfer_incomplete", "transfer", row["id"], "air",
+             f"Air into {title_of(rooms[row['room']])}: no room is named that it comes from; none is counted.",
+             "name the room, or take it away")
+        for row in document.of("transfer").values()
+        if row["source"] is None
+    ]  # fmt: skip
+
+
 def _starting_figures(document: Document) -> list[Snag]:
     """Uses and glazings that are relied on and have nothing but the figures that every new one starts with."""
     found = []
@@ -192,10 +217,13 @@ def _groups(document: Document, rooms: dict[str, Room]) -> Iterable[Group]:
     everything = tuple(rooms)
     if everything:
         yield Group("building", "Building, together", "building", everything)
-    for kind, column in (("level", "level"), ("zone", "zone"), ("use", "use"), ("air_system", "air_system")):
+    kinds = ("level",), ("zone",), ("use",), ("air_system", "second_system")
+    for columns in kinds:
+        kind = columns[0]
         members: dict[str, list[str]] = {}
         for room in rooms:
-            members.setdefault(document.of("room")[room][column], []).append(room)
+            for column in columns:
+                members.setdefault(document.of("room")[room][column], []).append(room)
         for row in document.of(kind).values():
             if row["id"] in members:
                 yield Group(row["id"], row["name"], kind, tuple(members[row["id"]]))

@@ -42,15 +42,15 @@ _USES: dict[str, dict[str, Any]] = {
                      "air": (5.0, 0.9), "set": (19, 25), "when": "Workshop day", "machines": "Machines"},
     "Dry workshop": {"people": 0.1, "sens": 95, "lat": 95, "lights": 12, "equip": 22, "vented": 0.2,
                      "air": (5.0, 0.9), "set": (18, 25), "when": "Workshop day", "machines": "Machines"},
-    "Kiln room": {"people": 0.02, "lights": 8, "equip": 846, "vented": 0.7, "air": (5.0, 17.3), "set": (16, 30),
+    "Kiln room": {"people": 0.02, "lights": 8, "equip": 846, "vented": 0.7, "air": (5.0, 0.9), "set": (16, 30),
                   "cooled": False, "when": "Workshop day", "machines": "Kiln firing", "ach": 1.0},
     "Circulation": {"people": 0.02, "lights": 5, "air": (0.0, 0.3), "set": (18, 27), "cooled": False, "when": "Passing"},
     "Plant": {"lights": 3, "equip": 12, "set": (8, 35), "cooled": False, "machines": "Always", "when": "Passing"},
     "Store": {"lights": 3, "set": (8, 30), "heated": False, "cooled": False, "when": "Passing"},
     "Dye room": {"people": 0.05, "sens": 85, "lat": 100, "lights": 11, "equip": 159, "latent": 0.4, "vented": 0.4,
-                 "air": (5.0, 0.9), "set": (19, 26), "when": "Workshop day", "machines": "Machines", "mac": 4},
+                 "air": (5.0, 0.9), "set": (19, 26), "when": "Workshop day", "machines": "Machines"},
     "Washrooms": {"people": 0.05, "lights": 8, "air": (0.0, 1.0), "set": (20, 28), "cooled": False, "when": "Passing"},
-    "Cold store": {"lights": 3, "set": (4, 4), "heated": False, "cooled": False, "when": "Passing", "ach": 0.05},
+    "Cold store": {"yard": (10, 90), "lights": 3, "set": (2, 4), "heated": False, "when": "Passing", "ach": 0.05},
     "Gallery": {"people": 0.3571, "lights": 16, "air": (3.8, 0.3), "set": (21, 23), "when": "Gallery visitors",
                 "light_when": "Gallery spots"},
     "Steady store": {"yard": (3, 40), "lights": 4, "air": (0.0, 0.3), "set": (20, 22), "when": "Passing", "ach": 0.1},
@@ -66,13 +66,27 @@ _USES: dict[str, dict[str, Any]] = {
 _ON = {
     "AHU-1 workshops": (14.0, ("0.02", "0.03", "0.05", "0.06", "0.10", "0.11", "1.03", "1.04", "1.08", "1.11")),
     "AHU-2 gallery": (15.0, ("1.01", "1.02", "1.06")),
+    "MAU-1 make-up": (20.0, ("0.04",)),
+    "Cold store unit": (-3.0, ("0.13",)),
 }
+# Rooms that have make-up air beside the air of their own system.
+_MADE_UP = ("0.05", "0.06", "0.11")
+# Room: name, L/s, schedule, whether it runs only above a temperature [°C].
+_EXTRACTS: dict[str, tuple[str, float, str | None, float | None]] = {
+    "0.04": ("Kiln hood", 450, None, None), "0.05": ("Spray booth", 300, "Open hours", None),
+    "0.06": ("Dust extract", 600, "Machine hours", None), "0.11": ("Vat hood", 350, "Open hours", None),
+    "0.12": ("Washroom extract", 75, None, None), "1.10": ("Washroom extract", 75, None, None),
+    "1.09": ("Roof extract", 400, None, 29.0),
+}  # fmt: skip
+_OFFSETS_M3_S = {"0.04": -0.04, "0.11": -0.03}
+_TRANSFERS = {"0.12": "0.07", "1.10": "1.05"}  # into washrooms, from passages: what balances
 _ZONES = {
     "Clay and dye": ("0.03", "0.05", "0.11"),
     "Wood and print": ("0.06", "0.10", "1.03", "1.08", "1.11"),
     "Steady air": ("1.01", "1.02", "1.06"),
 }
 _COLD = {"0.13": 4.0}  # held at this temperature by its own unit
+_AROUND_COLD_C = 20.0
 _COOL_NEIGHBOURS = {"0.08", "0.09"}  # their temperature is found by balance with the rooms around them
 # Share of the outer wall that is glazed where a room differs from its use's ordinary one.
 _GLASS_SHARE = {"0.01": 0.66, "1.13": 0.9, "0.08": 0.0, "0.09": 0.0, "0.13": 0.0, "1.02": 0.0, "1.06": 0.0, "0.04": 0.05,
@@ -98,8 +112,9 @@ def load_tarnwick(owner: AbstractBaseUser) -> Project:
         draft.changes.append({"op": "delete", "kind": "level", "id": level, "fields": {}})
     _place(draft, project, data)
     kit = _fabric(draft, project)
-    uses = _uses(draft, project)
+    uses, open_hours = _uses(draft, project)
     rooms = _rooms(draft, data, uses, kit)
+    _air(draft, rooms, open_hours)
     _systems(draft, data, rooms)
     apply_changes(project.id, owner, draft.changes, "Tarnwick Craft Hall", project.version, "redo", 0)
     project.refresh_from_db()
@@ -170,7 +185,8 @@ def _fabric(draft: Draft, project: Project) -> dict[str, str]:
     return roles
 
 
-def _uses(draft: Draft, project: Project) -> dict[str, str]:
+def _uses(draft: Draft, project: Project) -> tuple[dict[str, str], str]:
+    """Uses by name, and the hours at which the building is open."""
     schedules = {row["name"]: row["id"] for row in load_document(project).of("schedule").values()}
     for name, (weekday, weekend) in _PATTERNS.items():
         if name not in schedules:
@@ -185,24 +201,22 @@ def _uses(draft: Draft, project: Project) -> dict[str, str]:
             equipment_latent_share=u.get("latent", 0.0), equipment_vented_share=u.get("vented", 0.0),
             equipment_schedule=schedules[u.get("machines", u["when"])], infiltration_ach=u.get("ach"),
             air_per_person_m3_s=per_person / 1000, air_per_area_m3_s_m2=per_area / 1000,
-            minimum_air_changes=u.get("mac"), heated=u.get("heated", True), heating_setpoint_c=u["set"][0],
+            heated=u.get("heated", True), heating_setpoint_c=u["set"][0],
             cooled=u.get("cooled", True), cooling_setpoint_c=u["set"][1], source=_VENTILATION,
             yardstick_low_w_m2=u.get("yard", (20, 150))[0], yardstick_high_w_m2=u.get("yard", (20, 150))[1],
         )  # fmt: skip
-    _thermostats(draft, uses)
-    return uses
+    return uses, _thermostats(draft, uses)
 
 
-def _thermostats(draft: Draft, uses: dict[str, str]) -> None:
-    """Set-points by the hour where the building is left at night, and what is special to some uses."""
+def _thermostats(draft: Draft, uses: dict[str, str]) -> str:
+    """Set-points by the hour where the building is left at night, and what is special to some uses; the hours."""
     open_hours = draft.add("schedule", name="Open hours", kind="on_off",
                            **weekly(_steps([(8, 0), (21, 1), (24, 0)]), _steps([(10, 0), (17, 1), (24, 0)])))  # fmt: skip
     for name in ("Wet workshop", "Dry workshop", "Meeting"):
         draft.set("use", uses[name], setpoint_schedule=open_hours, heating_away="setback", heating_setback_c=16.0,
                   cooling_away="off", warm_up_h=3.0, pull_down_h=2.0, heating_radiant_share=0.3)  # fmt: skip
     draft.set("use", uses["Gallery"], humidity_low=0.4, humidity_high=0.6, sensing="operative")
-    draft.set("use", uses["Drying loft"], drawn_air="extract", drawn_air_ach=12.0, drawn_air_above_c=32.0,
-              drawn_air_band_k=3.0)  # fmt: skip
+    return open_hours
 
 
 # What the units have beside coils, filter and fan.
@@ -211,13 +225,22 @@ _UNITS: dict[str, dict[str, Any]] = {
     "AHU-2 gallery": {
         "winter_supply_c": 24.0, "humidifier": "steam", "recovery_sensible": 0.7, "frost": "turned down", "frost_limit_c": 1.0,
     },
+    "MAU-1 make-up": {"arrangement": "make-up", "winter_supply_c": 18.0, "filter_drop_pa": 120.0},
+    "Cold store unit": {
+        "arrangement": "room units", "winter_supply_c": 4.0, "reheat": "none", "filter_drop_pa": 0.0, "coil_drop_pa": 60.0,
+        "other_drop_pa": 20.0, "outlet_velocity_m_s": 4.0,
+    },
 }  # fmt: skip
 
 
 def _rooms(draft: Draft, data: dict[str, Any], uses: dict[str, str], fabric: dict[str, str]) -> dict[str, str]:
     of_room: dict[str, str] = {}
-    for name, (supply_c, numbers) in _ON.items():
-        of_room |= dict.fromkeys(numbers, draft.add("air_system", name=name, supply_c=supply_c, **_UNITS[name]))
+    systems = {
+        name: draft.add("air_system", name=name, supply_c=supply_c, **_UNITS[name])
+        for name, (supply_c, _) in _ON.items()
+    }
+    for name, (_, numbers) in _ON.items():
+        of_room |= dict.fromkeys(numbers, systems[name])
     ids: dict[str, str] = {}
     zones = {name: draft.add("zone", name=name) for name in _ZONES}
     zone_of = {number: zones[name] for name, numbers in _ZONES.items() for number in numbers}
@@ -233,6 +256,8 @@ def _rooms(draft: Draft, data: dict[str, Any], uses: dict[str, str], fabric: dic
             ids[number] = draft.add(
                 "room", number=number, name=room["name"], level=level_id, zone=zone_of.get(number), use=uses[room["use"]], floor_area_m2=area,
                 plan_area_m2=area, outline_m=outline, air_system=of_room.get(number),
+                second_system=systems["MAU-1 make-up"] if number in _MADE_UP else None,
+                offset_m3_s=_OFFSETS_M3_S.get(number),
                 occupied=room["use"] not in ("Store", "Cold store", "Plant"),
             )  # fmt: skip
             drawn.append(PlanRoom(ids[number], number, outline, level["height_m"]))
@@ -248,6 +273,8 @@ def _surface(draft: Draft, face: Face, numbers: dict[str, str], fabric: dict[str
     fields, number, beyond = surface_fields(face, numbers), numbers[face.room], numbers.get(face.neighbour or "", "")
     if face.kind == "inner_wall" and beyond in _COLD:
         fields |= {"boundary": "fixed", "fixed_temperature_c": _COLD[beyond], "assembly": fabric["cold wall"]}
+    elif face.kind == "inner_wall" and number in _COLD:
+        fields |= {"boundary": "fixed", "fixed_temperature_c": _AROUND_COLD_C, "assembly": fabric["cold wall"]}
     elif face.kind == "inner_wall" and (number in _COOL_NEIGHBOURS) != (beyond in _COOL_NEIGHBOURS):
         fields |= {"boundary": "room", "assembly": fabric["cool wall"]}
     surface = draft.add("surface", **fields)
@@ -278,12 +305,36 @@ def _windows(draft: Draft, wall: str, face: Face, number: str, fabric: dict[str,
         draft.add("opening", surface=wall, name="Doors to outdoors", kind="door", count=2, width_m=1.0, height_m=2.2)
 
 
+def _air(draft: Draft, rooms: dict[str, str], open_hours: str) -> None:
+    """Hoods and other extracts, and air between rooms."""
+    machines = draft.add("schedule", name="Machine hours", kind="on_off",
+                         **weekly(_steps([(8.5, 0), (12, 1), (13, 0), (17, 1), (24, 0)]), _steps([(10, 0), (15, 1), (24, 0)])))  # fmt: skip
+    hours = {"Open hours": open_hours, "Machine hours": machines, None: None}
+    for number, (name, flow_l_s, schedule, above_c) in _EXTRACTS.items():
+        draft.add(
+            "extract",
+            room=rooms[number],
+            name=name,
+            flow_m3_s=flow_l_s / 1000.0,
+            schedule=hours[schedule],
+            above_c=above_c,
+        )
+    for number, source in _TRANSFERS.items():
+        draft.add("transfer", room=rooms[number], source=rooms[source])
+
+
 def _systems(draft: Draft, data: dict[str, Any], rooms: dict[str, str]) -> None:
-    on = {c["fields"]["number"]: c["fields"]["air_system"] for c in draft.changes if c["kind"] == "room"}
+    on = {
+        c["fields"]["number"]: (c["fields"]["air_system"], c["fields"]["second_system"])
+        for c in draft.changes
+        if c["kind"] == "room"
+    }
     names = {c["id"]: c["fields"]["name"] for c in draft.changes if c["kind"] == "air_system"}
+    # A refrigerating unit of its own has neither ducts nor water.
+    names = {system: name for system, name in names.items() if name != "Cold store unit"}
     for system in names:
         ends = [
-            [(rooms[n], n, 5.0 + i % 3) for i, n in enumerate(r["number"] for r in level["rooms"]) if on[n] == system]
+            [(rooms[n], n, 5.0 + i % 3) for i, n in enumerate(r["number"] for r in level["rooms"]) if system in on[n]]
             for level in data["levels"]
         ]
         lay_ducts(draft, system, ends, 8.0)

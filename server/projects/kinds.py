@@ -84,10 +84,16 @@ KINDS: dict[str, KindInfo] = {
             "zone": "zone",
             "use": "use",
             "air_system": "air_system",
+            "second_system": "air_system",
             "sensor_room": "room",
-            "air_from": "room",
         },
         most=5_000,
+    ),
+    "extract": KindInfo(
+        models.Extract, schemas.ExtractFields, "room", {"room": "room", "schedule": "schedule"}, most=20_000
+    ),
+    "transfer": KindInfo(
+        models.Transfer, schemas.TransferFields, "room", {"room": "room", "source": "room"}, most=20_000
     ),
     "surface": KindInfo(
         models.Surface,

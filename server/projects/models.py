@@ -379,6 +379,12 @@ class AirSystem(Part, Margins):
     held_pa = models.FloatField(default=150.0)
     duct_leak_share = models.FloatField(default=0.0)
     running = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
+    arrangement = models.CharField(max_length=12, default="central")
+    cools = models.BooleanField(default=True)
+    dry_to_c = models.FloatField(null=True)
+    supply_rule = models.CharField(max_length=10, default="rooms")
+    reset_cold_c = models.FloatField(default=5.0)
+    reset_warm_c = models.FloatField(default=20.0)
 
 
 class Room(Part, Shared, Margins):
@@ -402,11 +408,34 @@ class Room(Part, Shared, Margins):
     cooled = models.BooleanField(null=True)
     heating_capacity_w = models.FloatField(null=True)
     cooling_capacity_w = models.FloatField(null=True)
-    # Air that comes in from another room.
-    air_from = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
-    air_from_m3_s = models.FloatField(null=True)
+    # Takes what the first system leaves.
+    second_system = models.ForeignKey(AirSystem, null=True, on_delete=models.SET_NULL, related_name="+")
+    second_pinned_flow_m3_s = models.FloatField(null=True)
+    # To outdoors by its pressure; below nought from there.
+    offset_m3_s = models.FloatField(null=True)
     sensor_room = models.ForeignKey("self", null=True, on_delete=models.SET_NULL, related_name="+")
     pinned_flow_m3_s = models.FloatField(null=True)
+
+
+class Extract(Part):
+    """Air that leaves a room to outdoors by a fan: a hood, a toilet, a process."""
+
+    room = models.ForeignKey(Room, on_delete=models.CASCADE, related_name="extracts")
+    name = models.CharField(max_length=120)
+    flow_m3_s = models.FloatField()
+    lane = models.CharField(max_length=8, default="fan")
+    schedule = models.ForeignKey(Schedule, null=True, on_delete=models.PROTECT, related_name="+")
+    above_c = models.FloatField(null=True)
+    fan_pa = models.FloatField(default=150.0)
+    fan_efficiency = models.FloatField(default=0.5)
+
+
+class Transfer(Part):
+    """Air from one room into another; without a flow it is what balances."""
+
+    room = models.ForeignKey(Room, on_delete=models.CASCADE, related_name="transfers")
+    source = models.ForeignKey(Room, null=True, on_delete=models.SET_NULL, related_name="+")
+    flow_m3_s = models.FloatField(null=True)
 
 
 class Surface(Part):

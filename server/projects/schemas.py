@@ -477,10 +477,40 @@ class RoomFields(SharedFields, MarginFields):
     cooled: bool | None = None
     heating_capacity_w: Annotated[float, Field(ge=0, le=1e7)] | None = None
     cooling_capacity_w: Annotated[float, Field(ge=0, le=1e7)] | None = None
-    air_from: Ref = None
-    air_from_m3_s: Annotated[float, Field(ge=0, le=100)] | None = None
     sensor_room: Ref = None
     pinned_flow_m3_s: Annotated[float, Field(ge=0.0001, le=500)] | None = None
+    second_system: Ref = None
+    second_pinned_flow_m3_s: Annotated[float, Field(ge=0.0001, le=500)] | None = None
+    offset_m3_s: Annotated[float, Field(ge=-100, le=100)] | None = None
+
+    @model_validator(mode="after")
+    def two_systems(self) -> Self:
+        if self.second_system is not None and self.second_system == self.air_system:
+            raise ValueError("air_system and second_system are the same")
+        return self
+
+
+class ExtractFields(Kind):
+    room: Id
+    name: Name
+    flow_m3_s: Annotated[float, Field(ge=0.001, le=100)]
+    lane: Literal["fan", "unit"] = "fan"
+    schedule: Ref = None
+    above_c: Annotated[float, Field(ge=0, le=60)] | None = None
+    fan_pa: Annotated[float, Field(ge=0, le=5000)] = 150.0
+    fan_efficiency: Efficiency = 0.5
+
+
+class TransferFields(Kind):
+    room: Id
+    source: Ref = None
+    flow_m3_s: Annotated[float, Field(ge=0.0001, le=100)] | None = None
+
+    @model_validator(mode="after")
+    def two_rooms(self) -> Self:
+        if self.source == self.room:
+            raise ValueError("source: air cannot come from the room that it flows into")
+        return self
 
 
 class SurfaceFields(Kind):
@@ -524,8 +554,8 @@ class OpeningFields(Kind):
 
 class AirSystemFields(MarginFields):
     name: Name
-    supply_c: Annotated[float, Field(ge=5, le=30)] = 14.0
-    winter_supply_c: Annotated[float, Field(ge=10, le=50)] = 20.0
+    supply_c: Annotated[float, Field(ge=-8, le=30)] = 14.0
+    winter_supply_c: Annotated[float, Field(ge=0, le=50)] = 20.0
     bypass_factor: Annotated[float, Field(ge=0, le=0.5)] = 0.12
     fan_efficiency: Efficiency = 0.65
     motor_efficiency: Efficiency = 0.85
@@ -555,6 +585,18 @@ class AirSystemFields(MarginFields):
     held_pa: Annotated[float, Field(ge=0, le=2000)] = 150.0
     duct_leak_share: Annotated[float, Field(ge=0, le=0.3)] = 0.0
     running: Ref = None
+    arrangement: Literal["central", "make-up", "room units"] = "central"
+    cools: bool = True
+    dry_to_c: Annotated[float, Field(ge=2, le=25)] | None = None
+    supply_rule: Literal["rooms", "fixed", "outdoors"] = "rooms"
+    reset_cold_c: Annotated[float, Field(ge=-40, le=40)] = 5.0
+    reset_warm_c: Annotated[float, Field(ge=-40, le=50)] = 20.0
+
+    @model_validator(mode="after")
+    def reset_in_order(self) -> Self:
+        if self.reset_cold_c >= self.reset_warm_c:
+            raise ValueError(f"reset_cold_c {self.reset_cold_c:g} must be below reset_warm_c {self.reset_warm_c:g}")
+        return self
 
 
 class SectionFields(Kind):

@@ -8,13 +8,14 @@ from django.db import transaction
 
 from projects.changes import Change, apply_changes
 from projects.document import Document, load_document
+from projects.earlier import brought_forward
 from projects.errors import FieldFault, Refused
 from projects.kinds import KINDS
 from projects.models import Project
 from projects.starter import create_project, new_id
 
 FORM = "pendrum-project"
-VERSION = 1
+VERSION = 2
 _SINGLE = tuple(name for name, kind in KINDS.items() if kind.single)
 _MOST_OBJECTS = 200_000
 # What stands beside the objects; read and written by the layer above.
@@ -136,16 +137,19 @@ def from_file(owner: AbstractBaseUser, content: Any, name: str | None = None) ->
 
 
 def _checked(content: Any) -> dict[str, list[dict[str, Any]]]:
+    """The objects of a file, as this version has them."""
     if not isinstance(content, dict) or content.get("format") != FORM:
         raise Refused("invalid", f"This is no project's file: format is not {FORM!r}.")
-    if content.get("version") != VERSION:
-        raise Refused("invalid", f"version {content.get('version')!r} of the file is not known; known is {VERSION}.")
-    objects = content.get("objects")
+    version = content.get("version")
+    if type(version) is not int or not 1 <= version <= VERSION:
+        raise Refused("invalid", f"version {version!r} of the file is not known; known are 1 to {VERSION}.")
+    objects: Any = content.get("objects")
     if not isinstance(objects, dict) or not all(
         isinstance(rows, list) and all(isinstance(row, dict) and isinstance(row.get("id"), str) for row in rows)
         for rows in objects.values()
     ):
         raise Refused("invalid", "objects: lists of objects with an id are needed, by kind.")
+    objects = brought_forward(objects, version)
     for kind in objects:
         if kind not in KINDS:
             raise Refused(
@@ -160,7 +164,7 @@ def _checked(content: Any) -> dict[str, list[dict[str, Any]]]:
             raise Refused("invalid", f"{kind}: two objects of the file have the same id.")
     for kind in ("project", "site"):
         _only(objects, kind)
-    months = [row.get("month") for row in objects.get("design_month", ())]
+    months: list[Any] = [row.get("month") for row in objects.get("design_month", ())]
     if not all(type(month) is int for month in months) or sorted(months) != list(range(1, 13)):
         raise Refused("invalid", "design_month: one object for each month from 1 to 12 is needed.")
     return objects

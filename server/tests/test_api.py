@@ -254,7 +254,7 @@ class Demo(ApiTest):
         answer = self.get(f"/projects/{project.id}/results").json()["changed"]
         self.assertEqual(len(answer["room"]), 28)
         self.assertEqual([s for s in answer["snag"].values() if s["level"] == "stops"], [])
-        self.assertEqual(len(answer["air_system"]), 2)
+        self.assertEqual(len(answer["air_system"]), 4)
         self.assertEqual(len(answer["circuit"]), 2)
         # Plan area 42 x 24 m on two levels.
         self.assertAlmostEqual(answer["group"]["building"]["floor_area_m2"], 2 * 42 * 24, delta=0.5)

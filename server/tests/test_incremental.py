@@ -111,7 +111,7 @@ class Incremental(ApiTest):
             ("room", i["room"], {"floor_area_m2": 20 * n}),
             ("room", "r2", {"lights_w_m2": random.choice([None, 9 * n])}),
             ("room", "r2", {"air_system": random.choice([None, i["system"]])}),
-            ("room", "r2", {"air_from": random.choice([None, i["room"]]), "air_from_m3_s": 0.02 * n}),
+            ("room", "r2", {"offset_m3_s": 0.002 * n}),
             ("project", self.small.project, {"infiltration_ach": 0.4 * n, "height_m": 3 * n}),
             ("use", i["use"], {"infiltration_ach": random.choice([None, 0.3 * n])}),
             ("kit", self.small.kit, {"window": random.choice([None, i["glass"]])}),

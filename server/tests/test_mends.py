@@ -29,12 +29,7 @@ class Mends(ApiTest):
                 "sensor of its own",
                 [create("room", "n", **second), self.to("room", i["room"], sensor_room="n")],
             ),
-            ("transfer_incomplete", "Take it away", [self.to("room", i["room"], air_from_m3_s=0.02)]),
-            (
-                "transfer_unknown",
-                "Take it away",
-                [create("room", "n", **second), self.to("room", i["room"], air_from="n", air_from_m3_s=0.02)],
-            ),
+            ("transfer_incomplete", "Take it away", [create("transfer", "t", room=i["room"], flow_m3_s=0.02)]),
             (
                 "extract_with_cooling",
                 "Switch the extract off in Office",

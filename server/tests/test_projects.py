@@ -107,6 +107,23 @@ class Projects(ApiTest):
             self.assertIn(words, refused.json()["title"])
         self.assertEqual(len(self.get("/projects").json()), count)
 
+    def test_a_file_of_the_first_version_is_brought_forward(self) -> None:
+        """Air from another room was two fields of a room then."""
+        content = self.get(f"/projects/{Small(self).project}/project.json").json()
+        objects = content["objects"]
+        (room,) = objects["room"]
+        gone = ("second_system", "second_pinned_flow_m3_s", "offset_m3_s")
+        first = {key: value for key, value in room.items() if key not in gone}
+        giver = first | {"id": "giver", "number": "9", "air_from": None, "air_from_m3_s": None}
+        objects["room"] = [first | {"air_from": "giver", "air_from_m3_s": 0.04}, giver]
+        del objects["transfer"], objects["extract"]
+        answer = self.upload(content | {"version": 1})
+        self.assertEqual(answer.status_code, 201, answer.content)
+        made = self.get(f"/projects/{answer.json()['id']}/project.json").json()["objects"]
+        numbers = {row["id"]: row["number"] for row in made["room"]}
+        (transfer,) = made["transfer"]
+        self.assertEqual((numbers[transfer["source"]], transfer["flow_m3_s"]), ("9", 0.04))
+
     def test_the_file_keeps_its_schema(self) -> None:
         """Every object has the fields that the published schema names, no others, and those it requires."""
         content = self.get(f"/projects/{self.demo}/project.json").json()

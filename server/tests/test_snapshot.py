@@ -50,17 +50,40 @@ class Inputs(ApiTest):
     def test_air_from_another_room(self) -> None:
         other = create("room", "n", number="2", name="Other", use=self.small.ids["use"], floor_area_m2=9)
         self.commit(self.small.project, [other])
-        self.assertIsNone(self.room().transfer)
-        self.change("room", "room", air_from="n", air_from_m3_s=0.03)
-        transfer = self.room().transfer
-        self.assertEqual((transfer.room, transfer.flow_m3_s), ("n", 0.03))
-        self.assertIn("n", self.room().neighbours)
-        self.change("room", "room", air_from=self.small.ids["room"])
-        self.assertIsNone(self.room().transfer)
-        self.assertIn("transfer_incomplete", {snag.code for snag in self.take().snags})
-        self.change("room", "room", air_from="n")
+        self.assertEqual(self.take().building.transfers, ())
+        self.commit(
+            self.small.project, [create("transfer", "t", room=self.small.ids["room"], source="n", flow_m3_s=0.03)]
+        )
+        # The other room has no walls yet: air from a room that is not calculated does not count.
+        self.assertEqual(self.take().building.transfers, ())
+        wall = {"room": "n", "name": "Wall", "role": "outer_wall", "boundary": "outdoors", "area_m2": 9}
+        self.commit(self.small.project, [create("surface", "w", **wall, assembly=self.small.ids["wall"])])
+        (transfer,) = self.take().building.transfers
+        self.assertEqual((transfer.source, transfer.target, transfer.flow_m3_s), ("n", self.small.ids["room"], 0.03))
         self.commit(self.small.project, [{"op": "delete", "kind": "room", "id": "n"}])
-        self.assertIsNone(self.room().transfer)
+        self.assertEqual(self.take().building.transfers, ())
+        self.assertIn("transfer_incomplete", {snag.code for snag in self.take().snags})
+
+    def test_extracts_and_offset(self) -> None:
+        room = self.small.ids["room"]
+        self.commit(self.small.project, [create("extract", "x", room=room, name="Hood", flow_m3_s=0.2),
+                                         create("extract", "y", room=room, name="Roof fan", flow_m3_s=0.5, above_c=29)])  # fmt: skip
+        self.change("room", "room", offset_m3_s=-0.01)
+        building = self.take().building
+        self.assertEqual([(e.name, e.triggered) for e in building.extracts], [("Hood", False), ("Roof fan", True)])
+        self.assertEqual(building.offsets_m3_s, {room: -0.01})
+        drawn = self.room().thermostat.drawn_air
+        self.assertEqual((drawn.flow_m3_s, drawn.above_c), (0.5, 29))
+
+    def test_a_room_unit_is_a_set_of_its_own_and_brings_no_outdoor_air(self) -> None:
+        system = self.take().building.systems[0].id
+        self.commit(
+            self.small.project,
+            [{"op": "set", "kind": "air_system", "id": system, "fields": {"arrangement": "room units"}}],
+        )
+        (unit,) = self.take().building.systems
+        self.assertEqual((unit.id, unit.drawn), (f"{system}~{self.small.ids['room']}", system))
+        self.assertGreater(self.room().direct_outdoor_air_m3_s, 0.0)
 
     def test_people_and_lights(self) -> None:
         gains = {g.category: g for g in self.room().gains}

@@ -46,7 +46,7 @@ class RoomAirflow:
         ventilation_m3_s: breathing-zone outdoor air over effectiveness; the supply is never below it.
         air_changes_m3_s: minimum air changes times volume.
         design_m3_s: the largest of them, or the pinned one.
-        governing: "cooling", "ventilation", "air changes" or "pinned".
+        governing: "cooling", "ventilation", "air changes", "pinned" or "make-up".
         mass_kg_s: dry air.
     """
 
@@ -69,8 +69,11 @@ def size_airflow(
     supply_c: float,
     pressure_pa: float,
     least_over_need: float = 1.0,
+    owed_kg_s: float | None = None,
 ) -> RoomAirflow:
     """Supply flow of a room for its own sensible peak; never below its outdoor air times `least_over_need`.
+
+    `owed_kg_s` is what a make-up unit has to bring, whatever else is asked.
 
     Raises:
         ValueError: the supply air is not colder than a room that it has to cool.
@@ -92,7 +95,9 @@ def size_airflow(
     }
     governing = max(needs, key=lambda need: needs[need])
     design = needs[governing]
-    if terminal.pinned_flow_m3_s is not None:
+    if owed_kg_s is not None:
+        governing, design = "make-up", owed_kg_s * supply.specific_volume_m3_kg
+    elif terminal.pinned_flow_m3_s is not None:
         governing, design = "pinned", terminal.pinned_flow_m3_s
     return RoomAirflow(
         room=room.id,

@@ -63,31 +63,33 @@ class _Air:
     Attributes:
         total: all of it.
         brought: outdoor, supply and drawn-in air's moisture and the gains' [kg/s].
-        given: from another room, or 0; and which.
+        given: from other rooms, by room.
     """
 
     total: Array
     brought: Array
-    given: float
-    giver: str
+    given: Mapping[str, float]
 
 
 def room_moistures(
-    rooms: Mapping[str, RoomLoads], system_of: Mapping[str, AirSystemResult], outside: Outdoors
+    rooms: Mapping[str, RoomLoads], systems_of: Mapping[str, Sequence[AirSystemResult]], outside: Outdoors
 ) -> dict[str, RoomMoisture]:
     """Moisture of the rooms of which some humidity is asked; nothing of one that no air reaches."""
     asked = [identity for identity, loads in rooms.items() if loads.room.humidity is not None]
-    airs = _airs(asked, rooms, system_of, outside)
+    airs = _airs(asked, rooms, systems_of, outside)
     humidity = _humidity_ratios(airs, outside)
     return {
-        identity: _within_limits(rooms[identity], humidity[identity], airs[identity], rooms, system_of, outside)
+        identity: _within_limits(rooms[identity], humidity[identity], airs[identity], rooms, systems_of, outside)
         for identity in asked
         if identity in humidity
     }
 
 
 def _airs(
-    asked: Sequence[str], rooms: Mapping[str, RoomLoads], system_of: Mapping[str, AirSystemResult], outside: Outdoors
+    asked: Sequence[str],
+    rooms: Mapping[str, RoomLoads],
+    systems_of: Mapping[str, Sequence[AirSystemResult]],
+    outside: Outdoors,
 ) -> dict[str, _Air]:
     """The air of rooms, of those that give them air, and so on."""
     airs: dict[str, _Air] = {}
@@ -95,8 +97,8 @@ def _airs(
     while waiting:
         identity = waiting.pop()
         if identity not in airs:
-            air = airs[identity] = _air_of(rooms[identity], system_of.get(identity), rooms, outside)
-            waiting += [air.giver] if air.given else []
+            air = airs[identity] = _air_of(rooms[identity], systems_of.get(identity, ()), rooms, outside)
+            waiting += list(air.given)
     return airs
 
 
@@ -107,7 +109,7 @@ def _humidity_ratios(airs: Mapping[str, _Air], outside: Outdoors) -> dict[str, A
     for _ in range(_MOST_ROUNDS):
         apart = 0.0
         for identity, air in moved.items():
-            given = air.given * found.get(air.giver, outside.humidity_ratio) if air.given else 0.0
+            given = sum(flow * found.get(giver, outside.humidity_ratio) for giver, flow in air.given.items())
             following = (air.brought + given) / air.total
             apart = max(apart, float(np.abs(following - found[identity]).max()))
             found[identity] = following
@@ -117,19 +119,25 @@ def _humidity_ratios(airs: Mapping[str, _Air], outside: Outdoors) -> dict[str, A
 
 
 def _air_of(
-    loads: RoomLoads, system: AirSystemResult | None, rooms: Mapping[str, RoomLoads], outside: Outdoors
+    loads: RoomLoads, systems: Sequence[AirSystemResult], rooms: Mapping[str, RoomLoads], outside: Outdoors
 ) -> _Air:
     room, volume = loads.room, _volume(outside)
     shape = outside.humidity_ratio.shape
     fresh = np.full(shape, (room.infiltration_m3_s + room.direct_outdoor_air_m3_s) / volume)
     if loads.control is not None:
         fresh = fresh + _drawn_m3_s(loads, outside) / volume
-    supplied: Array | float = system.served[room.id].flow_kg_s if system else 0.0
-    supply_w: Array | float = system.summer.supply_w if system else 0.0
-    giver = room.transfer.room if room.transfer is not None and room.transfer.room in rooms else ""
-    given = room.transfer.flow_m3_s / volume if room.transfer is not None and giver else 0.0
+    supplied, moist = np.zeros(shape), np.zeros(shape)
+    for system in systems:
+        flow = system.served[room.id].flow_kg_s
+        supplied += flow
+        moist += flow * system.summer.supply_w
+    given: dict[str, float] = {}
+    for transfer in room.transfers:
+        if transfer.room in rooms and transfer.flow_m3_s > 0.0:
+            given[transfer.room] = given.get(transfer.room, 0.0) + transfer.flow_m3_s / volume
     gains = loads.latent_w / vapour_j_kg(room.cooling_setpoint_c)
-    return _Air(fresh + supplied + given, fresh * outside.humidity_ratio + supplied * supply_w + gains, given, giver)
+    brought = fresh * outside.humidity_ratio + moist + gains
+    return _Air(fresh + supplied + sum(given.values()), brought, given)
 
 
 def _drawn_m3_s(loads: RoomLoads, outside: Outdoors) -> Array:
@@ -151,7 +159,7 @@ def _volume(outside: Outdoors) -> float:
 
 
 def _within_limits(
-    loads: RoomLoads, w: Array, air: _Air, rooms: Mapping[str, RoomLoads], system_of: Mapping[str, AirSystemResult],
+    loads: RoomLoads, w: Array, air: _Air, rooms: Mapping[str, RoomLoads], systems_of: Mapping[str, Sequence[AirSystemResult]],
     outside: Outdoors,
 ) -> RoomMoisture:  # fmt: skip
     """What a room's humidity is against its limits."""
@@ -172,7 +180,7 @@ def _within_limits(
         over = w - humidity_ratio_from_relative(air_c, limits.high, outside.pressure_pa)
         carried = air.total * vapour_j_kg(room.cooling_setpoint_c)
         drying = max(0.0, float((np.where(held, over, 0.0) * carried).max()))
-    winter, added = _winter(loads, air, rooms, system_of.get(room.id), outside)
+    winter, added = _winter(loads, air, rooms, next(iter(systems_of.get(room.id, ())), None), outside)
     return RoomMoisture(
         relative, float(looked_at[month, step]), int(month), int(step), drying, winter, added,
         added * vapour_j_kg(loads.winter_air_c),
@@ -198,10 +206,10 @@ def _winter(
             supplied *= float(system.winter.outdoor_share.mean())
     fresh = (room.winter_leak_m3_s + room.direct_outdoor_air_m3_s) / _volume(outside) + supplied
     dry = float(saturation_humidity_ratio(outside.climate.winter_dry_bulb_c, outside.pressure_pa))
-    given_w = max(dry, _kept_at(rooms[air.giver], outside)) if air.given else dry
-    whole = fresh + air.given
+    whole = fresh + sum(air.given.values())
+    given_w = sum(flow * max(dry, _kept_at(rooms[giver], outside)) for giver, flow in air.given.items())
     moist = supplied * max(humid - dry, 0.0)
-    mixed = (fresh * dry + moist + air.given * given_w) / whole if whole > 0.0 else dry
+    mixed = (fresh * dry + moist + given_w) / whole if whole > 0.0 else dry
     relative = min(1.0, float(relative_humidity(air_c, mixed, outside.pressure_pa)))
     if room.humidity.low is None:
         return relative, 0.0

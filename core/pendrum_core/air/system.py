@@ -7,7 +7,7 @@ of the supply air is in its heat capacity.
 """
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -17,29 +17,35 @@ from pendrum_core.air.airflow import RoomAirflow, size_airflow
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve, FanResult, size_fan
 from pendrum_core.air.humidifier import Humidifier
-from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, SystemOutdoorAir, system_outdoor_air
+from pendrum_core.air.outdoor_air import (
+    SIMPLIFIED_LEAST,
+    SystemOutdoorAir,
+    system_outdoor_air,
+    zone_outdoor_air_m3_s,
+)
 from pendrum_core.air.recovery import Recovery
-from pendrum_core.air.walk import Ducts, Path, Rooms, Unit, walk
+from pendrum_core.air.season import NOTHING, RoomAir, Season, served_by, settled
+from pendrum_core.air.walk import Ducts, Path, Unit
 from pendrum_core.duct.network import DuctResult, air, size_tree
 from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import AirSystem
+from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem, Terminal
 from pendrum_core.moist_air import (
     dew_point_c,
     enthalpy_j_kg,
     humidity_ratio_from_relative,
     saturation_humidity_ratio,
-    specific_heat_j_kgk,
     specific_volume_m3_kg,
 )
 from pendrum_core.room.outdoors import Outdoors
-from pendrum_core.room.served import Asked, Served, serve
+from pendrum_core.room.served import Asked, Served
 from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]
 Single = NDArray[np.float32]
 COLDEST_COIL_C = -10.0  # air off a cooling coil in the validity of this path
-_ROUNDS, _AT_REST, _AT_REST_K = 8, 1e-9, 1e-7
-_USUAL_W = 0.008
+_UNHEATED_C = -100.0  # asked of a unit that has no heating coil of its own
+_PEOPLE_THERE = 0.2  # of a room's largest moisture gain: while it is above, somebody is there
+_M3_KG = 0.84  # of outdoor air, for telling whether it is enough
 _LEAK_C = 20.0  # volume of leaking air is taken at this temperature
 
 
@@ -53,6 +59,7 @@ class RoomDemand:
         summer, winter: the room as it is without systems, (1, months, 144) and (1, 1, 144).
         allowance_w: heating-up allowance that is no part of what is asked on the winter day [W].
         has_emitter: whether an emitter heats it; then its terminal only makes up for supply air that is too cold.
+        air, winter_air: what flows through it beside the system's air.
     """
 
     room: Room
@@ -62,6 +69,16 @@ class RoomDemand:
     winter: Asked
     allowance_w: float = 0.0
     has_emitter: bool = False
+    air: RoomAir = NOTHING
+    winter_air: RoomAir = NOTHING
+
+    @property
+    def left_w(self) -> Array:
+        """Its sensible load less what systems that come first bring at its set-point, (months, 144) [W]."""
+        if self.air.first is None:
+            return self.sensible_w
+        first = self.air.first
+        return np.asarray(self.sensible_w - first.rate_w_k * (self.room.cooling_setpoint_c - first.supply_c))
 
 
 @dataclass(frozen=True)
@@ -146,8 +163,9 @@ class AirSystemResult:
 
     @property
     def heating_coil_w(self) -> float:
-        """Largest duty of the heating coil, on the winter day or in any summer month [W]."""
-        return max(float(self.winter.heating_w.max()), float(self.summer.heating_w.max()))
+        """Largest duty of the heating coils in the unit together, on the winter day or in any summer month [W]."""
+        summer = self.summer.heating_w + self.summer.reheat_w
+        return max(float(self.winter.heating_w.max()), float(summer.max()))
 
     @cached_property
     def outdoor_air_j_kg(self) -> tuple[Array, Array]:
@@ -169,12 +187,12 @@ class AirSystemResult:
 
 
 def _supply_course(
-    system: AirSystem, demands: Sequence[RoomDemand], flows: Mapping[str, RoomAirflow]
+    system: AirSystem, demands: Sequence[RoomDemand], flows: Mapping[str, RoomAirflow], outdoor_c: Array
 ) -> tuple[Array, Array]:
-    """Supply temperature at the terminals and cooling that falls short, each (months, 144).
+    """Supply temperature at the terminals and cooling that falls short, each (months, 144), by the system's rule.
 
-    With constant flow the temperature follows the room that asks for the coldest air, never below the design value; with
-    variable flow it is the design value.
+    With constant flow "rooms" follows the room that asks for the coldest air, never below the design value and, where none asks
+    for any, not above what it is in winter; with variable flow it is the design value.
     """
     shape = demands[0].sensible_w.shape
     coldest = np.full(shape, min(demand.room.cooling_setpoint_c for demand in demands))
@@ -183,77 +201,21 @@ def _supply_course(
         flow = flows[demand.room.id]
         rate = flow.mass_kg_s * flow.supply.specific_heat_j_kgk
         if demand.room.cooled and rate > 0.0:
-            asked.append((rate, demand.room.cooling_setpoint_c, demand.sensible_w))
-            np.minimum(coldest, demand.room.cooling_setpoint_c - demand.sensible_w / rate, out=coldest)
-    supply = np.maximum(coldest, system.supply_c)
-    if system.volume == "variable":
+            asked.append((rate, demand.room.cooling_setpoint_c, demand.left_w))
+            np.minimum(coldest, demand.room.cooling_setpoint_c - demand.left_w / rate, out=coldest)
+    supply = np.clip(coldest, system.supply_c, max(system.supply_c, system.winter_supply_c))
+    if system.kind == ROOM_UNIT:
+        supply = np.maximum(coldest, system.supply_c)
+    elif system.supply_rule == "outdoors":
+        ends = (system.reset_cold_c, system.reset_warm_c), (system.winter_supply_c, system.supply_c)
+        supply = np.interp(outdoor_c, *ends)
+    elif system.supply_rule == "fixed" or system.volume == "variable":
         supply = np.full(shape, system.supply_c)
     short = np.zeros(shape)
-    if (coldest < system.supply_c - 1e-9).any():
+    if (coldest < supply - 1e-9).any():
         for rate, room_c, sensible in asked:
             short += np.maximum(0.0, sensible - rate * (room_c - supply))
     return supply, short
-
-
-def _joined(parts: Sequence[Asked]) -> Asked:
-    """Rooms together."""
-    return Asked(*(np.concatenate([getattr(part, name) for part in parts]) for name in Asked.__dataclass_fields__))
-
-
-@dataclass(frozen=True)
-class _Season:
-    """What a season is worked out from: rooms, outdoors, supply temperature, flows' limits [kg/s], and who is heated."""
-
-    asked: Asked
-    outdoor_c: Array
-    outdoor_w: Array
-    supply_c: Array
-    least_kg_s: Array
-    most_kg_s: Array
-    heat_most_w: Array
-    latent_w: Array
-    leak_kg_s: Array
-    cp_j_kgk: float
-    is_winter: bool = False
-
-
-def _serve(season: _Season, supply_c: Array, cp_j_kgk: Array | float | None = None) -> Served:
-    """Rooms under their supply air; its heat capacity at the humidity that flows are sized with, where it is not given."""
-    cp = season.cp_j_kgk if cp_j_kgk is None else cp_j_kgk
-    least, most = (flow * cp for flow in (season.least_kg_s, season.most_kg_s))
-    return serve(season.asked, np.broadcast_to(supply_c, season.asked.air_c.shape), least, most, season.heat_most_w)
-
-
-def _settled(season: _Season, unit: Unit, served: Served) -> tuple[Served, Path, Array, float]:
-    """Served rooms and the path of the air brought together, the rooms' flows, and what their balances leave open, relative.
-
-    In summer a terminal gives the heat capacity rate that it was sized for: how much dry air that is follows from the moisture of
-    the supply air, within half a per cent. The rooms are served anew where the air comes at another temperature than was
-    wanted, as return air that is warm enough in winter; and on the winter day, whose air is drier than that of sizing.
-    """
-    shape = season.asked.air_c.shape
-    wanted = np.broadcast_to(np.asarray(unit.target_c), shape[1:])
-    supply_w = np.full(shape[1:], _USUAL_W)
-    path: Path | None = None
-    leak = np.broadcast_to(season.leak_kg_s[:, None, None], shape)
-    for _ in range(_ROUNDS):
-        flow = served.rate_w_k / specific_heat_j_kgk(supply_w)[None]
-        rooms = Rooms(flow, np.zeros((1, *shape[1:])), served.air_c, season.latent_w, leak, np.zeros(shape[1:]))
-        path = walk(unit, rooms, season.outdoor_c, season.outdoor_w, path)
-        moving = path.flow_kg_s > 0.0
-        off_k = float(np.abs(np.where(moving, path.supply_c - wanted, 0.0)).max())
-        apart = float(np.abs(np.where(moving, path.supply_w - supply_w, 0.0)).max())
-        supply_w = path.supply_w
-        if off_k > _AT_REST_K or (season.is_winter and apart > _AT_REST):
-            wanted = np.where(moving, path.supply_c, wanted)
-            served = _serve(season, wanted, specific_heat_j_kgk(supply_w)[None] if season.is_winter else None)
-        elif apart < _AT_REST:
-            break
-    assert path is not None
-    brought = flow * (enthalpy_j_kg(path.supply_c, path.supply_w) - enthalpy_j_kg(served.air_c, path.supply_w))
-    counted = served.rate_w_k * (path.supply_c - served.air_c)
-    scale = np.maximum(np.abs(brought).sum(axis=0), 1.0)
-    return served, path, flow, float((np.abs(brought - counted).sum(axis=0) / scale).max())
 
 
 def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdoors) -> AirSystemResult:
@@ -268,7 +230,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     supply = {room: flow.design_m3_s for room, flow in flows.items()}
     if sum(supply.values()) <= 0.0:
         raise ValueError(f"system {system.name}: none of its rooms needs any air")
-    variable = system.volume == "variable"
+    variable = system.volume == "variable" and system.kind != MAKE_UP
     zone = {room: flow.ventilation_m3_s for room, flow in flows.items()}
     # So much of a room's outdoor air a variable terminal never goes below: what 62.1, 6.2.5.3 asks, so that no room's fraction
     # makes the whole unit take outdoor air alone.
@@ -282,9 +244,9 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         for room, flow in flows.items()
     }
     intake = system_outdoor_air(
-        breathing, zone, supply, system.ventilation, system.outdoor_only, least if variable else None
+        breathing, zone, supply, system.ventilation, system.takes_outdoor_air_alone, least if variable else None
     )
-    target, short = _supply_course(system, demands, flows)
+    target, short = _supply_course(system, demands, flows, outside.dry_bulb_c)
     most_kg, least_kg = (
         np.array([flows[d.room.id].mass_kg_s * (of[d.room.id] / max(supply[d.room.id], 1e-12)) for d in demands])
         for of in (supply, least)
@@ -292,24 +254,28 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     reheats = system.reheat != "none"
     volume = float(specific_volume_m3_kg(_LEAK_C, 0.0, pressure))
     on = _running(system, outside)
-    summer = _Season(
-        _joined([d.summer for d in demands]), outside.dry_bulb_c, outside.humidity_ratio, target,
-        least_kg[:, None, None] * on, most_kg[:, None, None] * on,
+    summer = Season(
+        _joined([d.summer for d in demands]), [d.air for d in demands], outside.dry_bulb_c, outside.humidity_ratio, target,
+        _made_up(least_kg[:, None, None] * on, [d.air for d in demands]), _made_up(most_kg[:, None, None] * on, [d.air for d in demands]),
         _heat_most(demands, reheats, on),
         np.stack([d.latent_w for d in demands]), np.array([d.room.infiltration_m3_s / volume for d in demands]), _cp(flows),
+        by_mass=system.kind == MAKE_UP,
     )  # fmt: skip
     # The largest sum of what rooms take at one time: what fan and unit carry.
-    served = _serve(summer, target)
+    served = served_by(summer, target)
     mass = float(served.rate_w_k.sum(axis=0).max()) / summer.cp_j_kgk
     total_flow = sum(supply.values()) * mass / max(float(most_kg.sum()), 1e-12)
     ducts, fan = _ducts_and_fan(system, flows, mass, pressure)
-    least_outdoor = min(mass, mass * intake.intake_m3_s / total_flow)
+    alone = system.takes_outdoor_air_alone
+    least_outdoor = mass if alone else min(mass, mass * intake.intake_m3_s / total_flow)
     unit = _unit(system, fan, least_outdoor, pressure)
-    summer_served, path, summer_flow, summer_open = _settled(summer, _with(unit, target), served)
+    summer_served, path, summer_flow, summer_open = settled(summer, replace(unit, target_c=target), served)
     winter = _winter_season(system, demands, outside, least_kg, most_kg, volume, summer.cp_j_kgk)
-    winter_unit = _with(unit, winter.supply_c, cools=False, least_return_w=_least_humidity(system, demands, pressure))
-    cold = _serve(winter, winter.supply_c)
-    winter_served, winter_path, winter_flow, winter_open = _settled(winter, winter_unit, cold)
+    winter_unit = replace(
+        unit, target_c=winter.supply_c, cools=False, least_return_w=_least_humidity(system, demands, pressure)
+    )
+    cold = served_by(winter, winter.supply_c)
+    winter_served, winter_path, winter_flow, winter_open = settled(winter, winter_unit, cold)
     coil = path.cooling_w
     month, step = np.unravel_index(int(np.argmax(coil)), coil.shape)
     rooms = {
@@ -328,6 +294,22 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         ),
         pressure_pa=pressure,
     )  # fmt: skip
+
+
+def _joined(parts: Sequence[Asked]) -> Asked:
+    """Rooms together."""
+    return Asked(*(np.concatenate([getattr(part, name) for part in parts]) for name in Asked.__dataclass_fields__))
+
+
+def _made_up(flow_kg_s: Array, airs: Sequence[RoomAir]) -> Array:
+    """Flows with what a make-up unit owes its rooms in place of theirs."""
+    if all(one.make_up_kg_s is None for one in airs):
+        return flow_kg_s
+    flows = np.array(flow_kg_s)
+    for row, owed in enumerate(one.make_up_kg_s for one in airs):
+        if owed is not None:
+            flows[row] = np.where(flows[row] > 0.0, owed, 0.0)
+    return flows
 
 
 def _running(system: AirSystem, outside: Outdoors) -> Array:
@@ -361,11 +343,48 @@ def _flows(
     flows: dict[str, RoomAirflow] = {}
     breathing: dict[str, float] = {}
     for terminal, demand in zip(system.terminals, demands, strict=True):
-        peak = max(0.0, float(demand.sensible_w.max())) if demand.room.cooled else 0.0
-        flow = size_airflow(terminal, demand.room, peak, system.supply_c, outside.pressure_pa, over_need)
+        # Where a unit of outdoor air alone stands beside another one, that one cools.
+        cools = demand.room.cooled and not (terminal.shared and terminal.rank == 1 and system.outdoor_only)
+        peak = max(0.0, float(demand.left_w.max())) if cools else 0.0
+        flow = size_airflow(
+            _asking(system, terminal, demand),
+            demand.room,
+            peak,
+            system.supply_c,
+            outside.pressure_pa,
+            over_need,
+            _owed_kg_s(demand),
+        )
         flows[demand.room.id] = flow
         breathing[demand.room.id] = flow.ventilation_m3_s * terminal.effectiveness
     return flows, breathing
+
+
+def _asking(system: AirSystem, terminal: Terminal, demand: RoomDemand) -> Terminal:
+    """The terminal with the ventilation that this system owes its room.
+
+    None where it moves room air alone, or where a system before it owes it. What a make-up unit brings while people are there
+    counts as theirs.
+    """
+    first = demand.air.first
+    if system.kind == ROOM_UNIT or (terminal.rank > 1 and first is not None):
+        return replace(terminal, air_per_person_m3_s=0.0, air_per_area_m3_s_m2=0.0, outdoor_air_changes=0.0)
+    if first is None:
+        return terminal
+    here = demand.latent_w > _PEOPLE_THERE * max(float(demand.latent_w.max()), 1e-9)
+    brought = float(first.outdoor_kg_s[here].min(initial=np.inf)) if here.any() else 0.0
+    need = zone_outdoor_air_m3_s(terminal, demand.room.floor_area_m2, demand.room.volume_m3)
+    left = 1.0 - min(1.0, brought * _M3_KG / need) if need > 0.0 and np.isfinite(brought) else 1.0
+    return replace(
+        terminal, air_per_person_m3_s=left * terminal.air_per_person_m3_s,
+        air_per_area_m3_s_m2=left * terminal.air_per_area_m3_s_m2, outdoor_air_changes=left * terminal.outdoor_air_changes,
+    )  # fmt: skip
+
+
+def _owed_kg_s(demand: RoomDemand) -> float | None:
+    """Most that a make-up unit owes a room, in either season."""
+    owed = [float(air.make_up_kg_s.max()) for air in (demand.air, demand.winter_air) if air.make_up_kg_s is not None]
+    return max(owed) if owed else None
 
 
 def _ducts_and_fan(
@@ -405,7 +424,7 @@ def _unit(system: AirSystem, fan: FanResult, least_outdoor_kg_s: float, pressure
     efficiencies = (system.fan_efficiency, system.motor_efficiency)
     held = min(system.held_pa, fan.total_pa) if system.volume == "variable" else 0.0
     back = None
-    if system.return_fan_pa > 0.0 and not system.outdoor_only:
+    if system.return_fan_pa > 0.0 and not system.takes_outdoor_air_alone:
         back = FanCurve(fan.flow_m3_s, system.return_fan_pa, 0.0, *efficiencies)
     recovery = None
     if system.recovery_sensible > 0.0 or system.recovery_latent > 0.0:
@@ -414,15 +433,11 @@ def _unit(system: AirSystem, fan: FanResult, least_outdoor_kg_s: float, pressure
         pressure_pa=pressure_pa, target_c=np.array(system.supply_c), at_terminals=True,
         least_outdoor_kg_s=least_outdoor_kg_s, bypass=system.bypass_factor,
         supply_fan=FanCurve(fan.flow_m3_s, fan.total_pa, held, *efficiencies), return_fan=back,
-        blow_through=system.blow_through, outdoor_only=system.outdoor_only,
+        blow_through=system.blow_through, outdoor_only=system.takes_outdoor_air_alone, cools=system.cools,
+        heats=system.kind != ROOM_UNIT,
         economizer=Economizer(system.economizer, system.economizer_limit), recovery=recovery,
-        humidifier=Humidifier(system.humidifier), ducts=Ducts(system.duct_leak_share),
+        humidifier=Humidifier(system.humidifier), dry_to_c=system.dry_to_c, ducts=Ducts(system.duct_leak_share),
     )  # fmt: skip
-
-
-def _with(unit: Unit, target_c: Array, cools: bool = True, least_return_w: float = 0.0) -> Unit:
-    fields = vars(unit) | {"target_c": target_c, "cools": cools, "least_return_w": least_return_w}
-    return Unit(**fields)
 
 
 def _least_humidity(system: AirSystem, demands: Sequence[RoomDemand], pressure_pa: float) -> float:
@@ -443,22 +458,25 @@ def _winter_season(
     most_kg: Array,
     volume: float,
     cp: float,
-) -> _Season:
+) -> Season:
     """The winter day: no sun, no people; supply air at the winter value, variable terminals at their least."""
     cold = outside.climate.winter_dry_bulb_c
     day = np.ones((1, outside.dry_bulb_c.shape[1]))
     flow = least_kg if system.volume == "variable" else most_kg
     on = day if system.running_winter is None else (step_averages(system.running_winter) > 0.5)[None] * day
-    return _Season(
-        _joined([d.winter for d in demands]), cold * day,
-        float(saturation_humidity_ratio(cold, outside.pressure_pa)) * day, system.winter_supply_c * day,
-        flow[:, None, None] * on, flow[:, None, None] * on, _heat_most(demands, system.reheat != "none", on),
-        np.zeros((len(demands), *day.shape)), np.array([d.room.winter_leak_m3_s / volume for d in demands]), cp, True,
+    airs = [d.winter_air for d in demands]
+    flows = _made_up(flow[:, None, None] * on, airs)
+    wanted_c = _UNHEATED_C if system.kind == ROOM_UNIT else system.winter_supply_c
+    return Season(
+        _joined([d.winter for d in demands]), airs, cold * day,
+        float(saturation_humidity_ratio(cold, outside.pressure_pa)) * day, wanted_c * day,
+        flows, flows, _heat_most(demands, system.reheat != "none", on),
+        np.zeros((len(demands), *day.shape)), np.array([d.room.winter_leak_m3_s / volume for d in demands]), cp, by_mass=True,
     )  # fmt: skip
 
 
 def _served_room(
-    index: int, demand: RoomDemand, reheats: bool, summer: _Season, warm: tuple[Served, Path, Array],
+    index: int, demand: RoomDemand, reheats: bool, summer: Season, warm: tuple[Served, Path, Array],
     cold: tuple[Served, Path, Array],
 ) -> ServedRoom:  # fmt: skip
     (served, path, flow), (winter, winter_path, winter_flow) = warm, cold

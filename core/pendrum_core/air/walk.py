@@ -22,6 +22,7 @@ from pendrum_core.air.recovery import Recovered, Recovery, recover
 from pendrum_core.moist_air import (
     dry_bulb_from_enthalpy_c,
     enthalpy_j_kg,
+    saturation_humidity_ratio,
     specific_heat_j_kgk,
     specific_volume_m3_kg,
 )
@@ -61,6 +62,8 @@ class Unit:
         bypass: of the cooling coil [-].
         supply_fan: None where `fan_w` is its power whatever flows.
         least_return_w: humidity ratio of the mixed air from the rooms that the humidifier holds, (steps) [kg/kg].
+        dry_to_c: off the cooling coil while the air that enters it holds more than is saturated there; a coil behind the fan
+            brings it back to the target. None: it is cooled for the target alone.
     """
 
     pressure_pa: float
@@ -73,18 +76,22 @@ class Unit:
     at_terminals: bool = False
     blow_through: bool = False
     cools: bool = True
+    heats: bool = True
     outdoor_only: bool = False
     economizer: Economizer = field(default_factory=Economizer)
     recovery: Recovery | None = None
     humidifier: Humidifier = field(default_factory=Humidifier)
     least_return_w: Array | float = 0.0
+    dry_to_c: float | None = None
     ducts: Ducts = field(default_factory=Ducts)
 
 
 @dataclass(frozen=True)
 class Rooms:
     """Rooms on a unit, (rooms, steps): supply and exhaust dry air [kg/s], temperature, moisture gains [W], air that leaks
-    in and out again [kg/s]; and the lights' heat into the return air, (steps) [W].
+    in and out again [kg/s]; the lights' heat into the return air, (steps) [W]; and air from elsewhere with its humidity ratio.
+
+    Exhaust is what the return lacks of the supply; below nought where the return is the larger.
     """
 
     supply_kg_s: Array
@@ -93,6 +100,8 @@ class Rooms:
     latent_w: Array
     leak_kg_s: Array
     lights_w: Array
+    other_kg_s: Array | float = 0.0
+    other_w: Array | float = 0.0
 
 
 @dataclass(frozen=True)
@@ -110,7 +119,8 @@ class Path:
         humidified_kg_kg: water that the humidifier adds, per kg of air.
         off_c, off_w: air off coils and humidifier.
         supply_c, supply_w: at the terminals.
-        preheat_w, heating_w, cooling_w: duties; cooling is the coil's total less the condensate's heat.
+        preheat_w, heating_w, cooling_w: duties; cooling is the coil's total less the condensate's heat. `reheat_w` is of the
+            unit's own coil behind the fan.
         balance: what the unit's heat balance leaves open, relative to its throughput, the largest of all steps.
         settled: whether every step came to rest.
     """
@@ -150,6 +160,7 @@ class Path:
     preheat_w: Array
     heating_w: Array
     cooling_w: Array
+    reheat_w: Array
     condensate_w: Array
     balance: float
     settled: bool
@@ -219,11 +230,12 @@ class _Fixed:
         flow = terminal / (1.0 - unit.ducts.leak_share)
         back = np.maximum(supply - rooms.exhaust_kg_s, 0.0) if rooms.exhaust_kg_s.any() else supply
         returned = back.sum(axis=0)
-        through = supply + rooms.leak_kg_s
+        through = supply + rooms.leak_kg_s + rooms.other_kg_s
         moisture = rooms.latent_w / (H_VAPORISATION_0C + CP_VAPOUR * rooms.air_c)
         some = through > 1e-12
         follows = np.where(some, _over(supply, through), 0.0)
-        own = np.where(some, _over(rooms.leak_kg_s * outdoor_w + moisture, through), outdoor_w)
+        brought = rooms.leak_kg_s * outdoor_w + rooms.other_kg_s * rooms.other_w + moisture
+        own = np.where(some, _over(brought, through), outdoor_w)
         vapour = H_VAPORISATION_0C + CP_VAPOUR * rooms.air_c
         sums = (
             (back * follows).sum(axis=0), (back * own).sum(axis=0),
@@ -323,10 +335,13 @@ def _round(
     mixed_c, mixed_w = mix(share, fresh_c, fresh_w, plenum_c, plenum_w)
     added = _humidified(unit, f, s, return_w, mixed_w)
     wanted = before_it(unit.humidifier, mixing, mixed_w, added) if unit.humidifier.kind != "none" else mixing
-    heated_c = np.where(flow > 0.0, np.maximum(mixed_c, wanted), mixed_c)
+    heated_c = np.where(flow > 0.0, np.maximum(mixed_c, wanted), mixed_c) if unit.heats else mixed_c
     entering_c = heated_c + s.rise if unit.blow_through else heated_c
-    idle = off_target if unit.cools else np.full_like(flow, 200.0)
-    coil = coil_to_temperature(entering_c, mixed_w, idle, unit.bypass, p)
+    coil_c = off_target if unit.cools else np.full_like(flow, 200.0)
+    if unit.dry_to_c is not None and unit.cools:
+        humid = mixed_w > saturation_humidity_ratio(unit.dry_to_c, p)
+        coil_c = np.where(humid, np.minimum(coil_c, unit.dry_to_c), coil_c)
+    coil = coil_to_temperature(entering_c, mixed_w, coil_c, unit.bypass, p)
     added = np.where(coil.condensate_kg_kg > 0.0, 0.0, added)
     off_w = coil.leaving_w + added
     off_c = after_it(unit.humidifier, coil.leaving_c, coil.leaving_w, added) if added.any() else coil.leaving_c
@@ -337,6 +352,12 @@ def _round(
     fan_w = fan.electrical_w(fan_m3_s) if fan is not None else np.where(flow > 0.0, unit.fan_w, 0.0)
     rise = _over(fan_w, flow * specific_heat_j_kgk(at_fan_w))
     outlet_c = off_c if unit.blow_through else off_c + rise
+    reheat = np.zeros_like(flow)
+    if unit.dry_to_c is not None and unit.cools:
+        wanted_c = target - s.drop if unit.at_terminals else target + (0.0 if unit.blow_through else rise)
+        again_c = np.where(flow > 0.0, np.maximum(outlet_c, wanted_c), outlet_c)
+        reheat = flow * (enthalpy_j_kg(again_c, off_w) - enthalpy_j_kg(outlet_c, off_w))
+        outlet_c = again_c
     rate = f.terminal * specific_heat_j_kgk(off_w)
     supply_c = outlet_c + _over(np.full_like(flow, unit.ducts.gain_w), rate)
     if unit.ducts.ua_w_k:
@@ -350,7 +371,7 @@ def _round(
         mixed_c=mixed_c, mixed_w=mixed_w, heated_c=heated_c, entering_c=entering_c, coil=coil, humidified_kg_kg=added, off_c=off_c, off_w=off_w,
         fan_m3_s=fan_m3_s, fan_pa=fan_pa, fan_w=fan_w, fan_rise_k=rise, return_fan_w=return_fan_w, outlet_c=outlet_c,
         supply_c=supply_c, supply_w=off_w, leak_kg_s=f.leak, preheat_w=preheat, heating_w=heating,
-        cooling_w=flow * (coil.total_j_kg - coil.condensate_j_kg), condensate_w=flow * coil.condensate_j_kg,
+        cooling_w=flow * (coil.total_j_kg - coil.condensate_j_kg), reheat_w=reheat, condensate_w=flow * coil.condensate_j_kg,
         balance=0.0,
         settled=False,
     )  # fmt: skip
@@ -378,7 +399,7 @@ def _open(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, p: Path) ->
     some = f.returned > 1e-12
     brought = (
         p.outdoor_kg_s * enthalpy_j_kg(outdoor_c, outdoor_w) + f.returned * enthalpy_j_kg(p.return_c, p.return_w)
-        + np.where(some, f.lights_w, 0.0) + p.return_fan_w + p.preheat_w + p.heating_w + p.fan_w
+        + np.where(some, f.lights_w, 0.0) + p.return_fan_w + p.preheat_w + p.heating_w + p.reheat_w + p.fan_w
         + p.flow_kg_s * p.humidified_kg_kg * water_j_kg(unit.humidifier)
     )  # fmt: skip
     leaked = np.zeros_like(f.leak) if unit.ducts.leak_to == TO_PLENUM else f.leak * outlet_h

@@ -30,7 +30,7 @@ def air_snags(results: BuildingResults) -> Iterator[Snag]:
         if found is None:
             continue
         for code, level, sentence, way_out in _findings(results, system, found):
-            yield Snag(level, code, "air_system", system.id, "air", f"{system.name}: {sentence}", way_out)
+            yield Snag(level, code, "air_system", system.drawn, "air", f"{system.name}: {sentence}", way_out)
         yield from _rooms(results, found)
 
 
@@ -95,7 +95,7 @@ def _water(
 ) -> Iterator[tuple[str, str, str, str]]:  # fmt: skip
     """Coils against the water that their circuits bring."""
     for circuit in results.building.circuits:
-        if all(section.end != system.id for section in circuit.sections):
+        if all(section.end != system.drawn for section in circuit.sections):
             continue
         if circuit.kind == "chilled":
             points = found.summer.coil.apparatus_dew_point_c

@@ -2,12 +2,16 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.room.controlled import Missed, flat_out_h
 from pendrum_core.room.loads import RoomLoads
+
+_NOTICED_K, _STEPS_AN_HOUR = 0.05, 6
 
 
 def comfort_snags(results: BuildingResults) -> Iterator[Snag]:
@@ -22,15 +26,23 @@ def comfort_snags(results: BuildingResults) -> Iterator[Snag]:
 
 def _too_warm(room_id: str, loads: RoomLoads, results: BuildingResults) -> Iterator[Snag]:
     """Rooms without cooling that stand above the limit of their use."""
-    hours, day = loads.too_warm_h()
-    if loads.floating_peak_c is None or hours == 0.0:
+    if loads.floating_peak_c is None:
         return
+    # What reaches the room through a system counts: the last one leaves it as it is.
+    served = next((s.served[room_id] for s in reversed(list(results.systems.values())) if room_id in s.served), None)
+    air_c = loads.air_c if served is None else served.air_c
+    above = (air_c > loads.room.warm_limit_c + _NOTICED_K).sum(axis=1)
+    day = int(above.argmax())
+    if not above[day]:
+        return
+    month, step = (int(i) for i in np.unravel_index(int(air_c.argmax()), air_c.shape))
     months = results.building.climate.months
-    peak = f"{MONTHS[day_number(months[loads.peak_month]) - 1]} {clock(loads.peak_step)}"
+    peak = f"{MONTHS[day_number(months[month]) - 1]} {clock(step)}"
     yield Snag(
         DOUBTFUL, "too_warm", "room", room_id, "loads",
-        f"{_title(loads)} is not cooled and reaches {loads.floating_peak_c:.1f} °C ({peak}); it is above its limit of "
-        f"{loads.room.warm_limit_c:.0f} °C for {hours:.1f} h of the {MONTHS[day_number(months[day]) - 1]} design day.",
+        f"{_title(loads)} is not cooled and reaches {float(air_c.max()):.1f} °C ({peak}); it is above its limit of "
+        f"{loads.room.warm_limit_c:.0f} °C for {above[day] / _STEPS_AN_HOUR:.1f} h of the {MONTHS[day_number(months[day]) - 1]} "
+        "design day.",
         "shade it, ventilate it, cool it, or raise the limit of its use",
     )  # fmt: skip
 

@@ -14,16 +14,17 @@ _NOTICED_K = 0.5
 
 def fresh_air_snags(results: BuildingResults) -> Iterator[Snag]:
     """Rooms with too little air, and systems whose supply air is below the dew point of the rooms."""
-    flows = {room: flow for system in results.systems.values() for room, flow in system.airflows.items()}
+    flows = {
+        room: flow for system in reversed(list(results.systems.values())) for room, flow in system.airflows.items()
+    }
     given: dict[str, float] = {}
     for loads in results.rooms.values():
-        transfer = loads.room.transfer
-        if transfer is not None:
+        for transfer in loads.room.transfers:
             given[transfer.room] = given.get(transfer.room, 0.0) + transfer.flow_m3_s
     for room_id, loads in results.rooms.items():
         name = f"{loads.room.number} {loads.room.name}"
         flow = flows.get(room_id)
-        if flow is not None and flow.design_m3_s < flow.ventilation_m3_s - _LEAST_M3_S:
+        if flow is not None and flow.governing == "pinned" and flow.design_m3_s < flow.ventilation_m3_s - _LEAST_M3_S:
             yield Snag(
                 DOUBTFUL, "ventilation_below_need", "room", room_id, "rooms",
                 f"{name}: its pinned {flow.design_m3_s * 1000.0:.0f} L/s are below the {flow.ventilation_m3_s * 1000.0:.0f} L/s "

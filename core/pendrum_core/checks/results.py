@@ -3,9 +3,11 @@
 from collections.abc import Callable, Iterator, Mapping
 
 from pendrum_core.checks.air import air_snags
+from pendrum_core.checks.balance import balance_snags
 from pendrum_core.checks.comfort import comfort_snags
 from pendrum_core.checks.fresh_air import fresh_air_snags
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
+from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingResults
 
@@ -23,8 +25,7 @@ def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[f
         yield Snag(STOPS, "not_calculated", failure.kind, failure.id, stage, failure.reason, "change the value named")
     checks: tuple[Callable[[BuildingResults], Iterator[Snag]], ...] = (
         _room_snags, fresh_air_snags, comfort_snags, lambda of: _yardstick_snags(of, yardsticks_w_m2), _system_snags,
-        air_snags,
-        _circuit_snags,
+        air_snags, balance_snags, _circuit_snags,
     )  # fmt: skip
     for check in checks:
         try:
@@ -36,10 +37,16 @@ def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[f
 
 def _room_snags(results: BuildingResults) -> Iterator[Snag]:
     served = {room for system in results.systems.values() for room in system.airflows}
+    cooled = {
+        terminal.room
+        for system in results.building.systems
+        if system.cools and system.kind != MAKE_UP and system.id in results.systems
+        for terminal in system.terminals
+    }
     emitting = set(results.emitters)
     for room_id, loads in results.rooms.items():
         name = f"{loads.room.number} {loads.room.name}"
-        if loads.room.transfer is not None and loads.room.transfer.room not in results.rooms:
+        if any(transfer.room not in results.rooms for transfer in loads.room.transfers):
             yield Snag(DOUBTFUL, "transfer_unknown", "room", room_id, "rooms",
                        f"{name} gets air from a room that is not calculated; that air is taken to have its own temperature.",
                        "mend the other room, or take the air away")  # fmt: skip
@@ -49,7 +56,7 @@ def _room_snags(results: BuildingResults) -> Iterator[Snag]:
                 f"{name} has a cooling load of {loads.cooling.sensible_w / 1000:.2f} kW but is on no air system.",
                 "put it on a system, or say that it is not cooled",
             )  # fmt: skip
-        if loads.cooling is None and room_id in served:
+        if loads.cooling is None and room_id in cooled:
             yield Snag(
                 DOUBTFUL, "floats_on_system", "room", room_id, "rooms",
                 f"{name} is not cooled but gets air from a cooling system; its temperature is worked out without that air.",
@@ -91,30 +98,33 @@ def _system_snags(results: BuildingResults) -> Iterator[Snag]:
     for system_id, result in results.systems.items():
         system = names[system_id]
         ended = {section.end for section in system.sections}
+        if system.kind == ROOM_UNIT:
+            ended |= set(result.airflows)
         missing = [r for r in result.airflows if r not in ended and result.airflows[r].design_m3_s > 0]
         if missing:
             numbers = ", ".join(results.rooms[r].room.number for r in missing[:6])
             yield Snag(
-                DOUBTFUL, "room_without_duct", "air_system", system_id, "air",
+                DOUBTFUL, "room_without_duct", "air_system", system.drawn, "air",
                 f"{system.name}: no duct ends at {len(missing)} of its rooms ({numbers}); "
                 "their air is not in the ducts' sizes.",
                 "add a branch for every room without one",
             )  # fmt: skip
         short = float(result.short_w.max())
-        if short > 1.0:
+        helped = system.kind == MAKE_UP or any(t.shared and t.rank == 1 for t in system.terminals)
+        if short > 1.0 and not helped:
             yield Snag(
-                DOUBTFUL, "airflow_short", "air_system", system_id, "air",
+                DOUBTFUL, "airflow_short", "air_system", system.drawn, "air",
                 f"{system.name}: pinned airflows leave {short / 1000:.2f} kW of cooling undelivered at the worst time.",
                 "let the airflow be sized, or lower the supply temperature",
             )  # fmt: skip
         if not result.converged:
             yield Snag(
-                DOUBTFUL, "humidity_not_settled", "air_system", system_id, "air",
+                DOUBTFUL, "humidity_not_settled", "air_system", system.drawn, "air",
                 f"{system.name}: the rooms' humidity does not settle; moisture comes in and none is taken out.",
                 "give the system outdoor air",
             )  # fmt: skip
         if result.fan.motor_w is None:
-            yield Snag(DOUBTFUL, "motor_above_series", "air_system", system_id, "air",
+            yield Snag(DOUBTFUL, "motor_above_series", "air_system", system.drawn, "air",
                        f"{system.name}: {result.fan.shaft_w / 1000:.0f} kW at the shaft is above the standard motors.",
                        "split the system")  # fmt: skip
         if result.ducts is None:

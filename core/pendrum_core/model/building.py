@@ -5,7 +5,7 @@ from dataclasses import dataclass, field
 
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import AirSystem, Circuit
+from pendrum_core.model.systems import AirSystem, Circuit, Extract, Transfer
 
 
 @dataclass(frozen=True)
@@ -32,6 +32,7 @@ class Building:
 
     Rooms that cannot be calculated are left out by the caller and stand among its snags. Margins are added to what
     emitters and coils must give, loads themselves stay without; rooms and systems that name none have the building's.
+    `offsets_m3_s` is what of their air rooms give to outdoors by their pressure, below nought what they take from there.
     """
 
     climate: Climate
@@ -40,6 +41,9 @@ class Building:
     systems: tuple[AirSystem, ...] = ()
     circuits: tuple[Circuit, ...] = ()
     margins: Margins = Margins()
+    extracts: tuple[Extract, ...] = ()
+    transfers: tuple[Transfer, ...] = ()
+    offsets_m3_s: Mapping[str, float] = field(default_factory=dict)
     room_margins: Mapping[str, Margins] = field(default_factory=dict)
     system_margins: Mapping[str, Margins] = field(default_factory=dict)
 

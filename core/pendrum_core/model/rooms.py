@@ -176,7 +176,7 @@ class Room:
         capacity_j_k: air and furniture, one node [J/K].
         thermostat: None where the air is held at its set-points day and night.
         humidity: None where nothing is asked of it.
-        transfer: air from another room; None where none comes in.
+        transfers: air from other rooms.
         heating_radiant_share: of the heat of its emitter, onto all faces by area [-].
         warm_limit_c: air above which a room without cooling counts as too warm [°C].
     """
@@ -199,20 +199,20 @@ class Room:
     winter_infiltration_m3_s: float | None = None
     thermostat: Thermostat | None = None
     humidity: HumidityLimits | None = None
-    transfer: TransferAir | None = None
+    transfers: tuple[TransferAir, ...] = ()
     heating_radiant_share: float = 0.0
     warm_limit_c: float = 28.0
 
     @cached_property
     def neighbours(self) -> frozenset[str]:
-        """Rooms whose air temperature it feels: those beyond its walls, and the one that its air comes from."""
+        """Rooms whose air temperature it feels: those beyond its walls, and those that its air comes from."""
         beyond = frozenset(e.boundary.neighbour for e in self.elements if e.boundary.kind == "room")
-        return beyond | {self.transfer.room} if self.transfer else beyond
+        return beyond | {transfer.room for transfer in self.transfers}
 
     @property
     def transfer_m3_s(self) -> float:
-        """Air from another room [m3/s]."""
-        return self.transfer.flow_m3_s if self.transfer else 0.0
+        """Air from other rooms [m3/s]."""
+        return sum(transfer.flow_m3_s for transfer in self.transfers)
 
     @property
     def floats(self) -> bool:

@@ -37,10 +37,47 @@ class Section:
 
 
 @dataclass(frozen=True)
+class Extract:
+    """Air that leaves a room to outdoors by a fan: a hood, a toilet, a process.
+
+    Attributes:
+        flow_m3_s: while it runs, of air at 20 °C.
+        by_unit: whether it leaves through the lane of the room's air system, with its recovery, and not by a fan of its own.
+        by_month: share of it that runs, January to December; empty: always.
+        winter: the same on the winter day; None: always.
+        fan_pa, fan_efficiency: its own fan, total pressure [Pa] and efficiency with its motor [-].
+        triggered: whether it runs by the room's temperature; then it is no part of the standing balance.
+    """
+
+    id: str
+    name: str
+    room: str
+    flow_m3_s: float
+    by_unit: bool = False
+    by_month: tuple[DayPattern, ...] = ()
+    winter: DayPattern | None = None
+    fan_pa: float = 0.0
+    fan_efficiency: float = 0.5
+    triggered: bool = False
+
+
+@dataclass(frozen=True)
+class Transfer:
+    """Air that flows from one room into another, of air at 20 °C [m3/s]; None: what balances the room it flows into."""
+
+    id: str
+    source: str
+    target: str
+    flow_m3_s: float | None
+
+
+@dataclass(frozen=True)
 class Terminal:
     """A room on an air system.
 
     Attributes:
+        rank: 1 where this system serves the room first, 2 where it takes what the first leaves.
+        shared: whether another system serves the room too.
         people: at full presence [-].
         air_per_person_m3_s, air_per_area_m3_s_m2: breathing-zone outdoor air.
         outdoor_air_changes: outdoor air that it is never less than [1/h].
@@ -57,6 +94,11 @@ class Terminal:
     minimum_air_changes: float
     pinned_flow_m3_s: float | None = None
     outdoor_air_changes: float = 0.0
+    rank: int = 1
+    shared: bool = False
+
+
+CENTRAL, MAKE_UP, ROOM_UNIT = "central", "make-up", "room units"
 
 
 @dataclass(frozen=True)
@@ -64,6 +106,13 @@ class AirSystem:
     """An air system.
 
     Attributes:
+        of: id of the system as it is drawn, where that is one set of equipment per room; else its own.
+        kind: CENTRAL, MAKE_UP (its flows are what its rooms' extracts take, of outdoor air alone) or ROOM_UNIT (the air of one
+            room, and no outdoor air).
+        cools: whether it has a cooling coil.
+        supply_rule: "rooms" (with constant flow, as cold as the room that asks for the coldest), "fixed", or "outdoors" (by a line
+            from winter_supply_c at `reset_cold_c` outdoors to supply_c at `reset_warm_c`).
+        dry_to_c: temperature off the cooling coil while the air is humid, reheated behind it; None: it does not dry for itself.
         volume: "constant" or "variable" flow at the terminals.
         least_share: of a variable terminal's design flow that it never goes below [-].
         reheat: "electric" at the terminals, or "none".
@@ -124,6 +173,23 @@ class AirSystem:
     duct_leak_share: float = 0.0
     running: tuple[DayPattern, ...] = ()
     running_winter: DayPattern | None = None
+    of: str = ""
+    kind: str = CENTRAL
+    cools: bool = True
+    supply_rule: str = "rooms"
+    reset_cold_c: float = 5.0
+    reset_warm_c: float = 20.0
+    dry_to_c: float | None = None
+
+    @property
+    def drawn(self) -> str:
+        """Id of the system as it is drawn."""
+        return self.of or self.id
+
+    @property
+    def takes_outdoor_air_alone(self) -> bool:
+        """Whether no air comes back into its supply."""
+        return self.outdoor_only or self.kind == MAKE_UP
 
 
 @dataclass(frozen=True)

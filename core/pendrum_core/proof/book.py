@@ -7,6 +7,7 @@ from pendrum_core.proof.cases import Case, load_case
 from pendrum_core.proof.entry import Entry
 from pendrum_core.proof.fabric import periodic_entries, u_value_entries
 from pendrum_core.proof.place import place_entries
+from pendrum_core.proof.room_units import room_unit_entries
 from pendrum_core.proof.rooms import room_entries
 from pendrum_core.proof.systems import air_entries, duct_entries, shape_entries, water_entries
 
@@ -19,6 +20,7 @@ _AFTER: dict[str, Callable[[Case], Iterator[Entry]]] = {
     "air_mixing_cooling_coil": air_entries,
     "air_vav_multi_room_steps": vav_entries,
     "air_plate_recovery_steam": plate_entries,
+    "doas_fan_coils_shared_rooms": room_unit_entries,
     "duct_tree_nine_sections": duct_entries,
     "duct_rectangular_flat_oval": shape_entries,
     "radiator_conversion_and_vessel": water_entries,

@@ -11,6 +11,7 @@ from pendrum_core.proof.cases import Case
 from pendrum_core.proof.entry import Entry
 from pendrum_core.proof.fabric import periodic_entries, u_value_entries
 from pendrum_core.proof.place import place_entries
+from pendrum_core.proof.room_units import room_unit_entries
 from pendrum_core.proof.rooms import floating_entries, held_entries, several_entries, winter_entries
 from pendrum_core.proof.systems import air_entries, duct_entries, shape_entries, water_entries
 
@@ -28,6 +29,7 @@ _FORMS: tuple[tuple[Callable[[Any, Any], bool], Callable[[Case], Iterator[Entry]
     (lambda i, e: "sections" in i and "terminals" in e and "fan" in e, duct_entries),
     (lambda i, e: "operating_points" in e, water_entries),
     (lambda i, e: "system" in i and "steps" in i and "steps" in e, vav_entries),
+    (lambda i, e: "outdoor_air_unit" in i and "fan_coil_bypass_factor" in i, room_unit_entries),
     (lambda i, e: "exchanger" in i and "unit" in i and "outdoor" in i, plate_entries),
 )
 

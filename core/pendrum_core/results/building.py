@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from pendrum_core.air.balance import AirBalance
 from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.air.system import AirSystemResult
 from pendrum_core.model.building import Building
@@ -23,7 +24,7 @@ class Failure:
 
 @dataclass(frozen=True)
 class BuildingLoads:
-    """Loads of a building's rooms, and of its rooms together; maps by id."""
+    """Loads of a building's rooms, and of its rooms together; maps by id. `balance` is of their air, without what loads size."""
 
     building: Building
     outdoors: Outdoors
@@ -31,6 +32,7 @@ class BuildingLoads:
     groups: Mapping[str, GroupLoads]
     failures: tuple[Failure, ...]
     rooms_calculated: int
+    balance: AirBalance
 
 
 @dataclass(frozen=True)

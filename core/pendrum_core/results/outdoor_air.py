@@ -20,8 +20,14 @@ class OutdoorAirPart:
 
 
 def serving(results: BuildingResults) -> dict[str, str]:
-    """The system of every room that is on one."""
-    return {room: system for system, found in results.systems.items() for room in found.airflows}
+    """The system of every room that is on one; of two the one that serves it first."""
+    return {
+        terminal.room: system.id
+        for system in results.building.systems
+        if system.id in results.systems
+        for terminal in system.terminals
+        if terminal.rank == 1 and terminal.room in results.systems[system.id].airflows
+    }
 
 
 def outdoor_air_part(

@@ -11,6 +11,7 @@ from pendrum_core.room.solve import Solved
 
 Array = NDArray[np.float64]
 SUMMER, WINTER = 0, 1
+_LEAST_W_K = 0.01  # of a room that exchanges heat with nothing, so that a watt that lasts ends somewhere
 
 
 def air_answers(solved: Solved) -> Array:
@@ -20,6 +21,10 @@ def air_answers(solved: Solved) -> Array:
     """
     rooms = solved.stack.rooms
     leak = np.array([room.winter_leak_m3_s + room.direct_outdoor_air_m3_s + room.transfer_m3_s for room in rooms])
-    exchanges = (solved.stack.exchange_w_k, leak * solved.outside.air_heat_j_m3k)
+    lasting = solved.row.own_air[:, 0].real
+    exchanges = (
+        np.maximum(exchange, _LEAST_W_K - lasting)
+        for exchange in (solved.stack.exchange_w_k, leak * solved.outside.air_heat_j_m3k)
+    )
     responses = [step_response(response_k_w(solved, exchange), At.END, behind_mass=True) for exchange in exchanges]
     return np.stack([np.asarray(scipy.fft.irfft(r, n=STEPS_PER_DAY, axis=-1)) for r in responses], axis=1)

@@ -126,10 +126,13 @@ def _part(
         if element.boundary.kind == "room" and element.boundary.neighbour in index
     ]
     air = [
-        (i, index[room.transfer.room]) for i, room in enumerate(rooms) if room.transfer and room.transfer.room in index
+        (i, index[transfer.room], transfer.flow_m3_s)
+        for i, room in enumerate(rooms)
+        for transfer in room.transfers
+        if transfer.room in index
     ]
     term = np.array([wall[0] for wall in walls], dtype=np.int64)
-    of = np.array([i for _, i, _, _ in walls] + [i for i, _ in air], dtype=np.int64)
+    of = np.array([i for _, i, _, _ in walls] + [i for i, *_ in air], dtype=np.int64)
     radiation = outside.climate.coefficients.radiation_inside
     share = np.array([convected_share(far, radiation) for *_, far in walls] + [1.0] * len(air))
     kinds, kind, room_of = stack.kinds, stack.kind_of[term], stack.room_of[term]
@@ -137,7 +140,7 @@ def _part(
     to_air = crossing * (kinds.convection[kind, None] + row.through_mean[room_of])
     to_surfaces = crossing * row.mean_gain[room_of]
     if air:
-        moved = np.array([rooms[i].transfer_m3_s * outside.air_heat_j_m3k for i, _ in air])
+        moved = np.array([flow * outside.air_heat_j_m3k for *_, flow in air])
         to_air = np.concatenate([to_air, np.repeat(moved[:, None], len(OMEGA_RAD_S), axis=1)])
         to_surfaces = np.concatenate([to_surfaces, np.zeros((len(air), len(OMEGA_RAD_S)))])
     store = 1j * OMEGA_RAD_S[None, :] * stack.capacity_j_k[:, None]
@@ -149,7 +152,7 @@ def _part(
     winter_air, winter_surfaces = to_air[:, 0].real / cold[of], to_surfaces[:, 0].real
     return (
         of + start,
-        np.array([j for _, _, j, _ in walls] + [j for _, j in air], dtype=np.int64),
+        np.array([j for _, _, j, _ in walls] + [j for _, j, _ in air], dtype=np.int64),
         share,
         step_response(to_surfaces),
         step_response(afloat),

@@ -68,7 +68,7 @@ def _law(base, k0, supply, low, high, least, most, heat_most):
 
 
 @compiled
-def _serve(answer, heat, air, low, high, least, most, supply, heat_most, rate, given, served, settled):
+def _serve(answer, heat, air, low, high, least, most, supply, heat_most, first, first_c, rate, given, served, settled):
     rooms, days = air.shape[0], air.shape[1]
     powers, residuals = np.empty((_DEPTH + 1, _STEPS)), np.empty((_DEPTH + 1, _STEPS))
     temperatures = np.empty((_DEPTH + 1, _STEPS))
@@ -85,11 +85,14 @@ def _serve(answer, heat, air, low, high, least, most, supply, heat_most, rate, g
             else:
                 for s in range(_STEPS):
                     base = air[room, day, s] - lasting * heat[room, day, s]
+                    fixed, fixed_c = first[room, day, s], first_c[room, day, s]
+                    damped = 1.0 + lasting * fixed
                     r, h, x = _law(
-                        base, lasting, supply[room, day, s], low[room, day, s], high[room, day, s],
-                        least[room, day, s], most[room, day, s], heat_most[room, day, s],
+                        (base + lasting * fixed * fixed_c) / damped, lasting / damped, supply[room, day, s],
+                        low[room, day, s], high[room, day, s], least[room, day, s], most[room, day, s],
+                        heat_most[room, day, s],
                     )  # fmt: skip
-                    q[s] = r * (supply[room, day, s] - x) + h
+                    q[s] = r * (supply[room, day, s] - x) + h + fixed * (fixed_c - x)
             t[:] = air[room, day]
             for s in range(_STEPS):
                 change = q[s] - heat[room, day, s]
@@ -103,12 +106,15 @@ def _serve(answer, heat, air, low, high, least, most, supply, heat_most, rate, g
                 largest = 0.0
                 for s in range(_STEPS):
                     base = t[s] - k0 * q[s]
+                    # Air that comes first is part of what the room is, for the air that comes after it.
+                    fixed, fixed_c = first[room, day, s], first_c[room, day, s]
+                    damped = 1.0 + k0 * fixed
                     r, h, x = _law(
-                        base, k0, supply[room, day, s], low[room, day, s], high[room, day, s],
-                        least[room, day, s], most[room, day, s], heat_most[room, day, s],
+                        (base + k0 * fixed * fixed_c) / damped, k0 / damped, supply[room, day, s], low[room, day, s],
+                        high[room, day, s], least[room, day, s], most[room, day, s], heat_most[room, day, s],
                     )  # fmt: skip
                     rate[room, day, s], given[room, day, s] = r, h
-                    change = r * (supply[room, day, s] - x) + h - q[s]
+                    change = r * (supply[room, day, s] - x) + h + fixed * (fixed_c - x) - q[s]
                     # Told in kelvin that last: what a change would come to if it stayed.
                     largest = max(largest, abs(change) * lasting)
                     if abs(change) * k0 > 1e-10:
@@ -131,7 +137,10 @@ def _serve(answer, heat, air, low, high, least, most, supply, heat_most, rate, g
             settled[room] = settled[room] and done
 
 
-def serve(asked: Asked, supply_c: Array, least_w_k: Array, most_w_k: Array, heat_most_w: Array) -> Served:
+def serve(
+    asked: Asked, supply_c: Array, least_w_k: Array, most_w_k: Array, heat_most_w: Array, first_w_k: Array | float = 0.0,
+    first_c: Array | float = 0.0,
+) -> Served:  # fmt: skip
     """Serve rooms with supply air.
 
     Args:
@@ -139,6 +148,7 @@ def serve(asked: Asked, supply_c: Array, least_w_k: Array, most_w_k: Array, heat
         least_w_k, most_w_k: limits of the supply's heat capacity rate, (R, D, 144); equal where the flow is constant.
         heat_most_w: most that reheat and emitter can do, (R, D, 144) or (R, 1, 1); 0 where there is none, infinite where it is
             sized.
+        first_w_k, first_c: air of another system that comes before this one's, its heat capacity rate and temperature.
     """
     shape = asked.air_c.shape
     rate, given, served = np.zeros(shape), np.zeros(shape), np.zeros(shape)
@@ -154,6 +164,8 @@ def serve(asked: Asked, supply_c: Array, least_w_k: Array, most_w_k: Array, heat
             most_w_k,
             supply_c,
             heat_most_w,
+            first_w_k,
+            first_c,
         )
     ]
     _serve(np.ascontiguousarray(asked.answer), *arrays, rate, given, served, settled)

@@ -66,8 +66,8 @@ def transfer_heat(rooms: Sequence[Room], outside: Outdoors, beyond: Mapping[str,
     summer = np.zeros((len(rooms), *outside.dry_bulb_c.shape))
     winter = np.zeros(len(rooms))
     for index, room in enumerate(rooms):
-        if room.transfer is not None and room.transfer.room in beyond:
-            air, conductance = beyond[room.transfer.room], room.transfer.flow_m3_s * outside.air_heat_j_m3k
-            summer[index] = conductance * (air.air_c - room.cooling_setpoint_c)
-            winter[index] = conductance * (air.winter_air_c - room.heating_setpoint_c)
+        for transfer in (one for one in room.transfers if one.room in beyond):
+            air, conductance = beyond[transfer.room], transfer.flow_m3_s * outside.air_heat_j_m3k
+            summer[index] += conductance * (air.air_c - room.cooling_setpoint_c)
+            winter[index] += conductance * (air.winter_air_c - room.heating_setpoint_c)
     return TransferHeat(summer, winter)

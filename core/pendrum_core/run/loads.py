@@ -22,6 +22,7 @@ from pendrum_core.room.loads import GroupLoads, RoomLoads, Unsound
 from pendrum_core.room.neighbours import Neighbours
 from pendrum_core.room.outdoors import Outdoors, outdoors
 from pendrum_core.room.together import Together, group_loads
+from pendrum_core.run.aired import with_air
 from pendrum_core.run.memory import Memory, same_members
 
 MOST_ROUNDS = 30  # of rooms that feel each other
@@ -33,6 +34,7 @@ def calculate_loads(building: Building, memory: Memory) -> BuildingLoads:
     A room that does not pass its check stands among the failures, and everything else is calculated without it.
     """
     memory.prepare(building.climate)
+    building, balance = with_air(building, memory)
     outside = outdoors(building.climate)
     known = {room.id for room in building.rooms}
     memory.rooms = {name: loads for name, loads in memory.rooms.items() if name in known}
@@ -73,7 +75,7 @@ def calculate_loads(building: Building, memory: Memory) -> BuildingLoads:
                 groups[group.id] = _group(group, members, together, memory)
             except Exception as error:
                 failures[group.id] = Failure("group", group.id, reason_of(error, group.name))
-    return BuildingLoads(building, outside, rooms, groups, tuple(failures.values()), count)
+    return BuildingLoads(building, outside, rooms, groups, tuple(failures.values()), count, balance)
 
 
 def _keep(found: RoomLoads | Unsound, results: dict[str, RoomLoads], failures: dict[str, Failure]) -> None:

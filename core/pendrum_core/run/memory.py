@@ -3,8 +3,7 @@
 from pendrum_core.air.system import AirSystemResult
 from pendrum_core.model.building import Group
 from pendrum_core.model.climate import Climate
-from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import AirSystem
+from pendrum_core.model.rooms import Room, TransferAir
 from pendrum_core.room.loads import GroupLoads, RoomLoads
 
 
@@ -14,17 +13,19 @@ class Memory:
     def __init__(self) -> None:
         self.climate: Climate | None = None
         self.rooms: dict[str, RoomLoads] = {}
+        # Rooms with the air of their balance: as they came, that air, and with it.
+        self.aired: dict[str, tuple[Room, tuple[float, tuple[TransferAir, ...]], Room]] = {}
         # Followers by id: as with a sensor of their own, their leader, and as led.
         self.led: dict[str, tuple[RoomLoads, RoomLoads, RoomLoads]] = {}
         self.groups: dict[str, tuple[Group, tuple[RoomLoads, ...], GroupLoads]] = {}
-        self.systems: dict[
-            str, tuple[tuple[AirSystem, frozenset[str | None]], tuple[RoomLoads, ...], AirSystemResult]
-        ] = {}
+        # By id: what a result rests on, beside the loads; those; the result.
+        self.systems: dict[str, tuple[object, tuple[RoomLoads, ...], AirSystemResult]] = {}
 
     def copy(self) -> "Memory":
         """A second memory that knows the same and goes its own way: for trying a change out."""
         other = Memory()
         other.climate, other.rooms, other.led = self.climate, dict(self.rooms), dict(self.led)
+        other.aired = dict(self.aired)
         other.groups, other.systems = dict(self.groups), dict(self.systems)
         return other
 

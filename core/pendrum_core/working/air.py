@@ -9,6 +9,7 @@ from pendrum_core.model.systems import AirSystem, Section, Terminal
 from pendrum_core.moist_air import enthalpy_j_kg
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.outdoor_air import serving
 from pendrum_core.working.node import Node, addition, figure
 from pendrum_core.working.rooms import room_cooling
 
@@ -20,8 +21,7 @@ def _system(results: BuildingResults, system_id: str) -> tuple[AirSystem, AirSys
 
 def room_airflow(results: BuildingResults, room_id: str) -> Node:
     """A room's supply airflow."""
-    system, result = next((s, results.systems[s.id]) for s in results.building.systems
-                          if s.id in results.systems and room_id in results.systems[s.id].airflows)  # fmt: skip
+    system, result = _system(results, serving(results)[room_id])
     flow = result.airflows[room_id]
     room = results.rooms[room_id].room
     supply = flow.supply

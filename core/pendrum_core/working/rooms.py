@@ -142,7 +142,7 @@ def _category(
             for i, e in enumerate(room.elements)
             if e.category == name and e.boundary.kind != "adiabatic"
         )  # fmt: skip
-    if name == "neighbours" and room.transfer is not None:
+    if name == "neighbours" and room.transfers:
         rest = value - sum(node.value or 0.0 for node in inputs)
         inputs = (
             *inputs,
@@ -157,11 +157,9 @@ def _category(
 
 
 def _transfer(room: Room, value: float, formula: str) -> Node:
-    """Air that comes in from another room."""
-    return Node(
-        "Air from another room", value, "power", formula=formula,
-        inputs=(Node("Air that comes in", room.transfer_m3_s, "airflow", "V", ref=f"room/{room.id}/air_from_m3_s"),),
-    )  # fmt: skip
+    """Air that comes in from other rooms."""
+    flows = tuple(Node("Air that comes in", transfer.flow_m3_s, "airflow", "V") for transfer in room.transfers)
+    return Node("Air from other rooms", value, "power", formula=formula, inputs=flows)
 
 
 def _control(name: str, value: float, loads: RoomLoads, month: int, step: int) -> Node:
@@ -322,7 +320,7 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
         if lost:
             flow_node = Node("Outdoor air", flow, "airflow", "V")
             inputs.append(Node(name, lost, "power", formula="ρ cp V (Ta − To)", inputs=(flow_node,)))
-    if room.transfer is not None:
+    if room.transfers:
         walls = sum(
             float(lost)
             for e, lost in zip(room.elements, detail.winter.term_w + detail.winter.emitter_w, strict=True)
@@ -433,7 +431,7 @@ def room_heating_simple(results: BuildingResults, room_id: str) -> Node:
     if flow:
         inputs.append(Node("Infiltration and untreated outdoor air", flow * outside.air_heat_j_m3k * apart, "power",
                            formula="ρ cp V (Ta − To)", inputs=(Node("Outdoor air", flow, "airflow", "V"),)))  # fmt: skip
-    if room.transfer is not None:
+    if room.transfers:
         inputs.append(
             _transfer(room, loads.heating.simple_w - sum(n.value or 0.0 for n in inputs), "ρ cp V (Ta − Tthere)")
         )

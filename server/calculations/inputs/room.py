@@ -12,7 +12,7 @@ from calculations.lookups import Lookups
 from pendrum_core.air.infiltration import leakage_flow_m3_s, local_wind_m_s
 from pendrum_core.air.outdoor_air import breathing_air_m3_s
 from pendrum_core.checks.snag import DOUBTFUL, Snag
-from pendrum_core.model.rooms import Room, TransferAir
+from pendrum_core.model.rooms import Room
 from pendrum_core.model.schedules import DayPattern
 from projects.document import Row
 from projects.resolver import Effective, effective_values
@@ -108,7 +108,7 @@ def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
         windows=(),
         gains=gains_of(look, use, values, area, room["occupied"]),
         infiltration_m3_s=leak,
-        direct_outdoor_air_m3_s=0.0 if room["air_system"] is not None else need / use["air_effectiveness"],
+        direct_outdoor_air_m3_s=0.0 if _brings_outdoor_air(look, room) else need / use["air_effectiveness"],
         # Design values are what the thermostat asks at most: a programme may ask for other ones than the use's figure.
         heating_setpoint_c=max(_asked((thermostat.winter,) if thermostat else None), default=low),
         cooling_setpoint_c=min(_asked(thermostat.cooling if thermostat else None), default=high),
@@ -118,26 +118,16 @@ def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
         winter_infiltration_m3_s=winter_leak,
         thermostat=thermostat,
         humidity=humidity_of(look, use),
-        transfer=_transfer(look, title, room, snags),
         heating_radiant_share=use["heating_radiant_share"],
         warm_limit_c=use["warm_limit_c"],
     )
     return bare, _eye_m(look, room, height), snags
 
 
-def _transfer(look: Lookups, title: str, room: Row, snags: list[Snag]) -> TransferAir | None:
-    """Air from another room, where both the room and the flow are given."""
-    source, flow = look.row("room", room["air_from"]), room["air_from_m3_s"]
-    if source is None and not flow:
-        return None
-    if source is None or not flow or source["id"] == room["id"]:
-        what = "no room is named that it comes from" if source is None else "no flow is given" if not flow else (
-            "it is said to come from itself")  # fmt: skip
-        snags.append(Snag(DOUBTFUL, "transfer_incomplete", "room", room["id"], "rooms",
-                          f"{title}: air comes in from another room, but {what}; none is counted.",
-                          "name the room and the flow, or take both away"))  # fmt: skip
-        return None
-    return TransferAir(source["id"], flow)
+def _brings_outdoor_air(look: Lookups, room: Row) -> bool:
+    """Whether a system of the room brings it outdoor air: room units move its own air alone."""
+    systems = (look.row("air_system", room[field]) for field in ("air_system", "second_system") if room[field])
+    return any(system is not None and system["arrangement"] != "room units" for system in systems)
 
 
 def _asked(patterns: tuple[DayPattern, ...] | None) -> list[float]:

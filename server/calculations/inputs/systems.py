@@ -2,17 +2,20 @@
 
 from collections import defaultdict
 from collections.abc import Callable, Iterable
+from dataclasses import replace
 
 from calculations.inputs.schedules import design_patterns
 from calculations.lookups import Lookups
 from pendrum_core.model.building import Margins
 from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
+from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Circuit, Extract, Section, Terminal, Transfer
 from projects.document import Document, Row
 from projects.resolver import MARGINS, Effective
 
 _DUCT = ("shape", "height_limit_m", "pinned_width_m", "pinned_height_m")
 _LIMITS = ("economizer_limit_c", "economizer_limit_j_kg")
+_TOLD_APART = ("running", "arrangement")
+_SERVED_BY = ("air_system", "second_system")
 MakeSection = Callable[[Row, str | None], Section]
 
 
@@ -33,36 +36,78 @@ def air_systems(
     sections: dict[str, list[Row]] = defaultdict(list)
     for row in document.of("duct_section").values():
         sections[row["air_system"]].append(row)
-    members: dict[str, list[Room]] = defaultdict(list)
+    members: dict[str, list[tuple[Room, int]]] = defaultdict(list)
     for room in rooms.values():
-        members[document.of("room")[room.id]["air_system"] or ""].append(room)
+        row = document.of("room")[room.id]
+        for rank, field in enumerate((field for field in _SERVED_BY if row[field]), 1):
+            members[row[field]].append((room, rank))
     for row in document.of("air_system").values():
-        terminals = []
-        for room in members[row["id"]]:
-            use = document.of("use")[document.of("room")[room.id]["use"]]
-            values = effective[room.id]
-            there = document.of("room")[room.id]["occupied"]
-            terminals.append(
-                Terminal(
-                    room.id, values["people_per_m2"].value * room.floor_area_m2 if there else 0.0,
-                    use["air_per_person_m3_s"], use["air_per_area_m3_s_m2"] if there else 0.0,
-                    use["air_effectiveness"], values["minimum_air_changes"].value,
-                    document.of("room")[room.id]["pinned_flow_m3_s"],
-                    use["outdoor_air_changes"] if there else 0.0,
-                )
-            )  # fmt: skip
-        inputs = {column: row[column] for column in row if column not in (*MARGINS, *_LIMITS, "running")}
+        terminals = tuple(_terminal(document, effective, room, rank) for room, rank in members[row["id"]])
+        inputs = {column: row[column] for column in row if column not in (*MARGINS, *_LIMITS, *_TOLD_APART)}
         hours = design_patterns(look, row["running"], "highest") if row["running"] else None
         kind = row["economizer"]
-        yield AirSystem(
+        system = AirSystem(
             running=hours.by_month if hours else (),
             running_winter=hours.winter if hours else None,
             economizer_limit=row["economizer_limit_j_kg" if kind.startswith("enthalpy") else "economizer_limit_c"],
-            terminals=tuple(terminals),
+            terminals=terminals,
             ventilation=document.one("project")["ventilation"],
             sections=tuple(make(s, s["room"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])),
+            kind=row["arrangement"],
             **inputs,
         )
+        yield from _sets(system, rooms)
+
+
+def _sets(system: AirSystem, rooms: dict[str, Room]) -> Iterable[AirSystem]:
+    """The system, or each set of its equipment where every room has one of its own."""
+    if system.kind != ROOM_UNIT:
+        yield system
+        return
+    for terminal in system.terminals:
+        yield replace(
+            system, id=f"{system.id}~{terminal.room}", of=system.id, name=f"{system.name} {rooms[terminal.room].number}",
+            terminals=(terminal,), sections=(),
+        )  # fmt: skip
+
+
+def _terminal(
+    document: Document, effective: dict[str, dict[str, Effective]], room: Room, rank: int
+) -> Terminal:  # fmt: skip
+    row, values = document.of("room")[room.id], effective[room.id]
+    use, there = document.of("use")[row["use"]], row["occupied"]
+    return Terminal(
+        room.id, values["people_per_m2"].value * room.floor_area_m2 if there else 0.0,
+        use["air_per_person_m3_s"], use["air_per_area_m3_s_m2"] if there else 0.0,
+        use["air_effectiveness"], values["minimum_air_changes"].value,
+        row["pinned_flow_m3_s" if rank == 1 and row["air_system"] else "second_pinned_flow_m3_s"],
+        use["outdoor_air_changes"] if there else 0.0, rank, all(row[field] for field in _SERVED_BY),
+    )  # fmt: skip
+
+
+def extracts(look: Lookups, rooms: dict[str, Room]) -> Iterable[Extract]:
+    """Every extract of a room that is calculated."""
+    for row in look.document.of("extract").values():
+        if row["room"] in rooms:
+            hours = design_patterns(look, row["schedule"], "highest") if row["schedule"] else None
+            yield Extract(
+                row["id"], row["name"], row["room"], row["flow_m3_s"], row["lane"] == "unit", hours.by_month if hours else (),
+                hours.winter if hours else None, row["fan_pa"], row["fan_efficiency"], row["above_c"] is not None,
+            )  # fmt: skip
+
+
+def transfers(document: Document, rooms: dict[str, Room]) -> Iterable[Transfer]:
+    """Every transfer between rooms that are calculated."""
+    for row in document.of("transfer").values():
+        if row["room"] in rooms and row["source"] in rooms:
+            yield Transfer(row["id"], row["source"], row["room"], row["flow_m3_s"])
+
+
+def offsets(document: Document, rooms: dict[str, Room]) -> dict[str, float]:
+    """What rooms give to outdoors by their pressure [m3/s]."""
+    return {
+        room: row["offset_m3_s"] for room, row in document.of("room").items() if room in rooms and row["offset_m3_s"]
+    }
 
 
 def margins_of_room(values: dict[str, Effective]) -> Margins:

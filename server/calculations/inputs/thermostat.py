@@ -13,6 +13,7 @@ from projects.resolver import Effective, value_of_use
 Values = dict[str, Effective]
 Days = tuple[DayPattern, ...]
 _OPERATIVE = 0.5
+_TRIGGER_BAND_K = 0.5
 
 
 @dataclass(frozen=True)
@@ -28,7 +29,7 @@ class _Goal:
 def thermostat_of(look: Lookups, use: Row, room: Row, values: Values, volume_m3: float) -> Thermostat | None:
     """A room's thermostat; None where its set-points are held day and night and its plant is sized without limits."""
     weight = {"air": 0.0, "operative": _OPERATIVE, "mixed": use["radiant_weight"]}[use["sensing"]]
-    drawn = _drawn_air(look, use, volume_m3)
+    drawn = _triggered_extract(look, room) or _drawn_air(look, use, volume_m3)
     heat, cool = _goals(values)
     goes_down = heat.there and _moves(use, "heating", heat)
     # A room that names itself has a sensor of its own.
@@ -138,6 +139,20 @@ def _set_points(look: Lookups, use_id: str, what: str, goal: _Goal) -> tuple[Day
     return (
         tuple(where_on(present, day, away) for present, day in zip(on.by_month, days, strict=True)),
         where_on(on.winter, winter, away),
+    )
+
+
+def _triggered_extract(look: Lookups, room: Row) -> DrawnAir | None:
+    """Extracts of the room that run by its temperature, as one; fully on half a kelvin above where they begin."""
+    rows = [row for row in look.many("extracts of room", room["id"]) if row["above_c"] is not None]
+    if not rows:
+        return None
+    return DrawnAir(
+        flow_m3_s=sum(row["flow_m3_s"] for row in rows),
+        above_c=min(row["above_c"] for row in rows),
+        band_k=_TRIGGER_BAND_K,
+        only_cooler=False,
+        patterns=design_patterns(look, rows[0]["schedule"], "highest").by_month,
     )
 
 

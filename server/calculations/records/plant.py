@@ -12,6 +12,7 @@ from pendrum_core.air.system import AirSystemResult, ServedRoom
 from pendrum_core.checks.results import result_snags
 from pendrum_core.checks.snag import Snag
 from pendrum_core.model.climate import day_number
+from pendrum_core.results.balance import room_balances
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit import kit_list
 from pendrum_core.results.outdoor_air import outdoor_air_part, serving
@@ -64,6 +65,7 @@ def _systems(
 ) -> tuple[dict[str, Record], dict[str, Record], dict[str, Record]]:
     """Records of systems, of rooms' airflows, and of duct sections."""
     systems, airflows, sections = {}, {}, {}
+    ranks = {(system.id, t.room): t.rank for system in results.building.systems for t in system.terminals}
     for system_id, r in results.systems.items():
         month, step = r.peak
         reheat = r.reheat_w
@@ -85,7 +87,7 @@ def _systems(
             "index_path": list(r.ducts.tree.path(r.ducts.paths.index)) if r.ducts else [],
         }
         for room, flow in r.airflows.items():
-            airflows[room] = {
+            airflows[room if ranks[system_id, room] == 1 else f"{room}/2"] = {
                 "system": system_id,
                 "cooling_m3_s": flow.cooling_m3_s,
                 "ventilation_m3_s": flow.ventilation_m3_s,
@@ -103,6 +105,11 @@ def _systems(
                     "path_pa": r.ducts.paths.loss_pa.get(section_id),
                 }
     return systems, airflows, sections
+
+
+def _balances(results: BuildingResults) -> dict[str, Record]:
+    """Every room's air, with what its systems bring."""
+    return {balance.room: dict(vars(balance)) for balance in room_balances(results) if balance.room in results.rooms}
 
 
 def _winter(r: AirSystemResult) -> Record:
@@ -197,6 +204,7 @@ class PlantMaker:
             "group_air": {i: _group_air(group, results, system_of) for i, group in results.groups.items()},
             "air_system": systems,
             "airflow": airflows,
+            "balance": _balances(results),
             "duct_section": duct_sections,
             "circuit": circuits,
             "pipe_section": pipe_sections,

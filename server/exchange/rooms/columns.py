@@ -44,6 +44,7 @@ _ALL = (
     Column("heating_capacity_w", "Heating at most", "number", "load"),
     Column("cooling_capacity_w", "Cooling at most", "number", "load"),
     Column("pinned_flow_m3_s", "Pinned supply", "number", "airflow"),
+    Column("offset_m3_s", "Pressure offset", "number", "airflow"),
 )
 COLUMNS = {column.field: column for column in _ALL}
 REFERENCES = ("level", "zone", "use", "air_system")

@@ -2539,6 +2539,38 @@ export interface components {
              * @default null
              */
             running: string | null;
+            /**
+             * Arrangement
+             * @default central
+             * @enum {string}
+             */
+            arrangement: "central" | "make-up" | "room units";
+            /**
+             * Cools
+             * @default true
+             */
+            cools: boolean;
+            /**
+             * Dry To C
+             * @default null
+             */
+            dry_to_c: number | null;
+            /**
+             * Supply Rule
+             * @default rooms
+             * @enum {string}
+             */
+            supply_rule: "rooms" | "fixed" | "outdoors";
+            /**
+             * Reset Cold C
+             * @default 5
+             */
+            reset_cold_c: number;
+            /**
+             * Reset Warm C
+             * @default 20
+             */
+            reset_warm_c: number;
         };
         /** RoomFields */
         RoomFields: {
@@ -2680,16 +2712,6 @@ export interface components {
              */
             cooling_capacity_w: number | null;
             /**
-             * Air From
-             * @default null
-             */
-            air_from: string | null;
-            /**
-             * Air From M3 S
-             * @default null
-             */
-            air_from_m3_s: number | null;
-            /**
              * Sensor Room
              * @default null
              */
@@ -2699,6 +2721,71 @@ export interface components {
              * @default null
              */
             pinned_flow_m3_s: number | null;
+            /**
+             * Second System
+             * @default null
+             */
+            second_system: string | null;
+            /**
+             * Second Pinned Flow M3 S
+             * @default null
+             */
+            second_pinned_flow_m3_s: number | null;
+            /**
+             * Offset M3 S
+             * @default null
+             */
+            offset_m3_s: number | null;
+        };
+        /** ExtractFields */
+        ExtractFields: {
+            /** Room */
+            room: string;
+            /** Name */
+            name: string;
+            /** Flow M3 S */
+            flow_m3_s: number;
+            /**
+             * Lane
+             * @default fan
+             * @enum {string}
+             */
+            lane: "fan" | "unit";
+            /**
+             * Schedule
+             * @default null
+             */
+            schedule: string | null;
+            /**
+             * Above C
+             * @default null
+             */
+            above_c: number | null;
+            /**
+             * Fan Pa
+             * @default 150
+             */
+            fan_pa: number;
+            /**
+             * Fan Efficiency
+             * @default 0.5
+             */
+            fan_efficiency: number;
+        };
+        /** TransferFields */
+        TransferFields: {
+            /** Room */
+            room: string;
+            /**
+             * Source
+             * @default null
+             */
+            source: string | null;
+            /**
+             * Flow M3 S
+             * @default null
+             */
+            flow_m3_s: number | null;
         };
         /** SurfaceFields */
         SurfaceFields: {

@@ -19,12 +19,21 @@ const snags = computed(() => {
   return all.sort((a, b) => Object.keys(LEVELS).indexOf(a.level) - Object.keys(LEVELS).indexOf(b.level));
 });
 
+/** Snags that are mended where the air balance of rooms stands. */
+const BALANCE_CODES = new Set([
+  "extract_without_make_up",
+  "return_below_nought",
+  "room_off_balance",
+  "nothing_to_make_up",
+]);
+
 function goThere(snag: Snag): void {
   if (snag.kind === "room") view.selectRoom(snag.id);
-  else if (snag.kind === "surface") view.selectRoom(doc.get("surface", snag.id)?.room ?? "");
+  if (snag.kind === "surface") view.selectRoom(doc.get("surface", snag.id)?.room ?? "");
   else if (snag.kind === "opening") {
     view.selectRoom(doc.get("surface", doc.get("opening", snag.id)?.surface)?.room ?? "");
-  } else if (snag.kind === "air_system") view.airSystem = snag.id;
+  } else if (snag.kind === "transfer" || BALANCE_CODES.has(snag.code)) view.airSystem = "balance";
+  else if (snag.kind === "air_system") view.airSystem = snag.id;
   else if (snag.kind === "duct_section") view.airSystem = doc.get("duct_section", snag.id)?.air_system ?? "";
   else if (snag.kind === "circuit") view.circuit = snag.id;
   else if (snag.kind === "pipe_section") view.circuit = doc.get("pipe_section", snag.id)?.circuit ?? "";

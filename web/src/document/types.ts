@@ -19,6 +19,8 @@ export type Use = Stored<Schemas["UseFields"]>;
 export type Level = Stored<Schemas["LevelFields"]>;
 export type Zone = Stored<Schemas["ZoneFields"]>;
 export type Room = Stored<Schemas["RoomFields"]>;
+export type Extract = Stored<Schemas["ExtractFields"]>;
+export type Transfer = Stored<Schemas["TransferFields"]>;
 export type Surface = Stored<Schemas["SurfaceFields"]>;
 export type Opening = Stored<Schemas["OpeningFields"]>;
 export type AirSystem = Stored<Schemas["AirSystemFields"]>;
@@ -43,6 +45,8 @@ export interface Kinds {
   level: Level;
   zone: Zone;
   room: Room;
+  extract: Extract;
+  transfer: Transfer;
   surface: Surface;
   opening: Opening;
   air_system: AirSystem;

@@ -1,5 +1,6 @@
 import table from "./references.json";
 import { useDocument } from "./store";
+import { isServedBy } from "./served";
 import type { Kind, Kinds } from "./types";
 
 /** Which fields of which kinds refer to what; generated from the server's kinds. */
@@ -101,6 +102,11 @@ function wordsOf(kind: Kind, row: { id: string }, field: string): [string, strin
     const opening = row as Kinds["opening"];
     return [roomName(doc.get("surface", opening.surface)?.room), opening.name];
   }
+  if (kind === "extract") {
+    const extract = row as Kinds["extract"];
+    return [roomName(extract.room), extract.name];
+  }
+  if (kind === "transfer") return [roomName((row as Kinds["transfer"]).room), "air that comes in"];
   if (kind === "layer") return [doc.get("assembly", (row as Kinds["layer"]).assembly)?.name ?? "", what];
   if (kind === "use_item") {
     const item = row as Kinds["use_item"];
@@ -115,6 +121,8 @@ function roomsOf(kind: Kind, row: { id: string }, field: string): string[] {
   if (kind === "room") return [row.id];
   if (kind === "surface") return [(row as Kinds["surface"]).room];
   if (kind === "opening") return [doc.get("surface", (row as Kinds["opening"]).surface)?.room ?? ""];
+  if (kind === "extract") return [(row as Kinds["extract"]).room];
+  if (kind === "transfer") return [(row as Kinds["transfer"]).room];
   if (kind === "use") return withUse(row.id);
   if (kind === "use_item") return withUse((row as Kinds["use_item"]).use);
   if (kind === "kit") return row.id === doc.project?.kit ? withRole(field) : [];
@@ -122,7 +130,7 @@ function roomsOf(kind: Kind, row: { id: string }, field: string): string[] {
   if (kind === "air_system")
     return doc
       .rows("room")
-      .filter((room) => room.air_system === row.id)
+      .filter((room) => isServedBy(room, row.id))
       .map((room) => room.id);
   if (kind === "project") return doc.rows("room").map((room) => room.id);
   if (kind === "glazing") return reached("glazing", row.id);

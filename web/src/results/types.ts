@@ -102,6 +102,23 @@ export interface Fan {
   specific_fan_power_w_m3_s: number;
 }
 
+/** Air of a room while all its extracts run, of 20 °C. */
+export interface BalanceResult {
+  free: "return" | "make-up supply" | "transfer" | "leaks";
+  supply_m3_s: number;
+  make_up_m3_s: number;
+  returned_m3_s: number;
+  extract_m3_s: number;
+  by_unit_m3_s: number;
+  transfer_in_m3_s: number;
+  transfer_out_m3_s: number;
+  offset_m3_s: number;
+  leak_in_m3_s: number;
+  leak_out_m3_s: number;
+  drawn_m3_s: number;
+  surplus_m3_s: number;
+}
+
 export interface SystemResult {
   flow_m3_s: number;
   mass_kg_s: number;
@@ -332,6 +349,7 @@ export interface ResultKinds {
   group_air: GroupAirResult;
   air_system: SystemResult;
   airflow: AirflowResult;
+  balance: BalanceResult;
   duct_section: SectionResult;
   circuit: CircuitResult;
   pipe_section: SectionResult;

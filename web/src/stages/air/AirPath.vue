@@ -24,15 +24,17 @@ const parts = computed<Part[]>(() => {
   const found: Part[] = [];
   if (day?.points.recovered)
     found.push({ name: "recovery", icon: "exchanger", state: "recovered", title: "off recovery", flow: outdoor, note: "" });
-  if (!system.outdoor_only)
+  if (system.arrangement === "central" && !system.outdoor_only)
     found.push({ name: "mixing", icon: "mixing", state: "mixed", title: "mixed", flow, note: day?.economizing[props.step] ? "economizer on" : "" });
   found.push({ name: "filter, coils", icon: "coils", state: null, title: "", flow, note: kw(day?.heating_w) > 1 ? "heating" : kw(day?.coil_total_w) > 1 ? "cooling" : "idle" });
   if (system.humidifier !== "none")
     found.push({ name: "humidifier", icon: "steam", state: day?.points.humidified ? "humidified" : "off_coil", title: "humidified", flow, note: kw(day?.water_kg_s) > 1e-7 ? "on" : "off" });
-  found.push({ name: "fan", icon: "fan", state: "supply", title: "supply", flow, note: "" });
-  found.push({ name: "rooms", icon: "rooms", state: "return", title: "return", flow, note: "" });
+  found.push({ name: "fan", icon: "fan", state: "supply", title: "supply", flow, note: kw(day?.unit_reheat_w) > 1 ? "and reheat" : "" });
+  found.push({ name: "rooms", icon: "rooms", state: "return", title: "return", flow: at(day?.return_kg_s), note: "" });
   return found;
 }); // prettier-ignore
+/** Whether it moves the air of a room and no other. */
+const ofRoom = computed(() => props.system.arrangement === "room units");
 /** Room of a part on the drawing: less where there are many. */
 const W = computed(() => (parts.value.length > 5 ? 118 : 152));
 const width = computed(() => parts.value.length * W.value + 120);
@@ -42,14 +44,16 @@ const stateOf = (name: StateName) => {
 };
 /** Joints between the parts, left to right: outdoors, then what leaves each part. */
 const joints = computed(() => [
-  { title: "outdoors", ...stateOf("outdoors"), flow: at(props.day?.outdoor_kg_s) },
+  ofRoom.value
+    ? { title: "room", ...stateOf("rooms"), flow: at(props.day?.flow_kg_s) }
+    : { title: "outdoors", ...stateOf("outdoors"), flow: at(props.day?.outdoor_kg_s) },
   ...parts.value.map((part) =>
     part.state
       ? { title: part.title, ...stateOf(part.state), flow: part.flow }
       : { title: "off coils", ...stateOf("off_coil"), flow: part.flow },
   ),
 ]);
-const hasReturn = computed(() => !props.system.outdoor_only);
+const hasReturn = computed(() => props.system.arrangement === "central" && !props.system.outdoor_only);
 </script>
 
 <template>

@@ -5,9 +5,12 @@ import Figure from "@/parts/Figure.vue";
 import { useResults } from "@/results/store";
 import { counted } from "@/units/units";
 import { useView } from "@/view/store";
+import Choice from "@/parts/Choice.vue";
 import { onListKey } from "@/parts/listKeys";
 import { computed, ref, watch } from "vue";
+import { isServedBy } from "@/document/served";
 import AirPath from "./AirPath.vue";
+import BalanceView from "./BalanceView.vue";
 import DuctsView from "./DuctsView.vue";
 import DutiesTable from "./DutiesTable.vue";
 import PsychroChart from "./PsychroChart.vue";
@@ -22,29 +25,59 @@ const tab = ref<"path" | "terminals" | "ducts" | "settings">("path");
 const TABS = { path: "Path", terminals: "Terminals", ducts: "Ducts", settings: "Settings" };
 const day = ref<AirDay | null>(null);
 const systems = computed(() => doc.rows("air_system").sort((a, b) => a.name.localeCompare(b.name)));
-const system = computed(() => doc.get("air_system", view.airSystem) ?? systems.value[0]);
-const result = computed(() => results.get("air_system", system.value?.id));
-const roomsOf = (id: string) => doc.rows("room").filter((room) => room.air_system === id);
-const without = computed(() => doc.rows("room").filter((room) => !room.air_system).length);
+/** What the list calls the balance of all rooms, beside the ids of systems. */
+const BALANCE = "balance";
+const balancing = computed(() => view.airSystem === BALANCE);
+const system = computed(() =>
+  balancing.value ? undefined : (doc.get("air_system", view.airSystem) ?? systems.value[0]),
+);
+const roomsOf = (id: string) => doc.rows("room").filter((room) => isServedBy(room, id));
+const without = computed(
+  () => doc.rows("room").filter((room) => !room.air_system && !room.second_system).length,
+);
+/** Of units in the rooms each has results of its own: the one that is looked at. */
+const units = computed(() =>
+  system.value?.arrangement === "room units"
+    ? roomsOf(system.value.id).map((room) => ({ value: `${system.value?.id}~${room.id}`, label: `${room.number} ${room.name}` }))
+    : [],
+); // prettier-ignore
+const unit = ref("");
+const resultId = computed(() => {
+  const found = units.value.find((one) => one.value === unit.value) ?? units.value[0];
+  return found?.value ?? system.value?.id ?? "";
+});
+const shownUnit = computed({ get: () => resultId.value, set: (id: string) => (unit.value = id) });
+const result = computed(() => results.get("air_system", resultId.value));
+/** Supply air of a system, of all its units together. */
+function supplyOf(id: string): number | undefined {
+  const own = results.get("air_system", id);
+  if (own) return own.flow_m3_s;
+  const flows = roomsOf(id).flatMap((room) => results.get("air_system", `${id}~${room.id}`)?.flow_m3_s ?? []);
+  return flows.length ? flows.reduce((sum, flow) => sum + flow, 0) : undefined;
+}
+const ARRANGED: Record<string, string> = {
+  "make-up": "make-up air for extracts",
+  "room units": "a unit in every room",
+};
 
 watch(
-  () => system.value?.id,
-  (id) => {
+  () => [system.value?.id, resultId.value] as const,
+  ([id, shown]) => {
     if (!id) return;
     view.airSystem = id;
     if (results.get("group", id)) view.subject = { kind: "group", id };
-    const r = results.get("air_system", id);
+    const r = results.get("air_system", shown);
     if (r) {
       view.month = r.coil_month;
       view.step = r.coil_step;
-      view.working = { quantity: "coil_total", subject: id };
+      view.working = { quantity: "coil_total", subject: shown };
     }
   },
   { immediate: true },
 );
 
 watch(
-  [() => system.value?.id, () => view.month, () => results.version],
+  [resultId, () => view.month, () => results.version],
   async ([id, month], _old, onCleanup) => {
     let stale = false;
     onCleanup(() => (stale = true));
@@ -79,6 +112,9 @@ async function remove(): Promise<void> {
 <template>
   <div class="split">
     <nav class="list" aria-label="Air systems" @keydown="onListKey">
+      <v-list-item tag="button" class="item" :class="{ on: balancing }" @click="view.airSystem = BALANCE"
+        >Air balance of rooms</v-list-item
+      >
       <p class="soft group">Air systems</p>
       <v-list-item
         tag="button"
@@ -88,23 +124,25 @@ async function remove(): Promise<void> {
         :class="{ on: row.id === system?.id }"
         @click="view.airSystem = row.id"
       >
-        {{ row.name
-        }}<span class="soft"
-          ><Figure :value="results.get('air_system', row.id)?.flow_m3_s" quantity="airflow"
-        /></span>
+        {{ row.name }}<span class="soft"><Figure :value="supplyOf(row.id)" quantity="airflow" /></span>
       </v-list-item>
       <p class="add"><TextAct @click="add">+ air system</TextAct></p>
       <p class="soft group">
         Rooms on no air system: {{ without }}. Their ventilation comes in as untreated outdoor air.
       </p>
     </nav>
-    <div v-if="system" class="page">
+    <BalanceView v-if="balancing" />
+    <div v-else-if="system" class="page">
       <div class="head">
         <h1>{{ system.name }}</h1>
         <span class="soft"
-          >{{ system.volume }} volume{{ system.outdoor_only ? ", outdoor air only" : "" }} ·
-          {{ counted(roomsOf(system.id).length, "room") }}</span
+          >{{
+            ARRANGED[system.arrangement ?? ""] ??
+            `${system.volume} volume${system.outdoor_only ? ", outdoor air only" : ""}`
+          }}
+          · {{ counted(roomsOf(system.id).length, "room") }}</span
         >
+        <Choice v-if="units.length > 1" v-model="shownUnit" label="Unit" :choices="units" />
         <span class="grow" />
         <v-btn-group class="toggle" role="group" aria-label="View"
           ><v-btn
@@ -125,7 +163,7 @@ async function remove(): Promise<void> {
           <div class="two">
             <PsychroChart v-if="day" :day="day" :step="view.step" :month="view.month" />
             <p v-else class="empty">No result yet.</p>
-            <DutiesTable :id="system.id" :result="result" :before="results.prior('air_system', system.id)" />
+            <DutiesTable :id="resultId" :result="result" :before="results.prior('air_system', resultId)" />
           </div>
         </template>
         <p v-else class="empty">

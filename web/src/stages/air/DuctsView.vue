@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { isServedBy } from "@/document/served";
 import { useDocument } from "@/document/store";
 import type { DuctSection } from "@/document/types";
 import type { Column } from "@/parts/grid";
@@ -10,7 +11,7 @@ const props = defineProps<{ id: string }>();
 const doc = useDocument();
 const results = useResults();
 const rows = computed(() => doc.rows("duct_section").filter((row) => row.air_system === props.id));
-const rooms = computed(() => doc.rows("room").filter((room) => room.air_system === props.id));
+const rooms = computed(() => doc.rows("room").filter((room) => isServedBy(room, props.id)));
 const missing = computed(() =>
   rooms.value
     .filter((room) => !rows.value.some((row) => row.room === room.id))

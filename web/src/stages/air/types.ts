@@ -9,6 +9,9 @@ export interface AirDay {
   flow_kg_s: number[];
   outdoor_kg_s: number[];
   relief_kg_s: number[];
+  return_kg_s: number[];
+  /** Of the unit's own coil behind the fan. */
+  unit_reheat_w: number[];
   economizing: boolean[];
   coil_total_w: number[];
   coil_sensible_w: number[];
