@@ -24,17 +24,12 @@ const others = (row: Room) =>
     .filter((id) => id && id !== props.id)
     .map((id) => doc.get("air_system", id)?.name)
     .join(", ");
-/** How the room is served, as chosen. */
-const PLACES = [
-  { value: "no", label: "no" },
-  { value: "first", label: "yes" },
-  { value: "second", label: "second" },
-];
 
 const columns: Column<Room>[] = [
   { key: "number", title: "No.", width: 56, value: (r) => r.number },
   { key: "name", title: "Room", width: 140, value: (r) => r.name },
-  { key: "served", title: "Served", width: 70, value: (r) => ["no", "first", "second"][rank(r)], text: (r) => ["no", "yes", "second"][rank(r)] ?? "", editor: { type: "choice", choices: PLACES } },
+  { key: "served", title: "Served", width: 70, value: (r) => r.air_system === props.id, editor: { type: "yesno" } },
+  { key: "second", title: "second", width: 70, value: (r) => r.second_system === props.id, editor: { type: "yesno" } },
   { key: "other", title: "also by", width: 120, value: (r) => others(r) || "–" },
   { key: "cooling", title: "for cooling", quantity: "airflow", width: 108, value: (r) => flow(r)?.cooling_m3_s },
   { key: "ventilation", title: "ventilation", quantity: "airflow", width: 108, value: (r) => flow(r)?.ventilation_m3_s },
@@ -54,10 +49,10 @@ const columns: Column<Room>[] = [
 ]; // prettier-ignore
 
 /** Fields that put a room on this system in a place, and off it in the other. */
-function placed(row: Room, place: string): Record<string, string | null> {
+function placed(row: Room, place: "served" | "second" | "none"): Record<string, string | null> {
   const [first, second] = [row.air_system ?? null, row.second_system ?? null];
   const mine = (id: string | null) => (id === props.id ? null : id);
-  if (place === "first") return { air_system: props.id, second_system: mine(second) };
+  if (place === "served") return { air_system: props.id, second_system: mine(second) };
   if (place === "second") return { air_system: mine(first), second_system: props.id };
   return { air_system: mine(first), second_system: mine(second) };
 }
@@ -69,7 +64,10 @@ function save(edits: Edit<Room>[]): Promise<void> {
       op: "set",
       kind: "room",
       id: row.id,
-      fields: column.key === "served" ? placed(row, String(value)) : { [pin(row)]: value },
+      fields:
+        column.key === "served" || column.key === "second"
+          ? placed(row, value ? column.key : "none")
+          : { [pin(row)]: value },
     })),
   );
 }
