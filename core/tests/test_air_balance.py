@@ -14,6 +14,7 @@ from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem, Extract, T
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.run import calculate
 from pendrum_core.schedule.pattern import DayPattern
+from pendrum_core.working.explain import explain
 
 P = site_pressure_pa(CLIMATE.site.elevation_m)
 KG_M3 = P / (287.042 * 293.15)  # dry air at 20 °C
@@ -197,6 +198,30 @@ class OutdoorAirUnitAndFanCoil(unittest.TestCase):
         open_w = 900.0 + results.systems["f"].served["r"].reheat_w - taken
         # The air's own store lets a step's end differ from its mean.
         self.assertLess(np.abs(open_w.mean(axis=1)).max(), 3.0)
+
+
+class WorkingOfDuties(unittest.TestCase):
+    """Every duty's Working ends at the figure that it explains, and its parts make it."""
+
+    def test_balance_and_heating_coil(self) -> None:
+        kitchen = Kitchen()
+        kitchen.setUp()
+        results = kitchen.results
+        tree = explain(results, "room_balance", "k")
+        parts = {node.name: node.value or 0.0 for node in tree.inputs}
+        inwards = parts["Supply"] + parts["From other rooms"] + parts["Through leaks, in"]
+        out = parts["Return"] + parts["Extracts"] + parts["To other rooms"] + parts["Through leaks, out"]
+        self.assertAlmostEqual(inwards, out, places=6)
+        self.assertAlmostEqual(tree.value or 0.0, inwards)
+        coil = explain(results, "heating_coil", "m")
+        flow, entering, leaving = (node.value or 0.0 for node in coil.inputs[:3])
+        self.assertAlmostEqual(coil.value or 0.0, flow * (leaving - entering), places=3)
+
+    def test_reheat_is_the_sum_of_its_rooms(self) -> None:
+        results = OutdoorAirUnitAndFanCoil().results(0.0, 14.0)
+        tree = explain(results, "terminals_reheat", "f")
+        self.assertGreater(tree.value or 0.0, 100.0)
+        self.assertAlmostEqual(tree.value or 0.0, sum(node.value or 0.0 for node in tree.inputs), delta=1.0)
 
 
 if __name__ == "__main__":

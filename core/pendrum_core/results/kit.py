@@ -99,6 +99,13 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                 what = f"{shape.kind.capitalize()} duct, length and sheet"
                 yield KitItem(0, system.id, f"{name} D{shape.size}", what, name, length, "length", sheet, "area",
                               f"{shape.size} mm, {shape.sheet_m * 1000:g} mm sheet, {mass:.0f} kg", 0.0, "sized")  # fmt: skip
+    rooms = {room.id: room for room in results.building.rooms}
+    for extract in results.building.extracts:
+        if not extract.by_unit and extract.room in rooms:
+            room = rooms[extract.room]
+            power = extract.flow_m3_s * extract.fan_pa / extract.fan_efficiency
+            yield KitItem(0, extract.room, f"{room.number} EF {extract.name}", "Extract fan, flow and total pressure",
+                          f"{room.number} {room.name}", extract.flow_m3_s, "airflow", extract.fan_pa, "pressure", "", power, "sized")  # fmt: skip
     for circuit in results.building.circuits:
         if circuit.id not in results.circuits:
             continue

@@ -33,7 +33,7 @@ def room_airflow(results: BuildingResults, room_id: str) -> Node:
         inputs=(
             *((room_cooling(results, room_id),) if results.rooms[room_id].cooling is not None else ()),
             Node("Room air", room.cooling_setpoint_c, "temperature", "Ta", ref=f"room/{room_id}/cooling_setpoint_c"),
-            Node("Supply air", supply.temperature_c, "temperature", "Ts", ref=f"air_system/{system.id}/supply_c"),
+            Node("Supply air", supply.temperature_c, "temperature", "Ts", ref=f"air_system/{system.drawn}/supply_c"),
             Node("Specific heat, moist", supply.specific_heat_j_kgk, "specific_heat", "cp",
                  source="ASHRAE Handbook Fundamentals 2017, ch. 1"),
             Node("Volume per kg at supply state and site pressure", supply.specific_volume_m3_kg, "ratio", "v",
@@ -81,7 +81,7 @@ _INTAKES = {
 }
 
 
-def _intake(air: SystemOutdoorAir) -> Node:
+def intake(air: SystemOutdoorAir) -> Node:
     """Outdoor air of a system in the terms of the rule that it was found by."""
     title, symbol = "Outdoor air intake", "Vot"
     if air.rule in _INTAKES:
@@ -123,7 +123,7 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
         return Node(name, float(enthalpy_j_kg(t, w)), "enthalpy", "h", note=more.get("note", ""), inputs=(
             Node("Dry-bulb", t, "temperature"), Node("Humidity ratio", w, "humidity_ratio")))  # fmt: skip
 
-    outdoor_air = _intake(air)
+    outdoor_air = intake(air)
     return Node(
         f"{system.name}: cooling coil, total", total, "load", "Qt",
         formula="dry-air flow × (h entering − h leaving) − condensate",
@@ -138,7 +138,7 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
             state("Return", float(path.plenum_c[m, s]), float(path.plenum_w[m, s])),
             state("Leaving the coil", float(path.coil.leaving_c[m, s]), float(path.coil.leaving_w[m, s]),
                   note=f"apparatus dew point {float(path.coil.apparatus_dew_point_c[m, s]):.2f} °C"),
-            Node("Bypass factor", system.bypass_factor, "ratio", ref=f"air_system/{system.id}/bypass_factor"),
+            Node("Bypass factor", system.bypass_factor, "ratio", ref=f"air_system/{system.drawn}/bypass_factor"),
             Node("Condensate's heat", condensate, "load", formula="moisture removed × cp water × leaving temperature"),
             Node("Fan's temperature rise", float(path.fan_rise_k[m, s]), "temperature_difference", formula="P electrical / (m cp)"),
             outdoor_air,
@@ -202,7 +202,7 @@ def fan_static(results: BuildingResults, system_id: str) -> Node:
         inputs=tuple(_section(sections[s], ducts.sections[s], "duct_section") for s in run) if ducts else (),
     )  # fmt: skip
     unit = tuple(
-        Node(name, value, "pressure", ref=f"air_system/{system.id}/{field}")
+        Node(name, value, "pressure", ref=f"air_system/{system.drawn}/{field}")
         for name, value, field in (
             ("Filter", system.filter_drop_pa, "filter_drop_pa"),
             ("Coils", system.coil_drop_pa, "coil_drop_pa"),
@@ -216,5 +216,5 @@ def fan_static(results: BuildingResults, system_id: str) -> Node:
         numbers=addition([index.value or 0.0, *[u.value or 0.0 for u in unit], -dynamic], "pressure"),
         inputs=(index, *unit, Node("Dynamic pressure at the fan outlet", dynamic, "pressure", formula="ρ v² / 2",
                 inputs=(Node("Outlet velocity", system.outlet_velocity_m_s, "velocity",
-                             ref=f"air_system/{system.id}/outlet_velocity_m_s"),))),
+                             ref=f"air_system/{system.drawn}/outlet_velocity_m_s"),))),
     )  # fmt: skip

@@ -10,6 +10,15 @@ from pendrum_core.working.beside import (
     room_heating_with_margin,
     room_outdoor_air,
 )
+from pendrum_core.working.duties import (
+    heating_coil,
+    humidifier_water,
+    recovered_heat,
+    room_balance,
+    room_reheat,
+    system_outdoor_air,
+    terminals_reheat,
+)
 from pendrum_core.working.groups import (
     group_airflow,
     group_cooling,
@@ -54,6 +63,13 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "room_airflow": room_airflow,
     "coil_total": coil_total,
     "fan_static": fan_static,
+    "heating_coil": heating_coil,
+    "recovered_heat": recovered_heat,
+    "humidifier_water": humidifier_water,
+    "terminals_reheat": terminals_reheat,
+    "system_outdoor_air": system_outdoor_air,
+    "room_reheat": room_reheat,
+    "room_balance": room_balance,
     "duct_section": duct_section,
     "pipe_section": pipe_section,
     "pump_head": pump_head,

@@ -47,7 +47,10 @@ const flow = (key: keyof BalanceResult & `${string}_m3_s`, title: string, width 
 const columns: Column<Room>[] = [
   { key: "number", title: "No.", width: 48, value: (r) => r.number },
   { key: "name", title: "Room", width: 128, value: (r) => r.name },
-  flow("supply_m3_s", "supply"),
+  {
+    ...flow("supply_m3_s", "supply"),
+    explain: (row) => (of(row) ? { quantity: "room_balance", subject: row.id } : null),
+  },
   flow("make_up_m3_s", "make-up of it", 104),
   flow("transfer_in_m3_s", "from rooms", 92),
   flow("leak_in_m3_s", "leaks in"),

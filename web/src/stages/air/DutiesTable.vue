@@ -62,13 +62,24 @@ const outdoorRule = computed(() => {
         <tr>
           <td>Heating coil</td>
           <td class="num">
-            <Figure :value="result.winter.duty_w" :prior="before?.winter.duty_w" quantity="load" />
+            <Figure
+              :value="result.winter.duty_w"
+              :explain="{ quantity: 'heating_coil', subject: id }"
+              :prior="before?.winter.duty_w"
+              quantity="load"
+            />
           </td>
           <td class="num">largest</td>
         </tr>
         <tr v-if="result.winter.recovered_w > 1">
           <td>&nbsp; recovered</td>
-          <td class="num"><Figure :value="result.winter.recovered_w" quantity="load" /></td>
+          <td class="num">
+            <Figure
+              :value="result.winter.recovered_w"
+              :explain="{ quantity: 'recovered_heat', subject: id }"
+              quantity="load"
+            />
+          </td>
           <td class="num">winter</td>
         </tr>
         <tr v-if="result.winter.preheat_w > 1">
@@ -78,12 +89,25 @@ const outdoorRule = computed(() => {
         </tr>
         <tr v-if="result.winter.water_kg_s > 1e-7">
           <td>Humidifier</td>
-          <td class="num"><Figure :value="result.winter.water_kg_s" quantity="condensate" /></td>
+          <td class="num">
+            <Figure
+              :value="result.winter.water_kg_s"
+              :explain="{ quantity: 'humidifier_water', subject: id }"
+              quantity="condensate"
+            />
+          </td>
           <td class="num">winter</td>
         </tr>
         <tr>
           <td>Reheat, electric</td>
-          <td class="num"><Figure :value="result.reheat_w" :prior="before?.reheat_w" quantity="load" /></td>
+          <td class="num">
+            <Figure
+              :value="result.reheat_w"
+              :explain="{ quantity: 'terminals_reheat', subject: id }"
+              :prior="before?.reheat_w"
+              quantity="load"
+            />
+          </td>
           <td class="num">its peak</td>
         </tr>
         <tr>
@@ -123,10 +147,11 @@ const outdoorRule = computed(() => {
           <td />
         </tr>
         <tr>
-          <td>Outdoor air</td>
+          <td>Outdoor air needed</td>
           <td class="num">
             <Figure
               :value="result.outdoor_air.intake_m3_s"
+              :explain="{ quantity: 'system_outdoor_air', subject: id }"
               :prior="before?.outdoor_air.intake_m3_s"
               quantity="airflow"
             />

@@ -41,7 +41,7 @@ const columns: Column<Room>[] = [
   { key: "asked", title: "asked", quantity: "load", width: 84, value: (r) => (flow(r) ? results.get("room", r.id)?.cooling?.sensible_w : null),
     explain: (r) => (results.get("room", r.id)?.cooling ? { quantity: "room_cooling", subject: r.id } : null) },
   { key: "gets", title: "gets", quantity: "load", width: 84, value: (r) => flow(r)?.served_cooling_w },
-  { key: "reheat", title: "reheat", quantity: "load", width: 84, value: (r) => flow(r)?.reheat_w, prior: (r) => priorFlow(r)?.reheat_w },
+  { key: "reheat", title: "reheat", quantity: "load", width: 84, value: (r) => flow(r)?.reheat_w, explain: (r) => (rank(r) === 1 ? { quantity: "room_reheat", subject: r.id } : null), prior: (r) => priorFlow(r)?.reheat_w },
   { key: "heat_asked", title: "heat asked", quantity: "load", width: 92, value: (r) => (flow(r) ? results.get("room", r.id)?.heating_w : null) },
   { key: "heat", title: "left to heat", quantity: "load", width: 92, value: (r) => flow(r)?.served_heating_w },
   { key: "over", title: "too warm by", quantity: "temperature_difference", width: 92, value: (r) => flow(r)?.over_k },
