@@ -51,6 +51,16 @@ class SectionResult:
         return self.shape.equivalent_diameter_m
 
 
+def valve_drop_pa(flow_m3_s: float, kv_m3_h: float, density_kg_m3: float) -> float:
+    """Drop of a valve: (q/kv)² bar, times the density over 1000 [Pa]. Source: EN 60534, definition of Kv."""
+    return float((flow_m3_s * 3600.0 / kv_m3_h) ** 2 * 1e5 * density_kg_m3 / 1000.0)
+
+
+def valve_kv_m3_h(flow_m3_s: float, drop_pa: float, density_kg_m3: float) -> float:
+    """Kv of a valve that takes a drop at a flow [m3/h]."""
+    return float(flow_m3_s * 3600.0 * (1e5 / drop_pa * density_kg_m3 / 1000.0) ** 0.5)
+
+
 def section_loss(
     section: Section, flow_m3_s: float, shape: Shape, roughness_m: float, fluid: Fluid, pipes: int = 1
 ) -> tuple[Friction, float, float, float]:
@@ -62,6 +72,8 @@ def section_loss(
     friction_loss = pipes * straight.rate_pa_m * section.length_m
     fitting_loss = section.loss_coefficient * straight.dynamic_pressure_pa
     loss = friction_loss + fitting_loss + section.component_drop_pa + section.end_drop_pa
+    if section.valve_kv_m3_h is not None:
+        loss += valve_drop_pa(flow_m3_s, section.valve_kv_m3_h, fluid.density_kg_m3)
     return straight, friction_loss, fitting_loss, loss
 
 

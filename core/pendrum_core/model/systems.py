@@ -16,6 +16,7 @@ class Section:
         component_drop_pa: of anything else in it, at design flow [Pa].
         end: id of the room or system served at its end; None for a section that only carries others.
         end_drop_pa: of the terminal, emitter or coil with its valve, at design flow [Pa].
+        valve_kv_m3_h: of a pipe's end, the valve there: m3/h at 1 bar; None where its drop is in `end_drop_pa`.
         pinned_diameter_m: inner diameter fixed by the engineer [m].
         shape, height_limit_m: of a duct: "round", "rectangular" or "flat oval", and what it may be high at most [m].
         pinned_width_m, pinned_height_m: of a duct that is not round, fixed together by the engineer [m].
@@ -34,6 +35,7 @@ class Section:
     height_limit_m: float | None = None
     pinned_width_m: float | None = None
     pinned_height_m: float | None = None
+    valve_kv_m3_h: float | None = None
 
 
 @dataclass(frozen=True)

@@ -4,6 +4,8 @@ from dataclasses import dataclass
 from functools import lru_cache
 from math import pi
 
+LAMINAR_TO, ROUGH_FROM = 2000.0, 4000.0  # Reynolds numbers
+
 
 @dataclass(frozen=True)
 class Fluid:
@@ -35,19 +37,29 @@ class Friction:
 def friction(
     flow_m3_s: float, area_m2: float, hydraulic_diameter_m: float, roughness_m: float, fluid: Fluid
 ) -> Friction:
-    """Darcy-Weisbach with Colebrook's factor (laminar below Re 2040).
+    """Darcy-Weisbach: 64/Re up to 2000, Colebrook's factor from 4000, and a straight line in Re between.
 
     dp/L = f/d rho v²/2. Source: ASHRAE Handbook Fundamentals 2017, ch. 21, eqs. 18, 19; fluids, Clamond's solution.
     """
-    from fluids.friction import friction_factor
-
     velocity = flow_m3_s / area_m2
     dynamic = fluid.density_kg_m3 * velocity**2 / 2.0
     if velocity == 0.0:
         return Friction(0.0, 0.0, 0.0, 0.0, 0.0)
     reynolds = fluid.density_kg_m3 * velocity * hydraulic_diameter_m / fluid.viscosity_pa_s
-    factor = float(friction_factor(Re=reynolds, eD=roughness_m / hydraulic_diameter_m, Method="Clamond"))
+    factor = _factor(reynolds, roughness_m / hydraulic_diameter_m)
     return Friction(velocity, reynolds, factor, dynamic, factor / hydraulic_diameter_m * dynamic)
+
+
+def _factor(reynolds: float, relative_roughness: float) -> float:
+    from fluids.friction import friction_factor
+
+    if reynolds <= LAMINAR_TO:
+        return 64.0 / reynolds
+    rough = float(friction_factor(Re=max(reynolds, ROUGH_FROM), eD=relative_roughness, Method="Clamond"))
+    if reynolds >= ROUGH_FROM:
+        return rough
+    share = (reynolds - LAMINAR_TO) / (ROUGH_FROM - LAMINAR_TO)
+    return 64.0 / LAMINAR_TO + share * (rough - 64.0 / LAMINAR_TO)
 
 
 def round_area_m2(diameter_m: float) -> float:

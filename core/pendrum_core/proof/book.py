@@ -10,6 +10,7 @@ from pendrum_core.proof.place import place_entries
 from pendrum_core.proof.room_units import room_unit_entries
 from pendrum_core.proof.rooms import room_entries
 from pendrum_core.proof.systems import air_entries, duct_entries, shape_entries, water_entries
+from pendrum_core.proof.water_plant import boiler_entries, circuit_entries
 
 _BEFORE: dict[str, Callable[[Case], Iterator[Entry]]] = {
     "sun_mid_latitude": place_entries,
@@ -24,6 +25,8 @@ _AFTER: dict[str, Callable[[Case], Iterator[Entry]]] = {
     "duct_tree_nine_sections": duct_entries,
     "duct_rectangular_flat_oval": shape_entries,
     "radiator_conversion_and_vessel": water_entries,
+    "water_radiators_80_60": circuit_entries,
+    "plant_boilers_staged": boiler_entries,
 }
 
 

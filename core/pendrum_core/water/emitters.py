@@ -3,6 +3,10 @@
 from dataclasses import dataclass
 from math import log
 
+from scipy.optimize import brentq
+
+from pendrum_core.water.properties import specific_heat_j_kgk
+
 RATING_FLOW_C, RATING_RETURN_C, RATING_ROOM_C = 75.0, 65.0, 20.0
 
 
@@ -25,25 +29,83 @@ def output_factor(flow_c: float, return_c: float, room_c: float, exponent: float
     return float((mean_excess_k(flow_c, return_c, room_c, logarithmic) / rated) ** exponent)
 
 
+# Ratings at 75/65/20 of an ordinary series [W], next to the preferred numbers R10 of ISO 3.
+RATINGS_W = (
+    300.0, 400.0, 500.0, 650.0, 800.0, 1000.0, 1250.0, 1600.0, 2000.0, 2500.0, 3150.0, 4000.0, 5000.0, 6300.0, 8000.0, 10000.0,
+    12500.0, 16000.0,
+)  # fmt: skip
+LOGARITHMIC_BELOW = 0.7  # (return - room)/(flow - room), from which on EN 442-2 allows the arithmetic mean
+
+
 @dataclass(frozen=True)
 class EmitterResult:
     """A radiator's duty and the rating to buy.
 
     Attributes:
         duty_w: at the circuit's temperatures.
-        factor: output at these temperatures over the rating [-].
-        rating_w: needed at 75/65/20.
+        rule: "logarithmic" or "arithmetic", the mean that decides.
+        factor: output at these temperatures over the rating, by that rule [-].
+        rating_w: needed at 75/65/20; `logarithmic_w`, `arithmetic_w` by either mean.
+        chosen_w: next of the series; None above it.
+        chosen_return_c, chosen_flow_kg_s: return temperature and water flow with which the chosen one gives the duty, at the
+            circuit's flow temperature; those of design without one.
     """
 
     duty_w: float
+    rule: str
     factor: float
     rating_w: float
+    logarithmic_w: float
+    arithmetic_w: float
+    chosen_w: float | None
+    chosen_return_c: float
+    chosen_flow_kg_s: float
 
 
-def size_radiator(duty_w: float, flow_c: float, return_c: float, room_c: float, exponent: float) -> EmitterResult:
-    """Rating at 75/65/20 that gives the duty.
+def size_radiator(
+    duty_w: float,
+    flow_c: float,
+    return_c: float,
+    room_c: float,
+    exponent: float,
+    series_w: tuple[float, ...] = RATINGS_W,
+) -> EmitterResult:
+    """Rating at 75/65/20 that gives the duty, and the next of a series.
 
-    The logarithmic mean is used, as EN 442's arithmetic one overrates wide temperature drops.
+    The logarithmic mean decides where (return - room)/(flow - room) is below 0.7; above, the arithmetic one is as good.
     """
-    factor = output_factor(flow_c, return_c, room_c, exponent, logarithmic=True)
-    return EmitterResult(duty_w, factor, duty_w / factor)
+    factors = {
+        name: output_factor(flow_c, return_c, room_c, exponent, logarithmic=name == "logarithmic")
+        for name in ("logarithmic", "arithmetic")
+    }
+    rule = "logarithmic" if (return_c - room_c) / (flow_c - room_c) < LOGARITHMIC_BELOW else "arithmetic"
+    needed = duty_w / factors[rule]
+    chosen = next((rating for rating in series_w if rating >= needed), None) if duty_w > 0.0 else None
+    back = return_c if chosen is None else return_of(duty_w / chosen, flow_c, room_c, exponent)
+    flow = duty_w / (specific_heat_j_kgk((flow_c + back) / 2.0) * (flow_c - back))
+    return EmitterResult(
+        duty_w,
+        rule,
+        factors[rule],
+        needed,
+        duty_w / factors["logarithmic"],
+        duty_w / factors["arithmetic"],
+        chosen,
+        back,
+        flow,
+    )
+
+
+def return_of(output_share: float, flow_c: float, room_c: float, exponent: float) -> float:
+    """Return temperature at which a radiator gives a share of its rating [°C], by the logarithmic mean.
+
+    Raises:
+        ValueError: it cannot give so much at this flow temperature.
+    """
+    excess = mean_excess_k(RATING_FLOW_C, RATING_RETURN_C, RATING_ROOM_C, True) * output_share ** (1.0 / exponent)
+    if not 0.0 < excess < flow_c - room_c:
+        raise ValueError(
+            f"a share of {output_share:.3g} of the rating is beyond a flow of {flow_c} °C in a room of {room_c} °C"
+        )
+    low, high = room_c + 1e-9 * (flow_c - room_c), flow_c - 1e-9 * (flow_c - room_c)
+    return float(brentq(lambda back: mean_excess_k(flow_c, back, room_c, True) - excess, low, high, xtol=1e-9))

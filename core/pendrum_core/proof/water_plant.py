@@ -1,0 +1,156 @@
+"""Proof of radiator circuits with their vessels, and of boilers that share a load."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from pendrum_core.duct.network import valve_kv_m3_h
+from pendrum_core.model.systems import Circuit, Section
+from pendrum_core.plant.staging import BEST, EQUAL, FEWEST, IN_TURN, EfficiencyTable, Unit, stage
+from pendrum_core.proof.cases import Case
+from pendrum_core.proof.entry import Entry
+from pendrum_core.water.emitters import size_radiator
+from pendrum_core.water.network import size_circuit
+from pendrum_core.water.vessel import size_vessel
+
+_WATER, _PLANT = "Water", "Plant"
+_EN442 = "EN 442-2:2014, both means, worked apart from the program"
+_NETWORK = "Darcy-Weisbach, Colebrook; a network solved for all flows, apart from the program"
+_VESSEL = "EN 12828, worked by hand"
+_BOILERS = "EN 15316-4-1, EN 437, worked by hand"
+_RULES = {
+    "in turn": (IN_TURN, False), "in turn, others kept warm": (IN_TURN, True), "equal": (EQUAL, False), "fewest": (FEWEST, False),
+    "best efficiency": (BEST, False),
+}  # fmt: skip
+
+
+def _near(chapter: str, name: str, expected: float, found: float, quantity: str, share: float, source: str) -> Entry:
+    return Entry(chapter, name, expected, float(found), quantity, max(share * abs(expected), 1e-9), source)
+
+
+def circuit_entries(case: Case) -> Iterator[Entry]:
+    """Radiators, pipes, index run, balancing, pump, content and vessel."""
+    i, e = case["inputs"], case["expected"]
+    content = 0.0
+    loads = {}
+    for radiator, want in zip(i["radiators"], e["radiators"], strict=True):
+        found = size_radiator(
+            radiator["load_W"], i["flow_C"], i["return_C"], radiator["room_C"], radiator["exponent_n"],
+            tuple(float(rating) for rating in i["rating_list_W"]),
+        )  # fmt: skip
+        end = radiator["end"]
+        loads[end] = radiator["load_W"]
+        for mean, rating in (("arithmetic", found.arithmetic_w), ("logarithmic", found.logarithmic_w)):
+            key = f"rating_needed_{mean}_W"
+            yield _near(_WATER, f"{end}, rating by the {mean} mean", want[key], rating, "load", 0.002, _EN442)
+        chosen = want["chosen_rating_logarithmic_W"]
+        yield _near(_WATER, f"{end}, chosen", chosen, found.chosen_w or 0.0, "load", 1e-9, _EN442)
+        yield Entry(
+            _WATER,
+            f"{end}, return with it",
+            want["chosen_logarithmic_return_C"],
+            found.chosen_return_c,
+            "temperature",
+            0.1,
+            _EN442,
+        )
+        content += i["content"]["radiator_L_per_kW"] * chosen / 1000.0
+    sections = tuple(
+        Section(
+            s["id"], s["id"], s["parent"], s["length_each_way_m"], s["zeta_sum"] + s.get("emitter_zeta", 0.0),
+            s.get("component_drop_Pa", 0.0), s["id"] if s["id"] in loads else None, valve_kv_m3_h=s.get("valve_kv_m3_h"),
+        )
+        for s in i["sections"]
+    )  # fmt: skip
+    circuit = Circuit(
+        "c", "c", "heating", sections, i["flow_C"], i["return_C"], i["friction_limit_Pa_m"], i["velocity_limit_m_s"],
+        i["roughness_m"], 0.0, 0.0, i["pump_efficiency"], i["motor_efficiency"],
+    )  # fmt: skip
+    found_circuit = size_circuit(circuit, loads)
+    for name, want in e["sections"].items():
+        pipe = found_circuit.sections[name]
+        yield _near(
+            _WATER, f"{name}, diameter", want["inner_diameter_mm"] / 1e3, pipe.diameter_m, "diameter", 1e-6, _NETWORK
+        )
+        yield _near(
+            _WATER, f"{name}, flow", want["volume_flow_m3_h"] / 3600.0, pipe.flow_m3_s, "water_flow", 0.003, _NETWORK
+        )
+        yield _near(_WATER, f"{name}, loss", want["section_loss_Pa"], pipe.loss_pa, "pressure", 0.02, _NETWORK)
+    for end, want in e["ends"].items():
+        yield _near(
+            _WATER, f"{end}, path", want["path_loss_Pa"], found_circuit.paths.loss_pa[end], "pressure", 0.02, _NETWORK
+        )
+        kv = want["balancing_valve_Kv_m3_h"]
+        if kv is not None:
+            flow, left = found_circuit.sections[end].flow_m3_s, found_circuit.paths.balancing_pa[end]
+            yield _near(
+                _WATER,
+                f"{end}, balancing Kv",
+                kv,
+                valve_kv_m3_h(flow, left, found_circuit.fluid.density_kg_m3),
+                "ratio",
+                0.02,
+                _NETWORK,
+            )
+    pump = found_circuit.pump
+    yield _near(_WATER, "Pump, head", e["pump"]["head_Pa"], pump.head_pa, "pressure", 0.02, _NETWORK)
+    yield _near(
+        _WATER, "Pump, electrical", e["pump"]["electrical_power_W"], pump.electrical_w, "electric_power", 0.02, _NETWORK
+    )
+    content += found_circuit.water_content_m3 * 1000.0 + i["content"]["boiler_L"]
+    yield _near(_WATER, "Water content, L", e["water_content_L"], content, "ratio", 0.003, _NETWORK)
+    v, want = i["vessel"], e["expansion_vessel"]
+    vessel = size_vessel(
+        content / 1000.0, v["density_fill_kg_m3"], v["density_max_kg_m3"], 1e5 * v["p0_bar_gauge"],
+        1e5 * v["safety_valve_bar_gauge"], tuple(float(size) for size in v["list_L"]),
+    )  # fmt: skip
+    yield _near(_WATER, "Expansion vessel, L", want["vessel_volume_L"], 1e3 * vessel.volume_m3, "ratio", 0.015, _VESSEL)
+    yield _near(
+        _WATER, "Vessel chosen, L", want["chosen_vessel_L"], 1e3 * (vessel.chosen_m3 or 0.0), "ratio", 1e-9, _VESSEL
+    )
+    for key, found_pa in (("at_least", vessel.fill_at_least_pa), ("at_most", vessel.fill_at_most_pa)):
+        bar = want[f"fill_pressure_{key}_bar_gauge"]
+        yield _near(_WATER, f"Fill pressure {key.replace('_', ' ')}, bar", bar, found_pa / 1e5, "ratio", 0.015, _VESSEL)
+
+
+def boiler_entries(case: Case) -> Iterator[Entry]:
+    """Boilers over bins of outdoor temperature, in every way of staging."""
+    i = case["inputs"]
+    table = EfficiencyTable(
+        tuple(i["efficiency_table"]["part_load"]), tuple(i["efficiency_table"]["return_C"]),
+        tuple(tuple(row) for row in i["efficiency_table"]["efficiency_net"]),
+    )  # fmt: skip
+    electricity = i["electricity_W"]
+    units = [
+        Unit(
+            b["name"], 1e3 * b["nominal_kW"], table, i["least_part_load"], i["idle_share_of_nominal"], electricity["firing"],
+            electricity["per_kW"] / 1e3, electricity["not_firing"],
+        )
+        for b in i["boilers"]
+    ]  # fmt: skip
+    load, back, hours = (np.array([row[key] for row in i["bins"]]) for key in ("load_kW", "return_C", "hours"))
+    for name, (rule, warm) in _RULES.items():
+        want = case["expected"].get(name)
+        if want is None:
+            continue
+        found = stage(units, 1e3 * load, back, rule, warm)
+        for k, row in enumerate(want["bins"]):
+            what = f"{name}, {row['outdoor_C']:g} °C"
+            yield _near(
+                _PLANT, f"{what}, fuel", 1e3 * row["fuel_net_kW"], found.fuel_w[:, k].sum(), "load", 0.005, _BOILERS
+            )
+            power = found.auxiliary_w[:, k].sum()
+            yield _near(_PLANT, f"{what}, electricity", 1e3 * row["electricity_kW"], power, "load", 0.005, _BOILERS)
+            for unit, output in zip(units, found.output_w[:, k], strict=True):
+                given = 1e3 * row["output_kW"][unit.name]
+                yield Entry(
+                    _PLANT, f"{what}, {unit.name}", given, float(output), "load", max(0.005 * given, 1.0), _BOILERS
+                )
+        sums = want["sum"]
+        fuel, unmet = (float((values * hours).sum()) / 1e3 for values in (found.fuel_w.sum(axis=0), found.unmet_w))
+        yield _near(
+            _PLANT, f"{name}, fuel of the season, net, kWh", sums["fuel_net_kWh"], fuel, "ratio", 0.005, _BOILERS
+        )
+        gross = i["gross_over_net"] * fuel
+        yield _near(_PLANT, f"{name}, gross, kWh", sums["fuel_gross_kWh"], gross, "ratio", 0.005, _BOILERS)
+        yield _near(_PLANT, f"{name}, unmet, kWh", sums["unmet_kWh"], unmet, "ratio", 0.005, _BOILERS)
