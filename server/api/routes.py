@@ -27,7 +27,7 @@ from api.schemas import (
     TextIn,
 )
 from api.tasks import TaskOut
-from calculations.days import day_courses, rooms_at, system_day
+from calculations.days import day_courses, plant_day, rooms_at, system_day
 from calculations.explanations import working
 from calculations.kit import kit_rows
 from calculations.place import place_day, shaded_day
@@ -213,6 +213,13 @@ def air(request: HttpRequest, project_id: str, system: str, month: int) -> Any:
     """States along an air path over a summer day."""
     with missing(system, f"month {month}"):
         return answer(system_day(results_of(_document(request, project_id)).results, system, month))
+
+
+@api.get("/projects/{project_id}/plant/{circuit}", response=dict[str, Any], operation_id="plant_day")
+def plant_units(request: HttpRequest, project_id: str, circuit: str, month: int) -> Any:
+    """What the units of a circuit give over a summer day, or over the winter day for month 0."""
+    with missing(circuit, f"month {month}"):
+        return answer(plant_day(results_of(_document(request, project_id)).results, circuit, month))
 
 
 @api.get("/projects/{project_id}/place", response=dict[str, Any], operation_id="place_day")

@@ -175,3 +175,43 @@ def system_day(results: BuildingResults, system: str, month: int) -> dict[str, A
         "fan_pa": course(p.fan_pa, 1),
         "water_kg_s": course(p.flow_kg_s * p.humidified_kg_kg, 7),
     }
+
+
+def plant_day(results: BuildingResults, circuit: str, month: int) -> dict[str, Any]:
+    """What a circuit's units give at every step of a summer day, or of the winter day for month 0.
+
+    Raises:
+        KeyError: no such plant or month.
+    """
+    plant = results.plants[circuit]
+    months = [day_number(m) for m in results.building.climate.months]
+    if month != 0 and month not in months:
+        raise KeyError(f"month {month}")
+    day = 0 if month == 0 else months.index(month)
+    staged = plant.winter if month == 0 else plant.summer
+    load, ends = (
+        (plant.course.winter_w, plant.course.winter_ends_w)
+        if month == 0
+        else (plant.course.summer_w, plant.course.summer_ends_w)
+    )
+    flow, back = (plant.winter_flow_c, plant.winter_return_c) if month == 0 else (plant.flow_c, plant.return_c)
+    drawn = next(c for c in results.building.circuits if c.id == circuit)
+
+    def course(values: Any, digits: int = 1) -> list[float]:
+        return [float(value) for value in values.round(digits)]
+
+    return {
+        "load_w": course(load[day]),
+        "ends_w": course(ends[day]),
+        "unmet_w": course(staged.unmet_w[day]),
+        "flow_c": course(flow[day], 2),
+        "return_c": course(back[day], 2),
+        "units": {
+            drawn.units[place].id: {
+                "output_w": course(staged.output_w[row, day]),
+                "taken_w": course(staged.fuel_w[row, day]),
+                "auxiliary_w": course(staged.auxiliary_w[row, day]),
+            }
+            for row, place in enumerate(plant.working)
+        },
+    }

@@ -10,7 +10,7 @@ from projects.resolver import effective_values
 
 _STAGE = {
     "site": "place", "project": "place", "surface": "rooms", "opening": "rooms", "room": "rooms", "air_system": "air",
-    "duct_section": "air", "circuit": "water", "pipe_section": "water",
+    "duct_section": "air", "extract": "air", "transfer": "air", "circuit": "water", "plant_unit": "water", "pipe_section": "water",
 }  # fmt: skip
 _BY_USE = {
     "people": "people_per_m2", "lights": "lights_w_m2", "equipment": "equipment_w_m2",
@@ -45,7 +45,7 @@ def _origin(reference: str, document: Document) -> tuple[str, str, str]:
         use = document.of("use").get(room["use"] or "")
         name = _BY_USE.get(field, field)
         values = effective_values(document, room)
-        origin = values[name].origin if name in values else "use"
+        origin = values[name].origin if name in values else "own" if name in room else "use"
         if origin == "own":
             return "own", stage, f"room/{identity}"
         if origin in ("zone", "air_system"):

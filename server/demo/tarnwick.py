@@ -338,7 +338,11 @@ def _systems(draft: Draft, data: dict[str, Any], rooms: dict[str, str]) -> None:
             for level in data["levels"]
         ]
         lay_ducts(draft, system, ends, 8.0)
-    heating = draft.add("circuit", name="Heating", kind="heating", flow_c=55, return_c=45)
+    heating = draft.add("circuit", name="Heating", kind="heating", flow_c=55, return_c=45, flow_rule="outdoors", flow_mild_c=38,
+                        reset_cold_c=-8.4, reset_mild_c=15, loss_share=0.03, staging="fewest")  # fmt: skip
+    for number in (1, 2):
+        draft.add("plant_unit", circuit=heating, position=number, name=f"Boiler {number}", share=0.6, idle_share=0.005,
+                  running_w=80, resting_w=8)  # fmt: skip
     unheated = {"Store", "Cold store"}
     levels = [
         [(rooms[r["number"]], r["number"]) for r in level["rooms"] if r["use"] not in unheated]
@@ -346,4 +350,6 @@ def _systems(draft: Draft, data: dict[str, Any], rooms: dict[str, str]) -> None:
     ]
     lay_pipes(draft, heating, levels, list(names.items()))
     chilled = draft.add("circuit", name="Chilled water", kind="chilled", flow_c=7, return_c=13, source_drop_pa=30_000.0)
+    draft.add("plant_unit", circuit=chilled, name="Air-cooled chiller", kind="chiller", fuel="electricity", share=1.0,
+              full_cool=4.3, full_warm=2.9, part_cool=5.6, part_warm=3.6, least_part=0.25, idle_share=0.0, running_w=150)  # fmt: skip
     lay_pipes(draft, chilled, [], list(names.items()))

@@ -25,6 +25,12 @@ _NAMED = {
     "offset_m3_s": "Pressure offset", "lane": "Leaves by", "above_c": "Runs above", "source": "Comes from",
     "arrangement": "Arrangement", "cools": "Cooling coil", "dry_to_c": "Dried to, off the coil", "supply_rule": "Supply temperature",
     "reset_cold_c": "Reset, cold outdoors", "reset_warm_c": "Reset, warm outdoors", "fan_pa": "Fan pressure",
+    "flow_rule": "Flow temperature goes", "flow_mild_c": "Flow temperature, mild", "reset_mild_c": "Mild end of the reset, outdoors",
+    "loss_share": "Lost on the way", "kept_warm": "Kept warm while off", "safety_valve_pa": "Safety valve",
+    "source_content_m3": "Water in the source", "valve_kv_m3_h": "Valve's Kv", "capacity_w": "Pinned capacity", "share": "Share of the load",
+    "full_cool": "Efficiency, full load, cool", "full_warm": "Efficiency, full load, warm", "part_cool": "Efficiency, 30 % load, cool",
+    "part_warm": "Efficiency, 30 % load, warm", "least_part": "Least part load", "idle_share": "Standstill loss",
+    "running_w": "Auxiliaries while running", "resting_w": "Auxiliaries at rest", "gross": "On gross value",
     "edge_psi_w_mk": "Edge ψ", "range_k": "Daily range",
 }  # fmt: skip
 

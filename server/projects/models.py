@@ -517,10 +517,44 @@ class Circuit(Part):
     pump_efficiency = models.FloatField()
     motor_efficiency = models.FloatField()
     motor_margin = models.FloatField()
+    flow_rule = models.CharField(max_length=10, default="fixed")
+    flow_mild_c = models.FloatField(default=35.0)
+    reset_cold_c = models.FloatField(default=-10.0)
+    reset_mild_c = models.FloatField(default=15.0)
+    loss_share = models.FloatField(default=0.0)
+    staging = models.CharField(max_length=10, default="in turn")
+    kept_warm = models.BooleanField(default=False)
+    static_height_m = models.FloatField(default=8.0)
+    safety_valve_pa = models.FloatField(default=3e5)
+    source_content_m3 = models.FloatField(default=0.05)
+
+
+class PlantUnit(Part):
+    """A boiler, district connection, heat pump or chiller of a circuit."""
+
+    circuit = models.ForeignKey(Circuit, on_delete=models.CASCADE, related_name="units")
+    position = models.FloatField(default=0.0)
+    name = models.CharField(max_length=120)
+    kind = models.CharField(max_length=10)
+    capacity_w = models.FloatField(null=True)
+    share = models.FloatField(default=1.0)
+    standby = models.BooleanField(default=False)
+    fuel = models.CharField(max_length=16)
+    gross = models.BooleanField(default=False)
+    full_cool = models.FloatField()
+    full_warm = models.FloatField()
+    part_cool = models.FloatField()
+    part_warm = models.FloatField()
+    least_part = models.FloatField(default=0.2)
+    idle_share = models.FloatField(default=0.0)
+    running_w = models.FloatField(default=0.0)
+    resting_w = models.FloatField(default=0.0)
 
 
 class PipeSection(Section):
     """A two-pipe section, flow and return together; it ends at a room's emitter or a system's coil."""
+
+    valve_kv_m3_h = models.FloatField(null=True)
 
     circuit = models.ForeignKey(Circuit, on_delete=models.CASCADE, related_name="sections")
     parent = models.ForeignKey("self", null=True, on_delete=models.PROTECT, related_name="+")

@@ -633,9 +633,21 @@ class CircuitFields(Kind):
     pump_efficiency: Efficiency = 0.55
     motor_efficiency: Efficiency = 0.85
     motor_margin: Share = 0.15
+    flow_rule: Literal["fixed", "outdoors"] = "fixed"
+    flow_mild_c: Annotated[float, Field(ge=1, le=95)] = 35.0
+    reset_cold_c: Annotated[float, Field(ge=-40, le=40)] = -10.0
+    reset_mild_c: Annotated[float, Field(ge=-40, le=50)] = 15.0
+    loss_share: Annotated[float, Field(ge=0, le=0.5)] = 0.0
+    staging: Literal["in turn", "equal", "fewest", "best"] = "in turn"
+    kept_warm: bool = False
+    static_height_m: Annotated[float, Field(ge=0, le=200)] = 8.0
+    safety_valve_pa: Annotated[float, Field(ge=1e5, le=2.5e6)] = 3e5
+    source_content_m3: Annotated[float, Field(ge=0, le=100)] = 0.05
 
     @model_validator(mode="after")
     def order(self) -> Self:
+        if self.reset_cold_c >= self.reset_mild_c:
+            raise ValueError(f"reset_cold_c {self.reset_cold_c:g} must be below reset_mild_c {self.reset_mild_c:g}")
         if self.kind == "heating" and self.flow_c <= self.return_c:
             raise ValueError(f"flow_c {self.flow_c} must be above return_c {self.return_c} in a heating circuit")
         if self.kind == "chilled" and self.flow_c >= self.return_c:
@@ -643,8 +655,34 @@ class CircuitFields(Kind):
         return self
 
 
+UnitEfficiency = Annotated[float, Field(ge=0.1, le=30)]
+
+
+class PlantUnitFields(Kind):
+    circuit: Id
+    name: Name
+    position: Position = 0.0
+    kind: Literal["boiler", "district", "heat pump", "chiller"] = "boiler"
+    capacity_w: Annotated[float, Field(ge=100, le=1e8)] | None = None
+    share: Annotated[float, Field(ge=0, le=2)] = 1.0
+    standby: bool = False
+    fuel: Literal["natural gas", "liquid gas", "heating oil", "wood pellets", "electricity", "district heat"] = (
+        "natural gas"
+    )
+    gross: bool = False
+    full_cool: UnitEfficiency = 1.04
+    full_warm: UnitEfficiency = 0.97
+    part_cool: UnitEfficiency = 1.08
+    part_warm: UnitEfficiency = 0.98
+    least_part: Share = 0.2
+    idle_share: Annotated[float, Field(ge=0, le=0.1)] = 0.005
+    running_w: Annotated[float, Field(ge=0, le=1e6)] = 0.0
+    resting_w: Annotated[float, Field(ge=0, le=1e5)] = 0.0
+
+
 class PipeSectionFields(SectionFields):
     circuit: Id
+    valve_kv_m3_h: Annotated[float, Field(ge=0.01, le=5000)] | None = None
     air_system: Ref = None
 
     @model_validator(mode="after")

@@ -6,6 +6,7 @@ from pendrum_core.checks.air import air_snags
 from pendrum_core.checks.balance import balance_snags
 from pendrum_core.checks.comfort import comfort_snags
 from pendrum_core.checks.fresh_air import fresh_air_snags
+from pendrum_core.checks.plant import plant_snags
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
 from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT
 from pendrum_core.quantities.faults import reason_of
@@ -25,7 +26,7 @@ def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[f
         yield Snag(STOPS, "not_calculated", failure.kind, failure.id, stage, failure.reason, "change the value named")
     checks: tuple[Callable[[BuildingResults], Iterator[Snag]], ...] = (
         _room_snags, fresh_air_snags, comfort_snags, lambda of: _yardstick_snags(of, yardsticks_w_m2), _system_snags,
-        air_snags, balance_snags, _circuit_snags,
+        air_snags, balance_snags, _circuit_snags, plant_snags,
     )  # fmt: skip
     for check in checks:
         try:

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from pendrum_core.model.plant import PlantUnit
 from pendrum_core.schedule.pattern import DayPattern
 
 
@@ -205,6 +206,11 @@ class Circuit:
         pump_margin: on the head [-].
         pump_efficiency, motor_efficiency, motor_margin: [-].
         emitter_exponent: n of the radiators [-].
+        flow_rule: "fixed", or "outdoors": from `flow_c` at `reset_cold_c` outdoors to `flow_mild_c` at `reset_mild_c` [°C].
+        loss_share: of what the ends ask, lost on the way [-].
+        staging, kept_warm: of its units, see plant/staging.py.
+        static_height_m, safety_valve_pa, source_content_m3: of its expansion vessel; gauge pressure.
+        units: what feeds it; none where it is not worked out.
     """
 
     id: str
@@ -222,3 +228,14 @@ class Circuit:
     motor_efficiency: float = 0.85
     motor_margin: float = 0.15
     emitter_exponent: float = 1.3
+    flow_rule: str = "fixed"
+    flow_mild_c: float = 35.0
+    reset_cold_c: float = -10.0
+    reset_mild_c: float = 15.0
+    loss_share: float = 0.0
+    staging: str = "in turn"
+    kept_warm: bool = False
+    static_height_m: float = 8.0
+    safety_valve_pa: float = 3e5
+    source_content_m3: float = 0.05
+    units: tuple[PlantUnit, ...] = ()

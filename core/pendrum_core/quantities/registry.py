@@ -80,6 +80,8 @@ QUANTITIES: dict[str, Quantity] = {
     "heat_loss": Quantity("W/K", "Btu/h·°F", _BTU_H / 1.8, 1, 1),
     "capacity": Quantity("MJ/K", "Btu/°F", 1 / 1899.1005, 2, 0, si_factor=1e-6),
     "energy": Quantity("kWh", "kBtu", 1 / 1_055_055.853, 1, 1, si_factor=1 / 3.6e6),
+    "water_volume": Quantity("L", "gal", 264.172052, 1, 1, si_factor=1000.0),
+    "gauge_pressure": Quantity("bar", "psi", 1 / 6894.757293, 2, 1, si_factor=1e-5),
     "litres": Quantity("L", "gal", 0.264172052, 1, 1),
     "litres_per_area": Quantity("L/m²", "gal/ft²", 0.264172052 / _FT**2, 2, 4),
     "leakage": Quantity("cm²/m²", "in²/100 ft²", 1.44, 2, 3),

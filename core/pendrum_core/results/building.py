@@ -7,6 +7,7 @@ from pendrum_core.air.balance import AirBalance
 from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.air.system import AirSystemResult
 from pendrum_core.model.building import Building
+from pendrum_core.plant.source import PlantResult
 from pendrum_core.room.loads import GroupLoads, RoomLoads
 from pendrum_core.room.outdoors import Outdoors
 from pendrum_core.water.emitters import EmitterResult
@@ -40,7 +41,7 @@ class BuildingResults(BuildingLoads):
     """Everything worked out for a building: the loads, and what serves them.
 
     `heating_duty_w` is by room: its heating load, and warming supply air that comes below the set-point [W]; `moisture`
-    by room where humidity limits are asked.
+    by room where humidity limits are asked; `plants` by circuit.
     """
 
     systems: Mapping[str, AirSystemResult]
@@ -48,3 +49,4 @@ class BuildingResults(BuildingLoads):
     moisture: Mapping[str, RoomMoisture]
     circuits: Mapping[str, CircuitResult]
     emitters: Mapping[str, EmitterResult]
+    plants: Mapping[str, PlantResult]

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from pendrum_core.duct.shapes import Shape
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.vessels import vessel_of
 
 
 @dataclass(frozen=True)
@@ -112,6 +113,21 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
         c = results.circuits[circuit.id]
         yield KitItem(1, circuit.id, f"{circuit.name} P", "Pump, flow and head", circuit.name, c.pump.flow_m3_s, "water_flow", c.pump.head_pa, "head",
                       _motor(c.pump.motor_w), c.pump.electrical_w, "sized")  # fmt: skip
+        plant = results.plants.get(circuit.id)
+        for unit, capacity in zip(circuit.units, plant.capacity_w if plant else (), strict=bool(plant)):
+            state = "pinned" if unit.capacity_w is not None else "sized"
+            what = f"{unit.kind.capitalize()}, capacity and design load" + (", standby" if unit.standby else "")
+            assert plant is not None
+            yield KitItem(1, circuit.id, f"{circuit.name} {unit.name}", what, circuit.name, capacity, "load", plant.design_w, "load",
+                          unit.fuel, 0.0, state)  # fmt: skip
+        try:
+            vessel = vessel_of(results, circuit)
+        except ValueError:
+            pass  # a snag says so
+        else:
+            size = f"{vessel.chosen_m3 * 1000.0:g} L" if vessel.chosen_m3 else "above the series"
+            yield KitItem(1, circuit.id, f"{circuit.name} EV", "Expansion vessel, volume needed and final pressure", circuit.name,
+                          vessel.volume_m3, "water_volume", vessel.final_pa, "gauge_pressure", size, 0.0, "sized")  # fmt: skip
         pipes: dict[str, float] = defaultdict(float)
         for section in circuit.sections:
             pipes[c.sections[section.id].size] += 2.0 * section.length_m
@@ -122,4 +138,4 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
         if emitter.duty_w > 0.0:
             room = results.rooms[room_id].room
             yield KitItem(2, room_id, f"R {room.number}", "Radiator, duty and rating at 75/65/20", f"{room.number} {room.name}", emitter.duty_w, "load",
-                          emitter.rating_w, "load", "", 0.0, "sized")  # fmt: skip
+                          emitter.rating_w, "load", f"{emitter.chosen_w:g} W" if emitter.chosen_w else "above the series", 0.0, "sized")  # fmt: skip

@@ -5,9 +5,10 @@ from collections.abc import Mapping
 import numpy as np
 
 from pendrum_core.air.moisture import RoomMoisture, room_moistures
-from pendrum_core.air.system import AirSystemResult
+from pendrum_core.air.system import AirSystemResult, ServedRoom
 from pendrum_core.model.building import Building
 from pendrum_core.model.systems import Circuit
+from pendrum_core.plant.source import Course, PlantResult, size_plant, with_losses
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingLoads, BuildingResults, Failure
 from pendrum_core.room.loads import RoomLoads
@@ -22,14 +23,14 @@ def calculate_plant(loads: BuildingLoads, memory: Memory) -> BuildingResults:
 
     A system or circuit that cannot be sized stands among the failures.
     """
-    building, rooms, failures = loads.building, loads.rooms, list(loads.failures)
+    rooms, failures = loads.rooms, list(loads.failures)
     systems = size_systems(loads, memory, failures)
     serving: dict[str, list[AirSystemResult]] = {}
     for system in systems.values():
         for room in system.airflows:
             serving.setdefault(room, []).append(system)
     duties = _heating_duties(rooms, systems)
-    circuits, emitters = _circuits(building, rooms, duties, systems, failures)
+    circuits, emitters, plants = _circuits(loads, duties, systems, failures)
     moisture: Mapping[str, RoomMoisture] = {}
     try:
         moisture = room_moistures(rooms, serving, loads.outdoors)
@@ -42,6 +43,7 @@ def calculate_plant(loads: BuildingLoads, memory: Memory) -> BuildingResults:
         moisture=moisture,
         circuits=circuits,
         emitters=emitters,
+        plants=plants,
     )
 
 
@@ -55,40 +57,74 @@ def _heating_duties(rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSys
 
 
 def _duties(
-    building: Building, circuit: Circuit, room_duties: Mapping[str, float], systems: Mapping[str, AirSystemResult]
+    building: Building, circuit: Circuit, room_duties: Mapping[str, float], units: Mapping[str, list[AirSystemResult]]
 ) -> dict[str, float]:
+    """Largest duty of each end, by which its pipes are sized [W]."""
     duties: dict[str, float] = {}
-    of_drawn: dict[str, list[AirSystemResult]] = {}
-    for drawn in building.systems:
-        if drawn.id in systems:
-            of_drawn.setdefault(drawn.drawn, []).append(systems[drawn.id])
     for section in circuit.sections:
         if section.end is None:
             continue
         margins = building.margins_of(section.end)
         warm = 1.0 + margins.heating
-        units = of_drawn.get(section.end)
-        if units:
+        if section.end in units:
             # One set per room: what all of them ask at one time.
-            cold = max(0.0, float(np.sum([unit.coil_total_w for unit in units], axis=0).max()))
-            hot = sum(unit.heating_coil_w for unit in units)
+            cold = max(0.0, float(np.sum([unit.coil_total_w for unit in units[section.end]], axis=0).max()))
+            hot = sum(unit.heating_coil_w for unit in units[section.end])
             duties[section.end] = hot * warm if circuit.kind == "heating" else cold * (1.0 + margins.cooling)
         elif section.end in room_duties and circuit.kind == "heating":
             duties[section.end] = room_duties[section.end] * warm
     return duties
 
 
+def _course(
+    loads: BuildingLoads,
+    circuit: Circuit,
+    systems: Mapping[str, AirSystemResult],
+    units: Mapping[str, list[AirSystemResult]],
+) -> Course:
+    """What the ends ask at every step together, without margins: summer's design days and the winter day [W]."""
+    shape = loads.outdoors.dry_bulb_c.shape
+    summer, winter = np.zeros(shape), np.zeros((1, shape[1]))
+    serving: dict[str, ServedRoom] = {}
+    for system in systems.values():
+        serving |= system.served  # the system that serves a room last leaves it its heating
+    for end in {section.end for section in circuit.sections if section.end is not None}:
+        for unit in units.get(end, ()):
+            if circuit.kind == "chilled":
+                summer += unit.coil_total_w
+            else:
+                path, cold = unit.summer, unit.winter
+                summer += path.heating_w + path.reheat_w + path.preheat_w
+                winter += cold.heating_w + cold.reheat_w + cold.preheat_w
+        room = loads.rooms.get(end)
+        if room is None or circuit.kind == "chilled":
+            continue
+        if end in serving:
+            summer += serving[end].emitter_w
+            winter += serving[end].heat_w
+        else:
+            if room.control is not None:
+                summer += np.maximum(room.control.summer.plant_w, 0.0)
+            winter += room.heating.load_w
+    return with_losses(circuit, summer, winter)
+
+
 def _circuits(
-    building: Building,
-    rooms: Mapping[str, RoomLoads],
+    loads: BuildingLoads,
     room_duties: Mapping[str, float],
     systems: Mapping[str, AirSystemResult],
     failures: list[Failure],
-) -> tuple[dict[str, CircuitResult], dict[str, EmitterResult]]:
+) -> tuple[dict[str, CircuitResult], dict[str, EmitterResult], dict[str, PlantResult]]:
+    building, rooms = loads.building, loads.rooms
     circuits: dict[str, CircuitResult] = {}
     emitters: dict[str, EmitterResult] = {}
+    plants: dict[str, PlantResult] = {}
+    units: dict[str, list[AirSystemResult]] = {}
+    for drawn in building.systems:
+        if drawn.id in systems:
+            units.setdefault(drawn.drawn, []).append(systems[drawn.id])
     for circuit in building.circuits:
-        duties = _duties(building, circuit, room_duties, systems)
+        duties = _duties(building, circuit, room_duties, units)
         if not any(duty > 0.0 for duty in duties.values()):
             continue
         try:
@@ -99,6 +135,12 @@ def _circuits(
                     emitters[room] = size_radiator(
                         duties[room], circuit.flow_c, circuit.return_c, air_c, circuit.emitter_exponent
                     )
+            if circuit.units:
+                margin = building.margins.heating if circuit.kind == "heating" else building.margins.cooling
+                plants[circuit.id] = size_plant(
+                    circuit, circuit.units, _course(loads, circuit, systems, units), margin, loads.outdoors.dry_bulb_c,
+                    building.climate.winter_dry_bulb_c,
+                )  # fmt: skip
         except Exception as error:
             failures.append(Failure("circuit", circuit.id, reason_of(error, f"Circuit {circuit.name}")))
-    return circuits, emitters
+    return circuits, emitters, plants

@@ -30,6 +30,7 @@ from pendrum_core.working.groups import (
     group_latent,
 )
 from pendrum_core.working.node import Node
+from pendrum_core.working.plant import emitter_rating, expansion_vessel, plant_input, plant_load
 from pendrum_core.working.rooms import (
     room_cooling,
     room_cooling_per_area,
@@ -73,6 +74,10 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "duct_section": duct_section,
     "pipe_section": pipe_section,
     "pump_head": pump_head,
+    "emitter_rating": emitter_rating,
+    "plant_load": plant_load,
+    "plant_input": plant_input,
+    "expansion_vessel": expansion_vessel,
     **YARDSTICKS,
 }
 

@@ -118,7 +118,7 @@ class Water(unittest.TestCase):
             self.assertAlmostEqual(
                 1000 * output_factor(*args) / want["output_W_arithmetic_with_dTn_50"], 1.0, delta=0.002
             )
-            rating = size_radiator(1000.0, *args).rating_w
+            rating = size_radiator(1000.0, *args).logarithmic_w
             self.assertAlmostEqual(rating / want["rating_needed_for_1000_W_log"], 1.0, delta=0.002)
         with self.assertRaisesRegex(ValueError, "fall in this order"):
             output_factor(40.0, 45.0, 20.0, 1.3)

@@ -7,12 +7,13 @@ from dataclasses import replace
 from calculations.inputs.schedules import design_patterns
 from calculations.lookups import Lookups
 from pendrum_core.model.building import Margins
+from pendrum_core.model.plant import PlantUnit
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Circuit, Extract, Section, Terminal, Transfer
 from projects.document import Document, Row
 from projects.resolver import MARGINS, Effective
 
-_DUCT = ("shape", "height_limit_m", "pinned_width_m", "pinned_height_m")
+_OF_ONE = ("shape", "height_limit_m", "pinned_width_m", "pinned_height_m", "valve_kv_m3_h")
 _LIMITS = ("economizer_limit_c", "economizer_limit_j_kg")
 _TOLD_APART = ("running", "arrangement")
 _SERVED_BY = ("air_system", "second_system")
@@ -24,7 +25,7 @@ def section(row: Row, end: str | None) -> Section:
     return Section(
         id=row["id"], name=row["name"], parent=row["parent"], length_m=row["length_m"],
         loss_coefficient=row["loss_coefficient"], end=end, end_drop_pa=row["end_drop_pa"],
-        pinned_diameter_m=row["pinned_diameter_m"], **{name: row[name] for name in _DUCT if name in row},
+        pinned_diameter_m=row["pinned_diameter_m"], **{name: row[name] for name in _OF_ONE if name in row},
     )  # fmt: skip
 
 
@@ -120,13 +121,21 @@ def margins_of_system(project: Row, row: Row) -> Margins:
     return Margins(*(project[field] if row[field] is None else row[field] for field in MARGINS))
 
 
+def _unit(row: Row) -> PlantUnit:
+    return PlantUnit(**{column: value for column, value in row.items() if column not in ("circuit", "position")})
+
+
 def circuits(document: Document, make: MakeSection) -> Iterable[Circuit]:
     """Every circuit with its sections."""
     sections: dict[str, list[Row]] = defaultdict(list)
     for row in document.of("pipe_section").values():
         sections[row["circuit"]].append(row)
+    units: dict[str, list[Row]] = defaultdict(list)
+    for row in document.of("plant_unit").values():
+        units[row["circuit"]].append(row)
     for row in document.of("circuit").values():
         yield Circuit(
+            units=tuple(_unit(unit) for unit in sorted(units[row["id"]], key=lambda unit: unit["position"])),
             sections=tuple(
                 make(s, s["room"] or s["air_system"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])
             ),

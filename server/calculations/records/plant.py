@@ -16,6 +16,7 @@ from pendrum_core.results.balance import room_balances
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit import kit_list
 from pendrum_core.results.outdoor_air import outdoor_air_part, serving
+from pendrum_core.results.vessels import vessel_of
 from pendrum_core.results.yardsticks import group_basis, room_basis, yardsticks
 from pendrum_core.room.loads import GroupLoads, Peak, RoomLoads
 from projects.document import Document
@@ -166,6 +167,7 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
             "duty_w": sum(c.duty_w.values()),
             "pump": dict(vars(c.pump)),
             "water_content_m3": c.water_content_m3,
+            "vessel": _vessel(results, circuit_id),
             "index_end": c.paths.index,
             "index_path": list(c.tree.path(c.paths.index)),
         }
@@ -176,6 +178,44 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
                 "path_pa": c.paths.loss_pa.get(section_id),
             }
     return circuits, sections
+
+
+def _vessel(results: BuildingResults, circuit_id: str) -> Record | None:
+    """The expansion vessel; None where it cannot be, which a snag says."""
+    circuit = next(c for c in results.building.circuits if c.id == circuit_id)
+    try:
+        return dict(vars(vessel_of(results, circuit)))
+    except ValueError:
+        return None
+
+
+def _plant(results: BuildingResults, circuit_id: str, months: tuple[int, ...]) -> Record:
+    """A plant at its largest load."""
+    plant = results.plants[circuit_id]
+    circuit = next(c for c in results.building.circuits if c.id == circuit_id)
+    peak, month, step = plant.course.peak
+    staged, day = (plant.winter, 0) if month is None else (plant.summer, month)
+    units = {}
+    for place, (unit, capacity) in enumerate(zip(circuit.units, plant.capacity_w, strict=True)):
+        row = plant.working.index(place) if place in plant.working else None
+        units[unit.id] = {
+            "capacity_w": capacity,
+            "output_w": float(staged.output_w[row, day, step]) if row is not None else 0.0,
+            "taken_w": float(staged.fuel_w[row, day, step]) if row is not None else 0.0,
+            "taken_gross_w": float(staged.fuel_w[row, day, step]) * plant.gross_over_net[row]
+            if row is not None
+            else 0.0,
+        }
+    return {
+        "peak_w": peak,
+        "design_w": plant.design_w,
+        "month": 0 if month is None else months[month],
+        "step": step,
+        "working_w": plant.working_w,
+        "without_largest_w": plant.without_largest_w,
+        "unmet_w": max(float(plant.summer.unmet_w.max()), float(plant.winter.unmet_w.max())),
+        "units": units,
+    }
 
 
 def _snag(snag: Snag, document: Document) -> Record:
@@ -208,6 +248,7 @@ class PlantMaker:
             "duct_section": duct_sections,
             "circuit": circuits,
             "pipe_section": pipe_sections,
+            "plant": {circuit: _plant(results, circuit, months) for circuit in results.plants},
             "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
             "snag": {f"{snag.code}/{snag.id}": _snag(snag, snapshot.look.document) for snag in snags},
             # Nobody's peak waits for it.

@@ -267,6 +267,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/plant/{circuit}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Plant Units
+         * @description What the units of a circuit give over a summer day, or over the winter day for month 0.
+         */
+        get: operations["plant_day"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/place": {
         parameters: {
             query?: never;
@@ -3006,6 +3026,142 @@ export interface components {
              * @default 0.15
              */
             motor_margin: number;
+            /**
+             * Flow Rule
+             * @default fixed
+             * @enum {string}
+             */
+            flow_rule: "fixed" | "outdoors";
+            /**
+             * Flow Mild C
+             * @default 35
+             */
+            flow_mild_c: number;
+            /**
+             * Reset Cold C
+             * @default -10
+             */
+            reset_cold_c: number;
+            /**
+             * Reset Mild C
+             * @default 15
+             */
+            reset_mild_c: number;
+            /**
+             * Loss Share
+             * @default 0
+             */
+            loss_share: number;
+            /**
+             * Staging
+             * @default in turn
+             * @enum {string}
+             */
+            staging: "in turn" | "equal" | "fewest" | "best";
+            /**
+             * Kept Warm
+             * @default false
+             */
+            kept_warm: boolean;
+            /**
+             * Static Height M
+             * @default 8
+             */
+            static_height_m: number;
+            /**
+             * Safety Valve Pa
+             * @default 300000
+             */
+            safety_valve_pa: number;
+            /**
+             * Source Content M3
+             * @default 0.05
+             */
+            source_content_m3: number;
+        };
+        /** PlantUnitFields */
+        PlantUnitFields: {
+            /** Circuit */
+            circuit: string;
+            /** Name */
+            name: string;
+            /**
+             * Position
+             * @default 0
+             */
+            position: number;
+            /**
+             * Kind
+             * @default boiler
+             * @enum {string}
+             */
+            kind: "boiler" | "district" | "heat pump" | "chiller";
+            /**
+             * Capacity W
+             * @default null
+             */
+            capacity_w: number | null;
+            /**
+             * Share
+             * @default 1
+             */
+            share: number;
+            /**
+             * Standby
+             * @default false
+             */
+            standby: boolean;
+            /**
+             * Fuel
+             * @default natural gas
+             * @enum {string}
+             */
+            fuel: "natural gas" | "liquid gas" | "heating oil" | "wood pellets" | "electricity" | "district heat";
+            /**
+             * Gross
+             * @default false
+             */
+            gross: boolean;
+            /**
+             * Full Cool
+             * @default 1.04
+             */
+            full_cool: number;
+            /**
+             * Full Warm
+             * @default 0.97
+             */
+            full_warm: number;
+            /**
+             * Part Cool
+             * @default 1.08
+             */
+            part_cool: number;
+            /**
+             * Part Warm
+             * @default 0.98
+             */
+            part_warm: number;
+            /**
+             * Least Part
+             * @default 0.2
+             */
+            least_part: number;
+            /**
+             * Idle Share
+             * @default 0.005
+             */
+            idle_share: number;
+            /**
+             * Running W
+             * @default 0
+             */
+            running_w: number;
+            /**
+             * Resting W
+             * @default 0
+             */
+            resting_w: number;
         };
         /** PipeSectionFields */
         PipeSectionFields: {
@@ -3045,6 +3201,11 @@ export interface components {
             pinned_diameter_m: number | null;
             /** Circuit */
             circuit: string;
+            /**
+             * Valve Kv M3 H
+             * @default null
+             */
+            valve_kv_m3_h: number | null;
             /**
              * Air System
              * @default null
@@ -3365,6 +3526,33 @@ export interface operations {
             path: {
                 project_id: string;
                 system: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    plant_day: {
+        parameters: {
+            query: {
+                month: number;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+                circuit: string;
             };
             cookie?: never;
         };

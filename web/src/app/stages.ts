@@ -22,7 +22,7 @@ export const STAGES: Stage[] = [
   { key: "rooms", name: "Rooms", letter: "r", roll: true },
   { key: "loads", name: "Loads", letter: "l", rail: true, roll: true, working: true },
   { key: "air", name: "Air", letter: "a", rail: true, working: true },
-  { key: "water", name: "Water", letter: "w", working: true },
+  { key: "water", name: "Water", letter: "w", rail: true, working: true },
   { key: "kit", name: "Kit", letter: "k" },
   { key: "compare", name: "Compare", letter: "c", later: true },
   { key: "issue", name: "Issue", letter: "i", later: true },

@@ -26,6 +26,7 @@ export type Opening = Stored<Schemas["OpeningFields"]>;
 export type AirSystem = Stored<Schemas["AirSystemFields"]>;
 export type DuctSection = Stored<Schemas["DuctSectionFields"]>;
 export type Circuit = Stored<Schemas["CircuitFields"]>;
+export type PlantUnit = Stored<Schemas["PlantUnitFields"]>;
 export type PipeSection = Stored<Schemas["PipeSectionFields"]>;
 
 /** Kinds of a document and the rows they hold. */
@@ -52,6 +53,7 @@ export interface Kinds {
   air_system: AirSystem;
   duct_section: DuctSection;
   circuit: Circuit;
+  plant_unit: PlantUnit;
   pipe_section: PipeSection;
 }
 

@@ -200,14 +200,41 @@ export interface CircuitResult {
     motor_w: number | null;
   };
   water_content_m3: number;
+  vessel: {
+    volume_m3: number;
+    chosen_m3: number | null;
+    fill_at_least_pa: number;
+    fill_at_most_pa: number;
+  } | null;
   index_end: string;
   index_path: string[];
 }
 
 export interface EmitterResult {
   duty_w: number;
+  /** Which mean excess temperature decides. */
+  rule: "logarithmic" | "arithmetic";
   factor: number;
   rating_w: number;
+  logarithmic_w: number;
+  arithmetic_w: number;
+  /** Next of the series; null above it. */
+  chosen_w: number | null;
+  chosen_return_c: number;
+  chosen_flow_kg_s: number;
+}
+
+/** A plant at its circuit's largest load. */
+export interface PlantResult {
+  peak_w: number;
+  design_w: number;
+  /** 0 is the winter day. */
+  month: number;
+  step: number;
+  working_w: number;
+  without_largest_w: number;
+  unmet_w: number;
+  units: Record<string, { capacity_w: number; output_w: number; taken_w: number; taken_gross_w: number }>;
 }
 
 export interface AssemblyResult {
@@ -354,6 +381,7 @@ export interface ResultKinds {
   circuit: CircuitResult;
   pipe_section: SectionResult;
   emitter: EmitterResult;
+  plant: PlantResult;
   assembly: AssemblyResult;
   glazing: GlazingResult;
   schedule: ScheduleResult;

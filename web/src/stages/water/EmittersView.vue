@@ -4,6 +4,7 @@ import type { Circuit, Room } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column } from "@/parts/grid";
 import { useResults } from "@/results/store";
+import type { EmitterResult } from "@/results/types";
 import { useView } from "@/view/store";
 import { computed } from "vue";
 
@@ -23,21 +24,31 @@ const rows = computed(() => {
     .filter((room) => ends.has(room.id))
     .sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true }));
 });
+/** Rating by the mean that does not decide. */
+const other = (e: EmitterResult | undefined) =>
+  e && (e.rule === "logarithmic" ? e.arithmetic_w : e.logarithmic_w);
+const leftOver = (e: EmitterResult | undefined) => (e?.chosen_w ? e.chosen_w - e.rating_w : null);
 const columns: Column<Room>[] = [
   { key: "number", title: "No.", width: 60, value: (r) => r.number },
   { key: "name", title: "Room", width: 160, value: (r) => r.name },
-  { key: "load", title: "heating load", quantity: "load", width: 130, value: (r) => results.get("room", r.id)?.heating_w, explain: (r) => ({ quantity: "room_heating", subject: r.id }) },
-  { key: "duty", title: "radiator's duty", quantity: "load", width: 140, value: (r) => results.get("emitter", r.id)?.duty_w, prior: (r) => results.prior("emitter", r.id)?.duty_w },
-  { key: "factor", title: "output / rating", quantity: "ratio", width: 120, value: (r) => results.get("emitter", r.id)?.factor },
-  { key: "rating", title: "rating at 75/65/20", quantity: "load", width: 160, value: (r) => results.get("emitter", r.id)?.rating_w, prior: (r) => results.prior("emitter", r.id)?.rating_w },
+  { key: "load", title: "heating load", quantity: "load", width: 112, value: (r) => results.get("room", r.id)?.heating_w, explain: (r) => ({ quantity: "room_heating", subject: r.id }) },
+  { key: "duty", title: "duty", quantity: "load", width: 92, value: (r) => results.get("emitter", r.id)?.duty_w, prior: (r) => results.prior("emitter", r.id)?.duty_w },
+  { key: "rating", title: "at 75/65/20", quantity: "load", width: 104, value: (r) => results.get("emitter", r.id)?.rating_w, prior: (r) => results.prior("emitter", r.id)?.rating_w,
+    explain: (r) => (results.get("emitter", r.id) ? { quantity: "emitter_rating", subject: r.id } : null) },
+  { key: "rule", title: "by the mean", width: 104, value: (r) => results.get("emitter", r.id)?.rule ?? "–" },
+  { key: "other", title: "by the other", quantity: "load", width: 108, value: (r) => other(results.get("emitter", r.id)) },
+  { key: "chosen", title: "chosen", quantity: "load", width: 88, value: (r) => results.get("emitter", r.id)?.chosen_w },
+  { key: "left", title: "left over", quantity: "load", width: 92, value: (r) => leftOver(results.get("emitter", r.id)) },
+  { key: "back", title: "its return", quantity: "temperature", width: 88, value: (r) => results.get("emitter", r.id)?.chosen_return_c },
 ]; // prettier-ignore
 </script>
 
 <template>
   <div style="flex: 1; min-height: 0; display: flex; flex-direction: column">
     <p class="soft" style="padding: 8px 14px; margin: 0">
-      Duty: the room's heating load, and warming supply air that comes below the set-point. Rating by EN
-      442-2:2014, n 1.30, logarithmic mean for rating and operation alike.
+      Duty: what the room's supply air leaves of its heating load. Rating by EN 442-2:2014, n 1.30; the
+      logarithmic mean decides where (return − room)/(flow − room) is below 0.7. Chosen: the next of the
+      series 300 to 16 000 W.
     </p>
     <div style="flex: 1; min-height: 0">
       <DataGrid

@@ -58,6 +58,14 @@ const ends = computed<Column<PipeSection>[]>(() => [
     text: (row) => coilName(row) || "–",
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("air_system")) },
   },
+  {
+    key: "valve_kv_m3_h",
+    title: "Kv",
+    width: 44,
+    quantity: "ratio",
+    value: (row) => row.valve_kv_m3_h,
+    editor: { type: "number", quantity: "ratio", clearable: true },
+  },
 ]);
 const explain = (row: PipeSection) =>
   results.get("pipe_section", row.id) ? { quantity: "pipe_section", subject: row.id } : null;

@@ -36,7 +36,18 @@ defineProps<{ id: string; result: CircuitResult; before: CircuitResult | undefin
     </div>
     <div>
       <dt>water in the pipes</dt>
-      <dd><Figure :value="result.water_content_m3" quantity="volume" /></dd>
+      <dd><Figure :value="result.water_content_m3" quantity="water_volume" /></dd>
+    </div>
+    <div v-if="result.vessel">
+      <dt>expansion vessel</dt>
+      <dd>
+        <Figure
+          :value="result.vessel.chosen_m3 ?? result.vessel.volume_m3"
+          :prior="before?.vessel?.chosen_m3"
+          quantity="water_volume"
+          :explain="{ quantity: 'expansion_vessel', subject: id }"
+        />
+      </dd>
     </div>
   </dl>
 </template>

@@ -8,12 +8,13 @@ import { computed, ref, watch } from "vue";
 import CircuitSettings from "./CircuitSettings.vue";
 import EmittersView from "./EmittersView.vue";
 import PipesView from "./PipesView.vue";
+import PlantView from "./PlantView.vue";
 import PumpFigures from "./PumpFigures.vue";
 
 const doc = useDocument();
 const results = useResults();
 const view = useView();
-const tab = ref<"pipes" | "emitters" | "settings">("pipes");
+const tab = ref<"pipes" | "emitters" | "plant" | "settings">("pipes");
 const circuits = computed(() => doc.rows("circuit").sort((a, b) => b.kind.localeCompare(a.kind)));
 const circuit = computed(() => doc.get("circuit", view.circuit) ?? circuits.value[0]);
 const result = computed(() => results.get("circuit", circuit.value?.id));
@@ -81,6 +82,9 @@ async function remove(): Promise<void> {
           >
             Emitters
           </v-btn>
+          <v-btn :active="tab === 'plant'" :aria-pressed="tab === 'plant'" @click="tab = 'plant'"
+            >Plant</v-btn
+          >
           <v-btn :active="tab === 'settings'" :aria-pressed="tab === 'settings'" @click="tab = 'settings'"
             >Settings</v-btn
           >
@@ -95,6 +99,7 @@ async function remove(): Promise<void> {
       />
       <PipesView v-if="tab === 'pipes'" :key="circuit.id" :circuit="circuit" />
       <EmittersView v-else-if="tab === 'emitters' && circuit.kind === 'heating'" :circuit="circuit" />
+      <PlantView v-else-if="tab === 'plant'" :key="circuit.id" :circuit="circuit" />
       <CircuitSettings v-else :circuit="circuit" />
     </div>
     <div v-else class="page">

@@ -1,0 +1,72 @@
+"""What in circuits and plants deserves a second look."""
+
+from collections.abc import Iterator
+
+import numpy as np
+
+from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
+from pendrum_core.model.plant import GROSS_OVER_NET, KINDS
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.vessels import vessel_of
+
+_CLOSE = 0.005
+
+
+def plant_snags(results: BuildingResults) -> Iterator[Snag]:
+    """Capacities, shares, efficiencies and vessels of every circuit with a plant."""
+    for circuit in results.building.circuits:
+        if circuit.id in results.circuits:
+            try:
+                chosen = vessel_of(results, circuit).chosen_m3
+            except ValueError as error:
+                yield Snag(DOUBTFUL, "vessel_impossible", "circuit", circuit.id, "water", f"{circuit.name}: {error}.",
+                           "another safety valve, or less static height")  # fmt: skip
+            else:
+                if chosen is None:
+                    yield Snag(NOTE, "vessel_above_series", "circuit", circuit.id, "water",
+                               f"{circuit.name}: its expansion vessel is above the series of 8 to 1000 L.",
+                               "several vessels, or one that holds its pressure by a pump")  # fmt: skip
+        for unit in circuit.units:
+            kind = KINDS[unit.kind]
+            most = max(unit.full_cool, unit.full_warm, unit.part_cool, unit.part_warm)
+            limit = kind.believable / (GROSS_OVER_NET[unit.fuel] if unit.gross else 1.0)
+            if most > limit + 1e-9:
+                yield Snag(DOUBTFUL, "efficiency_impossible", "plant_unit", unit.id, "water",
+                           f"{circuit.name}, {unit.name}: an efficiency of {most:.2f} is beyond the {limit:.2f} that a "
+                           f"{unit.kind} can reach{' on gross value' if unit.gross else ''}.", "check it, and which value it is on")  # fmt: skip
+        plant = results.plants.get(circuit.id)
+        if plant is None:
+            continue
+        free = [unit for unit in circuit.units if not unit.standby and unit.capacity_w is None]
+        total = sum(unit.share for unit in free)
+        if free and len(free) == len(plant.working) and total < 1.0 - _CLOSE:
+            yield Snag(DOUBTFUL, "shares_below_load", "circuit", circuit.id, "water",
+                       f"{circuit.name}: the shares of its units make {total:.0%} of the load.", "make them 100 % or more")  # fmt: skip
+        unmet = max(float(plant.summer.unmet_w.max()), float(plant.winter.unmet_w.max()))
+        if unmet > _CLOSE * max(plant.course.peak[0], 1.0):
+            yield Snag(DOUBTFUL, "plant_short", "circuit", circuit.id, "water",
+                       f"{circuit.name}: its units give {plant.working_w / 1000:.1f} kW; {unmet / 1000:.1f} kW of the largest load are not met.",
+                       "a larger unit, or one more")  # fmt: skip
+        elif len(plant.capacity_w) > 1 and plant.without_largest_w < plant.course.peak[0]:
+            share = plant.without_largest_w / max(plant.course.peak[0], 1.0)
+            yield Snag(NOTE, "largest_unit_out", "circuit", circuit.id, "water",
+                       f"{circuit.name}: with its largest unit out {share:.0%} of the largest load are left.",
+                       "take it as it is, or give the others larger shares")  # fmt: skip
+        if circuit.kind == "heating":
+            yield from _short_at_reset(results, circuit.id)
+
+
+def _short_at_reset(results: BuildingResults, circuit_id: str) -> Iterator[Snag]:
+    """Coils that need air hotter than the reset water."""
+    circuit = next(c for c in results.building.circuits if c.id == circuit_id)
+    plant = results.plants[circuit_id]
+    ends = {section.end for section in circuit.sections}
+    for system in results.building.systems:
+        found = results.systems.get(system.id)
+        if found is None or system.drawn not in ends:
+            continue
+        works = found.summer.heating_w > 1.0
+        if works.any() and bool(np.any(found.summer.heated_c[works] > plant.flow_c[works] - 1.0)):
+            yield Snag(DOUBTFUL, "coil_above_reset", "air_system", system.drawn, "water",
+                       f"{system.name}: its heating coil needs hotter air than {circuit.name} brings by its outdoor reset.",
+                       "a warmer mild end of the reset, or a colder supply")  # fmt: skip

@@ -1,0 +1,69 @@
+"""Units that make heat and cold, as inputs."""
+
+from dataclasses import dataclass
+
+BOILER, DISTRICT, HEAT_PUMP, CHILLER = "boiler", "district", "heat pump", "chiller"
+RETURN, OUTDOORS = "return", "outdoors"
+
+
+@dataclass(frozen=True)
+class UnitKind:
+    """What the efficiency of a kind of unit rests on, at which two temperatures it is told, and the most that is believable."""
+
+    of: str
+    cool_c: float
+    warm_c: float
+    believable: float
+
+
+# Boilers by the return (30 and 60 °C, EN 15502-1), machines by outdoor air: heating at -7 and 7 °C, cooling at 20 and 35 °C
+# (EN 14825); district heat by nothing.
+KINDS = {
+    BOILER: UnitKind(RETURN, 30.0, 60.0, 1.11),
+    DISTRICT: UnitKind(RETURN, 30.0, 60.0, 1.0),
+    HEAT_PUMP: UnitKind(OUTDOORS, -7.0, 7.0, 8.0),
+    CHILLER: UnitKind(OUTDOORS, 20.0, 35.0, 15.0),
+}
+PART = 0.3  # part load at which the second pair of efficiencies is told
+
+# Gross over net calorific value. Source: EN ISO 52000-1, EN 437; electricity and district heat have no such pair.
+GROSS_OVER_NET = {
+    "natural gas": 1.11,
+    "liquid gas": 1.09,
+    "heating oil": 1.06,
+    "wood pellets": 1.08,
+    "electricity": 1.0,
+    "district heat": 1.0,
+}
+
+
+@dataclass(frozen=True)
+class PlantUnit:
+    """A boiler, district connection, heat pump or chiller.
+
+    Attributes:
+        capacity_w: pinned; None: `share` of the circuit's design load.
+        full_cool, full_warm, part_cool, part_warm: efficiencies at full and at 30 % load, at the kind's two temperatures; of
+            boilers on the value that `gross` says.
+        least_part, idle_share, running_w, running_w_w, resting_w: see plant/staging.py.
+        standby: whether it only stands in for another.
+        fuel: key of GROSS_OVER_NET.
+    """
+
+    id: str
+    name: str
+    kind: str
+    capacity_w: float | None
+    share: float
+    full_cool: float
+    full_warm: float
+    part_cool: float
+    part_warm: float
+    least_part: float = 0.2
+    idle_share: float = 0.0
+    running_w: float = 0.0
+    running_w_w: float = 0.0
+    resting_w: float = 0.0
+    standby: bool = False
+    fuel: str = "natural gas"
+    gross: bool = False

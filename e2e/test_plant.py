@@ -1,0 +1,69 @@
+"""Boilers, chillers and what follows from the water's temperatures."""
+
+from demo.tarnwick import load_tarnwick
+from e2e.browser import BrowserTest
+
+
+class Plant(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        load_tarnwick(self.engineer)
+        self.open()
+        self.page.wait_for_url("**/loads")
+        self.page.get_by_role("grid", name="Loads", exact=True).wait_for()
+        self.circuits = {row["name"]: row["id"] for row in self.fetch("document")["objects"]["circuit"]}
+
+    def test_two_boilers_sized_shared_and_pinned(self) -> None:
+        self.stage("Water")
+        self.press("Plant", exact=True)
+        heating = self.circuits["Heating"]
+        before = self.results()["plant"][heating]
+        # 60 % + 60 % of the design load: with one out 60 % are left.
+        self.assertAlmostEqual(before["working_w"] / before["design_w"], 1.2, places=6)
+        self.assertAlmostEqual(before["without_largest_w"] / before["design_w"], 0.6, places=6)
+        self.assertIn(f"largest_unit_out/{heating}", self.results()["snag"])
+        for row in (0, 1):
+            self.type_cell("Units", row, "share", "100")
+        after = self.results()
+        self.assertAlmostEqual(after["plant"][heating]["without_largest_w"], before["design_w"], delta=1.0)
+        self.assertNotIn(f"largest_unit_out/{heating}", after["snag"])
+        # A pin stands beside the share; both are seen.
+        self.type_cell("Units", 0, "capacity_w", "50")
+        units = self.results()["plant"][heating]["units"]
+        self.assertIn(50_000.0, [unit["capacity_w"] for unit in units.values()])
+        self.assertEqual(self.problems, [])
+        # 10 W is no boiler: refused by name, with the range in the units shown.
+        self.type_cell("Units", 0, "capacity_w", "0.01")
+        self.page.get_by_text("at least 0.1").first.wait_for()
+
+    def test_water_temperatures_move_radiators_pump_and_pipes(self) -> None:
+        self.stage("Water")
+        before = self.results()
+        self.press("Settings", exact=True)
+        self.fill("Return temperature", "35")
+        after = self.results()
+        heating = self.circuits["Heating"]
+        # Twice the drop: half the flow; a colder mean: larger radiators, by the logarithmic mean now.
+        ratio = after["circuit"][heating]["pump"]["flow_m3_s"] / before["circuit"][heating]["pump"]["flow_m3_s"]
+        self.assertAlmostEqual(ratio, 0.5, delta=0.01)
+        room, emitter = next((r, e) for r, e in before["emitter"].items() if e["duty_w"] > 500.0)
+        self.assertEqual((emitter["rule"], after["emitter"][room]["rule"]), ("arithmetic", "logarithmic"))
+        self.assertGreater(after["emitter"][room]["rating_w"], emitter["rating_w"])
+        self.assertGreater(after["emitter"][room]["chosen_w"], 0.0)
+        self.assertLess(after["circuit"][heating]["water_content_m3"], before["circuit"][heating]["water_content_m3"])
+        self.press("Emitters", exact=True)
+        self.page.get_by_role("grid", name="Emitters").get_by_text("logarithmic").first.wait_for()
+        self.assertEqual(self.problems, [])
+
+    def test_a_chiller_explains_what_it_takes(self) -> None:
+        self.stage("Water")
+        self.press("Chilled water")
+        self.press("Plant", exact=True)
+        self.cell("Units", 0, "taken").click()
+        working = self.page.get_by_role("complementary", name="Working")
+        working.get_by_text("Air-cooled chiller").first.wait_for()
+        chilled = self.results()["plant"][self.circuits["Chilled water"]]
+        (unit,) = chilled["units"].values()
+        # At 34 °C outdoors and full load between 4.3 at 20 and 2.9 at 35 °C.
+        self.assertLess(abs(unit["output_w"] / unit["taken_w"] - 2.98), 0.06)
+        self.assertEqual(self.problems, [])

@@ -1,0 +1,268 @@
+<script setup lang="ts">
+/** The units that feed a circuit: how they share its load over the day, their capacities and efficiencies. */
+import { client, unwrap } from "@/api/client";
+import { newId, setField, useDocument } from "@/document/store";
+import type { Circuit, PlantUnit } from "@/document/types";
+import DataGrid from "@/parts/DataGrid.vue";
+import Choice from "@/parts/Choice.vue";
+import Figure from "@/parts/Figure.vue";
+import type { Column } from "@/parts/grid";
+import { gridSaver } from "@/parts/saving";
+import { useResults } from "@/results/store";
+import { clock, format, MONTHS, unitOf } from "@/units/units";
+import { useView } from "@/view/store";
+import { computed, ref, watch } from "vue";
+import { KINDS_OF, NEW_UNIT, TEMPERATURES, type PlantDay, type UnitKind } from "./plant";
+import PlantChart from "./PlantChart.vue";
+
+const props = defineProps<{ circuit: Circuit }>();
+const doc = useDocument();
+const results = useResults();
+const view = useView();
+const chosen = ref("");
+const day = ref<PlantDay | null>(null);
+const rows = computed(() =>
+  doc
+    .rows("plant_unit")
+    .filter((row) => row.circuit === props.circuit.id)
+    .sort((a, b) => (a.position ?? 0) - (b.position ?? 0)),
+);
+const plant = computed(() => results.get("plant", props.circuit.id));
+const before = computed(() => results.prior("plant", props.circuit.id));
+const when = computed(() => {
+  const p = plant.value;
+  if (!p) return "";
+  return `${p.month ? MONTHS[p.month - 1] : "winter day"} ${clock(p.step)}`;
+});
+
+watch(
+  () => props.circuit.id,
+  () => {
+    const p = plant.value;
+    if (p) [view.month, view.step] = [p.month, p.step];
+    if (p) view.working = { quantity: "plant_load", subject: props.circuit.id };
+  },
+  { immediate: true },
+);
+watch(
+  [() => props.circuit.id, () => view.month, () => results.version, plant],
+  async ([id, of], _old, onCleanup) => {
+    let stale = false;
+    onCleanup(() => (stale = true));
+    if (!plant.value) {
+      day.value = null;
+      return;
+    }
+    const answer = await client.GET("/api/projects/{project_id}/plant/{circuit}", {
+      params: { path: { project_id: doc.projectId, circuit: id }, query: { month: of } },
+    });
+    if (!stale) day.value = answer.response.ok ? (unwrap(answer) as unknown as PlantDay) : null;
+  },
+  { immediate: true },
+);
+
+const kinds = computed(() => KINDS_OF[props.circuit.kind]);
+const of = (row: PlantUnit) => plant.value?.units[row.id];
+/** The temperatures at which efficiencies are told, where all units of the circuit share them. */
+const at = computed(() => {
+  const found = TEMPERATURES[rows.value[0]?.kind ?? kinds.value[0] ?? "boiler"];
+  const told = (t: number) =>
+    `${format(t, "temperature", view.system)} ${unitOf("temperature", view.system)}`;
+  return { where: found[0], cool: told(found[1]), warm: told(found[2]) };
+});
+const number = (
+  key: keyof PlantUnit & string,
+  title: string,
+  quantity: string,
+  width: number,
+): Column<PlantUnit> => ({
+  key,
+  title,
+  quantity,
+  width,
+  value: (row) => row[key],
+  editor: { type: "number", quantity },
+});
+const columns = computed<Column<PlantUnit>[]>(() => [
+  { key: "name", title: "Unit", width: 110, value: (r) => r.name, editor: { type: "text" } },
+  { key: "kind", title: "kind", width: 84, value: (r) => r.kind, editor: { type: "choice", choices: kinds.value.map((value) => ({ value, label: value })) } },
+  { ...number("share", "share", "percent", 60) },
+  { ...number("capacity_w", "pinned", "load", 74), editor: { type: "number", quantity: "load", clearable: true } },
+  { key: "capacity", title: "capacity", quantity: "load", width: 86, value: (r) => of(r)?.capacity_w, prior: (r) => before.value?.units[r.id]?.capacity_w },
+  { key: "output", title: "gives then", quantity: "load", width: 88, value: (r) => of(r)?.output_w },
+  { key: "taken", title: "takes, net", quantity: "load", width: 88, value: (r) => of(r)?.taken_w, prior: (r) => before.value?.units[r.id]?.taken_w,
+    explain: (r) => (of(r)?.taken_w ? { quantity: "plant_input", subject: r.id } : null) },
+  { key: "gross_taken", title: "gross", quantity: "load", width: 74, value: (r) => of(r)?.taken_gross_w },
+  { key: "standby", title: "standby", width: 70, value: (r) => r.standby, editor: { type: "yesno" } },
+  { key: "fuel", title: "from", width: 96, value: (r) => r.fuel, editor: { type: "choice", choices: ["natural gas", "liquid gas", "heating oil", "wood pellets", "electricity", "district heat"].map((value) => ({ value, label: value })) } },
+  { key: "gross", title: "η gross", width: 66, value: (r) => r.gross, editor: { type: "yesno" } },
+  number("full_cool", `full, ${at.value.cool}`, "ratio", 96),
+  number("full_warm", `full, ${at.value.warm}`, "ratio", 96),
+  number("part_cool", `30 %, ${at.value.cool}`, "ratio", 96),
+  number("part_warm", `30 %, ${at.value.warm}`, "ratio", 96),
+  number("least_part", "least load", "percent", 82),
+  number("idle_share", "standstill", "percent", 82),
+  number("running_w", "aux. on", "electric_power", 78),
+  number("resting_w", "aux. off", "electric_power", 78),
+]); // prettier-ignore
+const save = gridSaver<PlantUnit>("plant_unit", "Unit");
+const STAGING = [
+  { value: "in turn", label: "one after the other" },
+  { value: "equal", label: "all together" },
+  { value: "fewest", label: "as few as cover it" },
+  { value: "best", label: "what takes least" },
+];
+
+/** A field of the circuit that is saved when it is chosen. */
+const saved = <K extends "staging" | "kept_warm">(key: K, label: string) =>
+  computed({
+    get: () => props.circuit[key],
+    set: (value) => void doc.attempt(label, setField("circuit", props.circuit.id, key, value)),
+  });
+const staging = saved("staging", "Staging");
+const warm = saved("kept_warm", "Kept warm");
+
+async function add(kind: UnitKind): Promise<void> {
+  const id = newId();
+  const position = (rows.value.at(-1)?.position ?? 0) + 1;
+  const name = `${kind[0]?.toUpperCase()}${kind.slice(1)} ${rows.value.length + 1}`;
+  const share = rows.value.length ? 0.5 : 1;
+  const fields = { circuit: props.circuit.id, position, name, kind, share, ...NEW_UNIT[kind] };
+  if (await doc.attempt("New unit", [{ op: "create", kind: "plant_unit", id, fields }])) chosen.value = id;
+}
+async function remove(): Promise<void> {
+  await doc.attempt("Unit removed", [{ op: "delete", kind: "plant_unit", id: chosen.value }]);
+}
+</script>
+
+<template>
+  <div class="plant">
+    <div class="bar">
+      <Act v-for="kind in kinds" :key="kind" @click="add(kind)">Add {{ kind }}</Act>
+      <Act :disabled="!doc.get('plant_unit', chosen)" @click="remove">Remove</Act>
+      <span class="soft">run</span>
+      <Choice v-model="staging" fit label="Units run" :choices="STAGING" />
+      <v-checkbox v-model="warm" class="warm" label="kept warm while off" />
+    </div>
+    <template v-if="rows.length">
+      <dl v-if="plant">
+        <div>
+          <dt>largest load together</dt>
+          <dd>
+            <Figure :value="plant.peak_w" :prior="before?.peak_w" quantity="load" />
+            <span class="soft">{{ when }}</span>
+          </dd>
+        </div>
+        <div>
+          <dt>design load</dt>
+          <dd data-test="design-load">
+            <Figure
+              :value="plant.design_w"
+              :prior="before?.design_w"
+              quantity="load"
+              :explain="{ quantity: 'plant_load', subject: circuit.id }"
+            />
+          </dd>
+        </div>
+        <div>
+          <dt>all units</dt>
+          <dd><Figure :value="plant.working_w" :prior="before?.working_w" quantity="load" /></dd>
+        </div>
+        <div>
+          <dt>largest one out</dt>
+          <dd>
+            <Figure :value="plant.without_largest_w" quantity="load" />
+            <span class="soft"
+              >{{ Math.round((100 * plant.without_largest_w) / Math.max(plant.peak_w, 1)) }} %</span
+            >
+          </dd>
+        </div>
+        <div v-if="day">
+          <dt>flow / return now</dt>
+          <dd>
+            <Figure :value="day.flow_c[view.step]" quantity="temperature" /> /
+            <Figure :value="day.return_c[view.step]" quantity="temperature" />
+          </dd>
+        </div>
+      </dl>
+      <PlantChart
+        v-if="day && plant"
+        :day="day"
+        :units="rows"
+        :without-largest="plant.without_largest_w"
+        :capacity="plant.working_w"
+        :step="view.step"
+      />
+      <p v-else class="empty">
+        Nothing asks for anything yet: draw pipes to rooms and coils. Snags (S) say what stops it.
+      </p>
+      <div class="grid">
+        <DataGrid
+          label="Units"
+          :columns="columns"
+          :rows="rows"
+          :selected="chosen"
+          :save="save"
+          @select="chosen = $event.id"
+        />
+      </div>
+      <p class="soft told">
+        Efficiencies at full and at 30 % load, by the {{ at.where }}
+        {{ at.where === "return" ? "temperature" : "air" }}; between them straight lines, outside them held.
+        Boilers on net value unless “η gross” says otherwise.
+      </p>
+    </template>
+    <p v-else class="empty">
+      No unit feeds this circuit yet. Add one: it is sized by its share of the largest coincident load.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.plant {
+  flex: 1;
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+}
+.bar {
+  display: flex;
+  gap: 10px;
+  align-items: center;
+  padding: 6px 12px;
+  flex-wrap: wrap;
+}
+.warm {
+  flex: none;
+}
+dl {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 26px;
+  margin: 0;
+  padding: 4px 14px;
+  font-family: var(--narrow);
+}
+dt {
+  color: var(--soft);
+  font-size: 12px;
+}
+dd .soft {
+  margin-left: 6px;
+  font-size: 13px;
+}
+dd {
+  margin: 0;
+  font-size: 16px;
+}
+.grid {
+  flex: 0 0 150px;
+  border-top: 1px solid var(--ink);
+  overflow: hidden;
+}
+.told {
+  margin: 0;
+  padding: 3px 12px;
+  font-size: 12px;
+}
+</style>

@@ -1,0 +1,34 @@
+import type { PlantUnit } from "@/document/types";
+
+/** What the units of a circuit give over a day, by step. */
+export interface PlantDay {
+  load_w: number[];
+  ends_w: number[];
+  unmet_w: number[];
+  flow_c: number[];
+  return_c: number[];
+  units: Record<string, { output_w: number[]; taken_w: number[]; auxiliary_w: number[] }>;
+}
+
+export type UnitKind = NonNullable<PlantUnit["kind"]>;
+
+/** Kinds of units a circuit may have, with what a new one is like. */
+export const KINDS_OF: Record<"heating" | "chilled", UnitKind[]> = {
+  heating: ["boiler", "heat pump", "district"],
+  chilled: ["chiller"],
+};
+
+export const NEW_UNIT: Record<UnitKind, Partial<PlantUnit>> = {
+  boiler: { fuel: "natural gas", full_cool: 1.04, full_warm: 0.97, part_cool: 1.08, part_warm: 0.98, least_part: 0.2, idle_share: 0.005 },
+  "heat pump": { fuel: "electricity", full_cool: 2.4, full_warm: 3.6, part_cool: 2.7, part_warm: 4.2, least_part: 0.25, idle_share: 0 },
+  district: { fuel: "district heat", full_cool: 0.99, full_warm: 0.99, part_cool: 0.99, part_warm: 0.99, least_part: 0, idle_share: 0 },
+  chiller: { fuel: "electricity", full_cool: 4.3, full_warm: 2.9, part_cool: 5.6, part_warm: 3.6, least_part: 0.25, idle_share: 0 },
+}; // prettier-ignore
+
+/** What the two temperatures are at which efficiencies are told. */
+export const TEMPERATURES: Record<UnitKind, [string, number, number]> = {
+  boiler: ["return", 30, 60],
+  district: ["return", 30, 60],
+  "heat pump": ["outdoors", -7, 7],
+  chiller: ["outdoors", 20, 35],
+};
