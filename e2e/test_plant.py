@@ -34,6 +34,7 @@ class Plant(BrowserTest):
         self.assertEqual(self.problems, [])
         # 10 W is no boiler: refused by name, with the range in the units shown.
         self.type_cell("Units", 0, "capacity_w", "0.01")
+        self.page.keyboard.press("ArrowUp")
         self.page.get_by_text("at least 0.1").first.wait_for()
 
     def test_water_temperatures_move_radiators_pump_and_pipes(self) -> None:

@@ -20,40 +20,6 @@ _CURVES: dict[int, tuple[tuple[float, ...], float]] = {
 
 
 @dataclass(frozen=True)
-class Glazing:
-    """A window type.
-
-    Attributes:
-        u_value: of the whole window, films included [W/m2 K].
-        g_value: total solar factor of the glass at normal incidence [-].
-        frame_share: share of the opening taken by the frame [-].
-        panes: 1, 2 or 3; picks the angular curve.
-
-    Raises:
-        ValueError: a value outside its range.
-    """
-
-    name: str
-    u_value: float
-    g_value: float
-    frame_share: float
-    panes: int = 2
-
-    def __post_init__(self) -> None:
-        if not 0.1 <= self.u_value < 1.0 / WINDOW_FILMS_M2K_W:
-            raise ValueError(f"glazing {self.name!r}: u_value {self.u_value} is outside 0.1 to 5.88 W/m2K")
-        if not 0.0 <= self.g_value <= 1.0 or not 0.0 <= self.frame_share < 1.0:
-            raise ValueError(f"glazing {self.name!r}: g_value and frame_share lie between 0 and 1")
-        if self.panes not in _CURVES:
-            raise ValueError(f"glazing {self.name!r}: panes {self.panes} is none of 1, 2, 3")
-
-    @property
-    def resistance_m2k_w(self) -> float:
-        """Surface to surface R = 1/U - 0.17 [m2 K/W]."""
-        return 1.0 / self.u_value - WINDOW_FILMS_M2K_W
-
-
-@dataclass(frozen=True)
 class AngularCurve:
     """Factor on the normal solar factor: straight lines between `angles_deg`, and for diffuse light."""
 
@@ -65,6 +31,47 @@ class AngularCurve:
         """Factor for beam by the cosine of incidence [-]; 0 behind the plane."""
         angle = np.degrees(np.arccos(np.clip(incidence_cosine, 0.0, 1.0)))
         return np.interp(angle, self.angles_deg, self.factors)
+
+
+@dataclass(frozen=True)
+class Glazing:
+    """A window type.
+
+    Attributes:
+        u_value: of the whole window, films included [W/m2 K].
+        g_value: total solar factor of the glass at normal incidence [-].
+        frame_share: share of the opening taken by the frame [-].
+        panes: 1, 2 or 3; picks the angular curve where the maker gives none.
+        curve: the maker's.
+
+    Raises:
+        ValueError: a value outside its range.
+    """
+
+    name: str
+    u_value: float
+    g_value: float
+    frame_share: float
+    panes: int = 2
+    curve: AngularCurve | None = None
+
+    def __post_init__(self) -> None:
+        if not 0.1 <= self.u_value < 1.0 / WINDOW_FILMS_M2K_W:
+            raise ValueError(f"glazing {self.name!r}: u_value {self.u_value} is outside 0.1 to 5.88 W/m2K")
+        if not 0.0 <= self.g_value <= 1.0 or not 0.0 <= self.frame_share < 1.0:
+            raise ValueError(f"glazing {self.name!r}: g_value and frame_share lie between 0 and 1")
+        if self.panes not in _CURVES:
+            raise ValueError(f"glazing {self.name!r}: panes {self.panes} is none of 1, 2, 3")
+
+    @property
+    def angular(self) -> AngularCurve:
+        """How its solar factor falls with the angle."""
+        return self.curve or angular_curve(self.panes)
+
+    @property
+    def resistance_m2k_w(self) -> float:
+        """Surface to surface R = 1/U - 0.17 [m2 K/W]."""
+        return 1.0 / self.u_value - WINDOW_FILMS_M2K_W
 
 
 def angular_curve(panes: int) -> AngularCurve:

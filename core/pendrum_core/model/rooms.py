@@ -117,7 +117,7 @@ class SunWindow:
     def sun_key(self) -> tuple[object, ...]:
         """What the sun on it depends on, but for its size."""
         size = (self.width_m, self.height_m, self.shading) if self.shading else None
-        return (self.tilt_deg, self.azimuth_deg, self.glazing.panes, self.eye_m, size, self.blind)
+        return (self.tilt_deg, self.azimuth_deg, self.glazing.angular, self.eye_m, size, self.blind)
 
 
 @dataclass(frozen=True)

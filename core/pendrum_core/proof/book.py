@@ -10,7 +10,9 @@ from pendrum_core.proof.place import place_entries
 from pendrum_core.proof.room_units import room_unit_entries
 from pendrum_core.proof.rooms import room_entries
 from pendrum_core.proof.systems import air_entries, duct_entries, shape_entries, water_entries
+from pendrum_core.proof.tariffs import tariff_entries
 from pendrum_core.proof.water_plant import boiler_entries, circuit_entries
+from pendrum_core.proof.year import year_entries
 
 _BEFORE: dict[str, Callable[[Case], Iterator[Entry]]] = {
     "sun_mid_latitude": place_entries,
@@ -27,6 +29,8 @@ _AFTER: dict[str, Callable[[Case], Iterator[Entry]]] = {
     "radiator_conversion_and_vessel": water_entries,
     "water_radiators_80_60": circuit_entries,
     "plant_boilers_staged": boiler_entries,
+    "year_light_room": year_entries,
+    "tariff_demand_emissions": tariff_entries,
 }
 
 

@@ -14,7 +14,9 @@ from pendrum_core.proof.place import place_entries
 from pendrum_core.proof.room_units import room_unit_entries
 from pendrum_core.proof.rooms import floating_entries, held_entries, several_entries, winter_entries
 from pendrum_core.proof.systems import air_entries, duct_entries, shape_entries, water_entries
+from pendrum_core.proof.tariffs import tariff_entries
 from pendrum_core.proof.water_plant import boiler_entries, circuit_entries
+from pendrum_core.proof.year import year_entries
 
 # A form is known by what it expects; the first that fits counts.
 _FORMS: tuple[tuple[Callable[[Any, Any], bool], Callable[[Case], Iterator[Entry]]], ...] = (
@@ -30,6 +32,8 @@ _FORMS: tuple[tuple[Callable[[Any, Any], bool], Callable[[Case], Iterator[Entry]
     (lambda i, e: "sections" in i and "terminals" in e and "fan" in e, duct_entries),
     (lambda i, e: "operating_points" in e, water_entries),
     (lambda i, e: "radiators" in i and "expansion_vessel" in e, circuit_entries),
+    (lambda i, e: "building" in i and "weather" in i and "ideal" in e, year_entries),
+    (lambda i, e: "tariff" in i and "months" in e, tariff_entries),
     (lambda i, e: "boilers" in i and "bins" in i, boiler_entries),
     (lambda i, e: "system" in i and "steps" in i and "steps" in e, vav_entries),
     (lambda i, e: "outdoor_air_unit" in i and "fan_coil_bypass_factor" in i, room_unit_entries),

@@ -8,7 +8,6 @@ from numpy.typing import NDArray
 
 from pendrum_core.climate.atmosphere import dry_air_density_kg_m3, site_pressure_pa
 from pendrum_core.climate.design_day import dry_bulb_c, humidity_ratio
-from pendrum_core.fabric.glazing import angular_curve
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import SunWindow
 from pendrum_core.quantities.constants import CP_DRY_AIR
@@ -124,7 +123,7 @@ class Outdoors:
 
     def _window_sun(self, window: SunWindow) -> WindowSun:
         plane = self.plane(window.tilt_deg, window.azimuth_deg, window.eye_m)
-        curve = angular_curve(window.glazing.panes)
+        curve = window.glazing.angular
         beam, diffuse = plane.beam, plane.sky_diffuse + plane.ground_reflected
         if window.shading is not None:
             size = (window.shading, window.width_m, window.height_m, window.tilt_deg)

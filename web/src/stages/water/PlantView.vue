@@ -141,7 +141,7 @@ async function remove(): Promise<void> {
       <Act v-for="kind in kinds" :key="kind" @click="add(kind)">Add {{ kind }}</Act>
       <Act :disabled="!doc.get('plant_unit', chosen)" @click="remove">Remove</Act>
       <span class="soft">run</span>
-      <Choice v-model="staging" fit label="Units run" :choices="STAGING" />
+      <Choice v-model="staging" class="staging" label="Units run" :choices="STAGING" />
       <v-checkbox v-model="warm" class="warm" label="kept warm while off" />
     </div>
     <template v-if="rows.length">
@@ -234,6 +234,9 @@ async function remove(): Promise<void> {
 }
 .warm {
   flex: none;
+}
+.staging {
+  flex: 0 0 200px;
 }
 dl {
   display: flex;

@@ -1,0 +1,116 @@
+"""A room marched through a year in 10-minute steps: exponentials, thermostat, limits, outdoor air drawn in."""
+
+import numpy as np
+
+from pendrum_core.quantities.compiled import compiled
+
+STEPS_AN_HOUR = 6
+
+
+@compiled
+def _opened(base, k0, conductance, outdoor, above, band):
+    """Share that is open and the air with it, where outdoor air is drawn in proportion to the warmth above a limit."""
+    full = (base + k0 * conductance * outdoor) / (1.0 + k0 * conductance)
+    if full >= above + band:
+        return 1.0, full
+    low, high = 0.0, 1.0
+    for _ in range(30):
+        share = 0.5 * (low + high)
+        air = (base + k0 * share * conductance * outdoor) / (1.0 + k0 * share * conductance)
+        wanted = min(1.0, max(0.0, (air - above) / band))
+        if wanted > share:
+            low = share
+        else:
+            high = share
+    share = 0.5 * (low + high)
+    return share, (base + k0 * share * conductance * outdoor) / (1.0 + k0 * share * conductance)
+
+
+@compiled
+def march(
+    decay,
+    air_in,
+    surface_in,
+    surface_direct,
+    per_watt,
+    surface_per_watt,
+    per_radiant,
+    surface_per_radiant,
+    direct_per_radiant,
+    convective,
+    radiant,
+    low,
+    high,
+    heat_most,
+    cold_most,
+    drawn,
+    drawn_share,
+    above,
+    band,
+    only_cooler,
+    outdoor,
+    run_in,
+    air,
+    surface,
+    power,
+    drawn_w,
+):
+    """March a room; hour means of air, mean surface, plant (heating above nought) and heat of drawn-in air come back in the last four.
+
+    `air_in`, `surface_in`: what the hourly signals bring to each pole, (hours, poles); `surface_direct`: to the surface at once, (hours,).
+    `per_*`: weights of a watt into the air, and of a radiant watt. `convective`, `radiant`, `low`, `high`: by step. Before the year the
+    last `run_in` hours are marched for its state.
+    """
+    poles, hours = len(decay), air_in.shape[0]
+    rise = 1.0 - decay
+    x, y = np.zeros(poles), np.zeros(poles)
+    k0 = 0.0
+    for i in range(poles):
+        x[i], y[i] = air_in[0, i], surface_in[0, i]
+        k0 += rise[i] * per_watt[i]
+    ended = 0.0
+    for i in range(poles):
+        ended += x[i]
+    for turn in range(-run_in, hours):
+        hour = turn % hours
+        mean_air = mean_surface = mean_power = mean_drawn = 0.0
+        for part in range(6):
+            step = hour * 6 + part
+            base = 0.0
+            for i in range(poles):
+                x[i] = decay[i] * x[i] + rise[i] * (
+                    air_in[hour, i] + per_watt[i] * convective[step] + per_radiant[i] * radiant[step]
+                )
+                base += x[i]
+            brought = 0.0
+            if drawn > 0.0 and drawn_share[step] > 0.0 and base > above and (outdoor[hour] < base or not only_cooler):
+                share, there = _opened(base, k0, drawn * drawn_share[step], outdoor[hour], above, band)
+                brought = drawn * drawn_share[step] * share * (outdoor[hour] - there)
+            q = 0.0
+            reached = base + k0 * brought
+            if reached < low[step]:
+                q = min(heat_most, (low[step] - reached) / k0)
+            elif reached > high[step]:
+                q = -min(cold_most, (reached - high[step]) / k0)
+            given = q + brought
+            here = 0.0
+            faces = surface_direct[hour] + direct_per_radiant * radiant[step]
+            for i in range(poles):
+                x[i] += rise[i] * per_watt[i] * given
+                here += x[i]
+                y[i] = decay[i] * y[i] + rise[i] * (
+                    surface_in[hour, i]
+                    + surface_per_watt[i] * (convective[step] + given)
+                    + surface_per_radiant[i] * radiant[step]
+                )
+                faces += y[i]
+            mean_air += 0.5 * (ended + here)
+            ended = here
+            mean_surface += faces
+            mean_power += q
+            mean_drawn += brought
+        if turn >= 0:
+            air[hour] = mean_air / 6.0
+            surface[hour] = mean_surface / 6.0
+            power[hour] = mean_power / 6.0
+            drawn_w[hour] = mean_drawn / 6.0
