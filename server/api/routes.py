@@ -10,7 +10,7 @@ from ninja import File, Form, NinjaAPI, Query, UploadedFile
 from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
-from api import drawings, rooms, tasks
+from api import drawings, rooms, tasks, year
 from api import projects as whole_projects
 from api.answers import answer, applied, missing, steps
 from api.bodies import Bodies
@@ -73,6 +73,7 @@ install(api)
 api.add_router("", drawings.router)
 api.add_router("", rooms.router)
 api.add_router("", tasks.router)
+api.add_router("", year.router)
 api.add_router("", whole_projects.router)
 
 

@@ -1,5 +1,7 @@
 """Units for callers outside the core."""
 
+from typing import Any
+
 from pendrum_core.results.units import QUANTITIES, Quantity
 
 
@@ -12,6 +14,17 @@ def shown(value: float, quantity: str, system: str) -> float:
     """A stored SI value as the figure of "SI" or "IP"."""
     q = QUANTITIES[quantity]
     return value * q.ip_factor + q.ip_offset if system == "IP" else value * q.si_factor
+
+
+def of_series(name: str, values: Any, system: str) -> tuple[str, str, Any]:
+    """A course of the year by its name: what it is called, its unit, and it in the units of "SI" or "IP"."""
+    quantity = "temperature" if name.endswith("_c") else "mass_flow" if name.endswith("_kg_s") else "load"
+    q = QUANTITIES[quantity]
+    return (
+        name.split("/")[-1],
+        unit(quantity, system),
+        values * q.ip_factor + q.ip_offset if system == "IP" else values * q.si_factor,
+    )
 
 
 def stored(figure: float, quantity: str, system: str) -> float:

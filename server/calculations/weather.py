@@ -243,7 +243,8 @@ def _fault(fault: Fault) -> FieldFault:
     return FieldFault(place, place, None, fault.message)
 
 
-def _year(file: WeatherFile) -> WeatherYear:
+def year_of(file: WeatherFile) -> WeatherYear:
+    """The kept hours as the core takes them."""
     with np.load(io.BytesIO(bytes(file.hours))) as packed:
         arrays = {name: packed[name].astype(float) for name in _ARRAYS}
     about = dict(file.about)
@@ -261,7 +262,7 @@ def weather_of(project: Project, percent: float) -> dict[str, Any] | None:
     file = WeatherFile.objects.filter(project=project).first()
     if file is None:
         return None
-    year = _year(file)
+    year = year_of(file)
     found = derive_conditions(year, percent)
     month_of, dry = year.month_of, year.dry_bulb_c
     ranges = [

@@ -118,6 +118,7 @@ KINDS: dict[str, KindInfo] = {
         most=20_000,
     ),
     "circuit": KindInfo(models.Circuit, schemas.CircuitFields),
+    "tariff": KindInfo(models.Tariff, schemas.TariffFields, most=100),
     "plant_unit": KindInfo(models.PlantUnit, schemas.PlantUnitFields, "circuit", {"circuit": "circuit"}),
     "pipe_section": KindInfo(
         models.PipeSection,

@@ -551,6 +551,24 @@ class PlantUnit(Part):
     resting_w = models.FloatField(default=0.0)
 
 
+class Tariff(Part):
+    """What a carrier costs and emits; prices are the user's own."""
+
+    name = models.CharField(max_length=120)
+    carrier = models.CharField(max_length=16)
+    price_kwh = models.FloatField()
+    peak_price_kwh = models.FloatField(null=True)
+    peak_from_h = models.PositiveSmallIntegerField(default=8)
+    peak_to_h = models.PositiveSmallIntegerField(default=20)
+    demand_price_kw_month = models.FloatField(default=0.0)
+    demand_in_peak = models.BooleanField(default=True)
+    ratchet_share = models.FloatField(default=0.0)
+    standing_day = models.FloatField(default=0.0)
+    levy_kwh = models.FloatField(default=0.0)
+    tax_share = models.FloatField(default=0.0)
+    emission_kg_kwh = models.FloatField(default=0.0)
+
+
 class PipeSection(Section):
     """A two-pipe section, flow and return together; it ends at a room's emitter or a system's coil."""
 

@@ -680,6 +680,30 @@ class PlantUnitFields(Kind):
     resting_w: Annotated[float, Field(ge=0, le=1e5)] = 0.0
 
 
+class TariffFields(Kind):
+    name: Name
+    carrier: Literal["natural gas", "liquid gas", "heating oil", "wood pellets", "electricity", "district heat"] = (
+        "electricity"
+    )
+    price_kwh: Annotated[float, Field(ge=0, le=100)] = 0.2
+    peak_price_kwh: Annotated[float, Field(ge=0, le=100)] | None = None
+    peak_from_h: Annotated[int, Field(ge=0, le=23)] = 8
+    peak_to_h: Annotated[int, Field(ge=1, le=24)] = 20
+    demand_price_kw_month: Annotated[float, Field(ge=0, le=10_000)] = 0.0
+    demand_in_peak: bool = True
+    ratchet_share: Share = 0.0
+    standing_day: Annotated[float, Field(ge=0, le=100_000)] = 0.0
+    levy_kwh: Annotated[float, Field(ge=0, le=100)] = 0.0
+    tax_share: Annotated[float, Field(ge=0, le=2)] = 0.0
+    emission_kg_kwh: Annotated[float, Field(ge=0, le=5)] = 0.0
+
+    @model_validator(mode="after")
+    def peak_in_order(self) -> Self:
+        if self.peak_from_h >= self.peak_to_h:
+            raise ValueError(f"peak_from_h {self.peak_from_h} must be before peak_to_h {self.peak_to_h}")
+        return self
+
+
 class PipeSectionFields(SectionFields):
     circuit: Id
     valve_kv_m3_h: Annotated[float, Field(ge=0.01, le=5000)] | None = None

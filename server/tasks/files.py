@@ -5,6 +5,7 @@ import shutil
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 from django.conf import settings
 
 
@@ -33,6 +34,20 @@ def put_found(identity: str, found: Any) -> None:
 def found(identity: str) -> Any:
     """What a reader made of the file."""
     return pickle.loads((folder(identity) / "found").read_bytes())
+
+
+def put_arrays(identity: str, arrays: dict[str, Any]) -> None:
+    """Keep arrays by name, so that one of them can be read alone."""
+    np.savez(folder(identity) / "arrays.npz", **arrays)
+
+
+def arrays(identity: str) -> Any:
+    """Kept arrays, each read when it is asked for; to be closed after use.
+
+    Raises:
+        FileNotFoundError: none are kept, or they were tidied away.
+    """
+    return np.load(settings.VAR / "tasks" / identity / "arrays.npz")
 
 
 def forget(identity: str) -> None:

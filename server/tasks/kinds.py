@@ -5,6 +5,7 @@ from dataclasses import asdict
 from typing import Any
 
 from calculations.weather import keep_weather, read_year
+from calculations.year import run_year
 from exchange.apart import read_apart
 from exchange.rooms.files import is_table, read_rooms
 from exchange.rooms.incoming import Comparison, Incoming
@@ -56,7 +57,18 @@ def read_weather_task(task: Task, progress: Progress) -> dict[str, Any]:
     return {"name": name}
 
 
+def year_task(task: Task, progress: Progress) -> dict[str, Any]:
+    """Rooms, systems and plant over the hours of the project's weather."""
+    project = _project(task)
+    progress.tell(0.01, "sizes of the design days")
+    document = load_document(project)
+    found, summary = run_year(project, document, progress.tell)
+    files.put_arrays(task.pk, found)
+    return summary
+
+
 KINDS: dict[str, Callable[[Task, Progress], dict[str, Any]]] = {
     "rooms": read_rooms_task,
     "weather": read_weather_task,
+    "year": year_task,
 }

@@ -28,7 +28,7 @@ from pendrum_core.air.season import NOTHING, RoomAir, Season, served_by, settled
 from pendrum_core.air.walk import Ducts, Path, Unit
 from pendrum_core.duct.network import DuctResult, air, size_tree
 from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem, Terminal
+from pendrum_core.model.systems import CENTRAL, MAKE_UP, ROOM_UNIT, AirSystem, Terminal
 from pendrum_core.moist_air import (
     dew_point_c,
     enthalpy_j_kg,
@@ -232,17 +232,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         raise ValueError(f"system {system.name}: none of its rooms needs any air")
     variable = system.volume == "variable" and system.kind != MAKE_UP
     zone = {room: flow.ventilation_m3_s for room, flow in flows.items()}
-    # So much of a room's outdoor air a variable terminal never goes below: what 62.1, 6.2.5.3 asks, so that no room's fraction
-    # makes the whole unit take outdoor air alone.
-    least = {
-        room: min(
-            flow.design_m3_s,
-            max(system.least_share * flow.design_m3_s, SIMPLIFIED_LEAST * flow.ventilation_m3_s, flow.air_changes_m3_s),
-        )
-        if variable
-        else flow.design_m3_s
-        for room, flow in flows.items()
-    }
+    least = {room: least_flow_m3_s(system, flow) for room, flow in flows.items()}
     intake = system_outdoor_air(
         breathing, zone, supply, system.ventilation, system.takes_outdoor_air_alone, least if variable else None
     )
@@ -268,7 +258,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     ducts, fan = _ducts_and_fan(system, flows, mass, pressure)
     alone = system.takes_outdoor_air_alone
     least_outdoor = mass if alone else min(mass, mass * intake.intake_m3_s / total_flow)
-    unit = _unit(system, fan, least_outdoor, pressure)
+    unit = unit_of(system, fan, least_outdoor, pressure)
     summer_served, path, summer_flow, summer_open = settled(summer, replace(unit, target_c=target), served)
     winter = _winter_season(system, demands, outside, least_kg, most_kg, volume, summer.cp_j_kgk)
     winter_unit = replace(
@@ -294,6 +284,20 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         ),
         pressure_pa=pressure,
     )  # fmt: skip
+
+
+def least_flow_m3_s(system: AirSystem, flow: RoomAirflow) -> float:
+    """Flow that a terminal never goes below while its unit runs.
+
+    A variable one keeps so much of its room's outdoor air as 62.1, 6.2.5.3 asks, so that no room's fraction makes the whole unit
+    take outdoor air alone.
+    """
+    if system.volume != "variable" or system.kind != CENTRAL:
+        return flow.design_m3_s
+    return min(
+        flow.design_m3_s,
+        max(system.least_share * flow.design_m3_s, SIMPLIFIED_LEAST * flow.ventilation_m3_s, flow.air_changes_m3_s),
+    )
 
 
 def _joined(parts: Sequence[Asked]) -> Asked:
@@ -420,7 +424,8 @@ def _ducts_and_fan(
     return ducts, fan
 
 
-def _unit(system: AirSystem, fan: FanResult, least_outdoor_kg_s: float, pressure_pa: float) -> Unit:
+def unit_of(system: AirSystem, fan: FanResult, least_outdoor_kg_s: float, pressure_pa: float) -> Unit:
+    """The unit of a sized system as the walk takes it."""
     efficiencies = (system.fan_efficiency, system.motor_efficiency)
     held = min(system.held_pa, fan.total_pa) if system.volume == "variable" else 0.0
     back = None

@@ -34,12 +34,13 @@ def always(value: float, days: int = 365) -> YearCourse:
 
 @dataclass(frozen=True)
 class YearGain:
-    """An internal gain at full schedule [W] and its radiant share [-]."""
+    """An internal gain at full schedule, sensible and as moisture [W], and the radiant share of the sensible part [-]."""
 
     category: str
     sensible_w: float
     radiant_share: float
     course: YearCourse
+    latent_w: float = 0.0
 
 
 @dataclass(frozen=True)

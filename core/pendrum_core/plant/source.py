@@ -78,7 +78,8 @@ def flow_temperature_c(circuit: Circuit, outdoor_c: Array) -> Array:
     return np.asarray(np.interp(outdoor_c, *ends))
 
 
-def _unit(unit: PlantUnit, capacity_w: float) -> Unit:
+def staged_unit(unit: PlantUnit, capacity_w: float) -> Unit:
+    """A unit of a capacity as staging takes it, its efficiencies on net value."""
     kind = KINDS[unit.kind]
     to_net = GROSS_OVER_NET[unit.fuel] if unit.gross else 1.0
     rows = ((unit.part_cool, unit.part_warm), (unit.full_cool, unit.full_warm))
@@ -105,7 +106,7 @@ def size_plant(
     working = tuple(i for i, unit in enumerate(units) if not unit.standby and capacities[i] > 0.0)
     if not working:
         raise ValueError(f"circuit {circuit.name}: none of its units works; one of them must not be a standby")
-    members = [_unit(units[i], capacities[i]) for i in working]
+    members = [staged_unit(units[i], capacities[i]) for i in working]
     difference = circuit.flow_c - circuit.return_c
     waters = []
     for outdoors, load in ((outdoor_c, course.summer_w), (np.full_like(course.winter_w, winter_c), course.winter_w)):

@@ -49,6 +49,8 @@ def march(
     band,
     only_cooler,
     outdoor,
+    first_w_k,
+    first_c,
     run_in,
     air,
     surface,
@@ -59,7 +61,7 @@ def march(
 
     `air_in`, `surface_in`: what the hourly signals bring to each pole, (hours, poles); `surface_direct`: to the surface at once, (hours,).
     `per_*`: weights of a watt into the air, and of a radiant watt. `convective`, `radiant`, `low`, `high`: by step. Before the year the
-    last `run_in` hours are marched for its state.
+    last `run_in` hours are marched for its state. `first_w_k`, `first_c`: supply air that flows whatever the thermostat asks, hourly.
     """
     poles, hours = len(decay), air_in.shape[0]
     rise = 1.0 - decay
@@ -86,13 +88,16 @@ def march(
             if drawn > 0.0 and drawn_share[step] > 0.0 and base > above and (outdoor[hour] < base or not only_cooler):
                 share, there = _opened(base, k0, drawn * drawn_share[step], outdoor[hour], above, band)
                 brought = drawn * drawn_share[step] * share * (outdoor[hour] - there)
+            # Supply air comes first: it makes the room stiffer for what the plant does beside it.
+            first = first_w_k[hour]
+            reached = (base + k0 * (brought + first * first_c[hour])) / (1.0 + k0 * first)
+            answer = k0 / (1.0 + k0 * first)
             q = 0.0
-            reached = base + k0 * brought
             if reached < low[step]:
-                q = min(heat_most, (low[step] - reached) / k0)
+                q = min(heat_most, (low[step] - reached) / answer)
             elif reached > high[step]:
-                q = -min(cold_most, (reached - high[step]) / k0)
-            given = q + brought
+                q = -min(cold_most, (reached - high[step]) / answer)
+            given = q + brought + first * (first_c[hour] - (reached + answer * q))
             here = 0.0
             faces = surface_direct[hour] + direct_per_radiant * radiant[step]
             for i in range(poles):

@@ -4,6 +4,7 @@ import os
 from collections.abc import Callable, Mapping, Sequence
 from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass
+from functools import partial
 
 import numpy as np
 from numpy.typing import NDArray
@@ -31,7 +32,7 @@ class RoomYear:
     Attributes:
         air_c, surface_c: air, and mean of the faces.
         heating_w, cooling_w: by the plant; drawn_w: outdoor air drawn in while it is warm, signed.
-        gains_w: by category, people, lights, equipment, (3, hours); sun_w: what enters through its windows.
+        gains_w: people, lights, equipment, and moisture of all, (4, hours); sun_w: what enters through its windows.
         too_warm_h, occupied_h: occupied hours above its limit, and all occupied hours.
         unmet_heating_h, unmet_cooling_h: hours whose mean is more than 0.5 K outside the set-point of that hour; `missed_*_kh` by how much.
         balance_kwh: of the year by source, what warms it above nought; `open_kwh` what it leaves open.
@@ -70,6 +71,20 @@ class RoomYear:
     def operative_c(self) -> Single:
         """Half air, half faces."""
         return (self.air_c + self.surface_c) / np.float32(2.0)
+
+
+@dataclass(frozen=True)
+class Stream:
+    """Supply air that flows into a room whatever its thermostat asks, (hours,): heat capacity rate [W/K] and temperature [°C]."""
+
+    rate_w_k: Array
+    supply_c: Array
+
+    def __add__(self, other: "Stream") -> "Stream":
+        """Both, mixed."""
+        rate = self.rate_w_k + other.rate_w_k
+        heat = self.rate_w_k * self.supply_c + other.rate_w_k * other.supply_c
+        return Stream(rate, np.divide(heat, rate, out=np.array(self.supply_c), where=rate > 0.0))
 
 
 Beyond = Mapping[str, tuple[Array, Array]]  # rooms' air and what their faces exchange radiation with, (hours,) [°C]
@@ -156,19 +171,22 @@ def _set_up(year: YearRoom, sky: YearSky, beyond: Beyond, known: "_Set | None") 
 
 
 def _gains(year: YearRoom, hours: int) -> tuple[Array, Array, Array]:
-    """Convective and radiant by step, and by category and hour [W]."""
+    """Convective and radiant by step, and by category and hour, moisture last [W]."""
     steps = hours * STEPS_AN_HOUR
-    convective, radiant, by_category = np.zeros(steps), np.zeros(steps), np.zeros((len(GAIN_CATEGORIES), hours))
+    convective, radiant, by_category = np.zeros(steps), np.zeros(steps), np.zeros((len(GAIN_CATEGORIES) + 1, hours))
     for gain in year.gains:
-        watts = gain.sensible_w * gain.course.steps().ravel()[:steps]
+        share = gain.course.steps().ravel()[:steps]
+        watts = gain.sensible_w * share
         radiant += gain.radiant_share * watts
         convective += (1.0 - gain.radiant_share) * watts
         by_category[GAIN_CATEGORIES.index(gain.category)] += watts.reshape(hours, STEPS_AN_HOUR).mean(axis=1)
+        if gain.latent_w:
+            by_category[-1] += gain.latent_w * share.reshape(hours, STEPS_AN_HOUR).mean(axis=1)
     return convective, radiant, by_category
 
 
 def room_year(
-    year: YearRoom, sky: YearSky, beyond: Beyond, known: "_Set | None" = None
+    year: YearRoom, sky: YearSky, beyond: Beyond, known: "_Set | None" = None, stream: Stream | None = None
 ) -> tuple[RoomYear, _Set, tuple[Array, Array]]:
     """March a room; `known` is what it was set up from in an earlier round. Also what its neighbours feel of it.
 
@@ -201,7 +219,8 @@ def room_year(
         convective, radiant, low, high, np.inf if year.heating_w is None else year.heating_w,
         np.inf if year.cooling_w is None else year.cooling_w, conductance,
         drawn.course.steps().ravel()[:steps] if drawn else np.zeros(steps), drawn.above_c if drawn else 0.0,
-        max(drawn.band_k, 0.05) if drawn else 1.0, drawn.only_cooler if drawn else True, sky.dry_bulb_c, min(RUN_IN_H, hours),
+        max(drawn.band_k, 0.05) if drawn else 1.0, drawn.only_cooler if drawn else True, sky.dry_bulb_c,
+        stream.rate_w_k if stream else np.zeros(hours), stream.supply_c if stream else np.zeros(hours), min(RUN_IN_H, hours),
         air, surface, power, drawn_w,
     )  # fmt: skip
     heating, cooling = np.maximum(power, 0.0), np.maximum(-power, 0.0)
@@ -212,7 +231,14 @@ def room_year(
     area = sum(wall.area_m2 for wall in made.walls)
     felt = surface + radiant_h / area / sky.climate.coefficients.radiation_inside
     balance = _balance(
-        year, sky, made, (air, surface, radiant_h), (heating, cooling, drawn_w), by_category, sun_radiant + sun_air
+        year,
+        sky,
+        made,
+        (air, surface, radiant_h),
+        (heating, cooling, drawn_w),
+        by_category,
+        sun_radiant + sun_air,
+        stream,
     )
     result = RoomYear(
         id=room.id, air_c=air.astype(np.float32), surface_c=surface.astype(np.float32), heating_w=heating.astype(np.float32),
@@ -234,6 +260,7 @@ def _balance(
     plant: tuple[Array, Array, Array],
     gains: Array,
     sun: Array,
+    stream: Stream | None,
 ) -> dict[str, float]:
     """Heat of the year by source [kWh]: over a year that repeats, walls let through what their means say."""
     air, surface, radiant = (float(values.mean()) for values in course)
@@ -242,13 +269,16 @@ def _balance(
     means = [float(signal.mean()) for signal in made.signals]
     area = sum(wall.area_m2 for wall in made.walls)
     found = {"sun": float(sun.sum()) * _KWH}
-    found |= {name: float(row.sum()) * _KWH for name, row in zip(GAIN_CATEGORIES, gains, strict=True)}
+    found |= {name: float(row.sum()) * _KWH for name, row in zip(GAIN_CATEGORIES, gains, strict=False)}
     found["outdoor air"] = made.exchange_w_k * (means[0] - air) * hours * _KWH
     for element, wall in zip(year.room.elements, made.walls, strict=True):
         found[element.category] = (
             found.get(element.category, 0.0)
             + _through_w(element, wall, means, air, surface, radiant / area, radiation) * hours * _KWH
         )
+    if stream is not None:
+        # What the other sources leave, as it was: means over an hour do not give the exchange of its steps.
+        found["supply air"] = -sum(found.values()) - drawn - heating + cooling
     return found | {"drawn air": drawn, "heating": heating, "cooling": -cooling}
 
 
@@ -264,11 +294,21 @@ def _through_w(
     return element.area_m2 * u * (there - face)
 
 
+def _asked(
+    year: YearRoom, *, sky: YearSky, beyond: Beyond, known: "Mapping[str, _Set]", brought: Mapping[str, Stream]
+) -> tuple[RoomYear, _Set, tuple[Array, Array]]:
+    return room_year(year, sky, beyond, known.get(year.room.id), brought.get(year.room.id))
+
+
 def rooms_year(
-    years: Sequence[YearRoom], sky: YearSky, progress: Callable[[float], None] = lambda share: None
-) -> dict[str, RoomYear]:
-    """All rooms; those that feel others in rounds, starting from set-points. `progress` is told the share done and may raise to end it."""
-    hours = len(sky.dry_bulb_c)
+    years: Sequence[YearRoom], sky: YearSky, progress: Callable[[float], None] = lambda share: None,
+    streams: Mapping[str, Stream] | None = None,
+) -> dict[str, RoomYear]:  # fmt: skip
+    """All rooms; those that feel others in rounds, starting from set-points. `progress` is told the share done and may raise to end it.
+
+    `streams` is supply air by room.
+    """
+    hours, brought = len(sky.dry_bulb_c), streams or {}
     beyond: dict[str, tuple[Array, Array]] = {}
     for year in years:
         middle = np.full(hours, (year.room.heating_setpoint_c + year.room.cooling_setpoint_c) / 2.0)
@@ -287,8 +327,8 @@ def rooms_year(
                 sky.plane(element.boundary.tilt_deg, element.boundary.azimuth_deg, element.boundary.eye_m)
     with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
         for turn in turns:
-            felt = dict(beyond)
-            for found, made, inside in pool.map(lambda year: room_year(year, sky, felt, known.get(year.room.id)), turn):  # noqa: B023
+            ask = partial(_asked, sky=sky, beyond=dict(beyond), known=known, brought=brought)
+            for found, made, inside in pool.map(ask, turn):
                 results[found.id], known[found.id], beyond[found.id] = found, made, inside
                 done += 1
                 progress(done / whole)

@@ -85,10 +85,8 @@ def hour_calendar(year: int, count: int) -> tuple[NDArray[np.int64], NDArray[np.
     """Month 1..12, weekday (0 is Monday) and hour of the day of every hour from 1 January."""
     first = date(year, 1, 1)
     days = [first + timedelta(d) for d in range(-(-count // 24))]
-    month, weekday = (
-        np.repeat([of(day) for day in days], 24)[:count] for of in (lambda d: d.month, lambda d: d.weekday())
-    )
-    return month, weekday, np.arange(count) % 24
+    month, weekday = np.array([day.month for day in days]), np.array([day.weekday() for day in days])
+    return np.repeat(month, 24)[:count], np.repeat(weekday, 24)[:count], np.arange(count) % 24
 
 
 def bands_of(tariff: Tariff, year: int, count: int) -> NDArray[np.int64]:

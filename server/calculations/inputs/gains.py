@@ -1,5 +1,7 @@
 """People, lights and equipment of a room."""
 
+from typing import NamedTuple
+
 from calculations.inputs.schedules import DesignPatterns, design_patterns
 from calculations.lookups import Lookups
 from pendrum_core.model.rooms import Gain
@@ -22,57 +24,74 @@ def item_w(item: Row, area_m2: float, people: float) -> float:
     return float(item["value"] * per * item["count"] * item["usage_factor"])
 
 
-def gains_of(
+class ToldGain(NamedTuple):
+    """A gain at full schedule, and the schedule that it follows; `person` is a schedule of watts that a person gives."""
+
+    category: str
+    name: str
+    sensible_w: float
+    latent_w: float
+    radiant_share: float
+    schedule: str | None
+    person: str | None = None
+    person_w: float = 0.0
+
+
+def told_gains(
     look: Lookups, use: Row, values: dict[str, Effective], area: float, occupied: bool = True
-) -> tuple[Gain, ...]:
+) -> tuple[ToldGain, ...]:
     """Every gain of a room that is not nothing; nobody is in a room that is not occupied."""
     people = values["people_per_m2"].value * area if occupied else 0.0
     room_c = values["cooling_setpoint_c"].value if values["cooled"].value else REFERENCE_C
     person = person_of(use, room_c)
-    lights = values["lights_w_m2"].value * area
+    # A schedule of W per person sets the sensible part, the latent one follows it.
+    gives = use["person_schedule"] if person.sensible_w else None
+    radiant, lights = use["lights_radiant_share"], values["lights_w_m2"].value * area
     found = [
-        _people(look, use, people, person),
-        _gain(look, "lights", "Lights", lights, 0.0, use["lights_radiant_share"], use["lights_schedule"]),
-        _gain(look, "lights", "Task lights", use["task_lights_w_m2"] * area, 0.0, use["lights_radiant_share"],
-              use["task_lights_schedule"]),
-        _equipment(look, "Equipment", values["equipment_w_m2"].value * area, use, "equipment_", use["equipment_schedule"]),
+        ToldGain("people", "People", people * person.sensible_w, people * person.latent_w, use["people_radiant_share"],
+                 use["people_schedule"], gives, person.sensible_w),
+        ToldGain("lights", "Lights", lights, 0.0, radiant, use["lights_schedule"]),
+        ToldGain("lights", "Task lights", use["task_lights_w_m2"] * area, 0.0, radiant, use["task_lights_schedule"]),
+        _equipment("Equipment", values["equipment_w_m2"].value * area, use, "equipment_", use["equipment_schedule"]),
     ]  # fmt: skip
     found += [
-        _equipment(look, item["name"], item_w(item, area, people), item, "", item["schedule"])
+        _equipment(item["name"], item_w(item, area, people), item, "", item["schedule"])
         for item in look.many("items of use", use["id"])
     ]
     return tuple(gain for gain in found if gain.sensible_w or gain.latent_w)
 
 
-def _gain(
-    look: Lookups, category: str, name: str, sensible: float, latent: float, radiant: float, schedule: str | None
-) -> Gain:
-    return _with(design_patterns(look, schedule), category, name, sensible, latent, radiant)
+def gains_of(
+    look: Lookups, use: Row, values: dict[str, Effective], area: float, occupied: bool = True
+) -> tuple[Gain, ...]:
+    """The gains of a room on the design days."""
+    return tuple(_on_design_days(look, told) for told in told_gains(look, use, values, area, occupied))
 
 
-def _with(patterns: DesignPatterns, category: str, name: str, sensible: float, latent: float, radiant: float) -> Gain:
+def _on_design_days(look: Lookups, told: ToldGain) -> Gain:
+    patterns = design_patterns(look, told.schedule)
+    if told.person is not None:
+        key = f"{told.schedule}/{told.person}/{told.person_w}"
+        person, watts = told.person, told.person_w
+        patterns = look.remembered("person patterns", key, lambda: _scaled(look, told.schedule, person, watts))
     # Without a pattern of its own the winter day has the usual one; how much of it counts is the project's choice.
     winter = patterns.winter if patterns.winter_chosen else patterns.by_month[0]
-    return Gain(category, sensible, latent, radiant, patterns.by_month[0], patterns.by_month, name, winter)
+    return Gain(
+        told.category,
+        told.sensible_w,
+        told.latent_w,
+        told.radiant_share,
+        patterns.by_month[0],
+        patterns.by_month,
+        told.name,
+        winter,
+    )
 
 
-def _equipment(look: Lookups, name: str, power: float, row: Row, prefix: str, schedule: str | None) -> Gain:
+def _equipment(name: str, power: float, row: Row, prefix: str, schedule: str | None) -> ToldGain:
     latent = power * row[f"{prefix}latent_share"]
     kept = power * (1.0 - row[f"{prefix}vented_share"])
-    return _gain(look, "equipment", name, kept - latent, latent, row[f"{prefix}radiant_share"], schedule)
-
-
-def _people(look: Lookups, use: Row, people: float, person: PersonHeat) -> Gain:
-    """Presence times what one gives; a schedule of W per person sets the sensible part, the latent one follows it."""
-    presence = design_patterns(look, use["people_schedule"])
-    sensible, latent = people * person.sensible_w, people * person.latent_w
-    if use["person_schedule"] is None or not person.sensible_w:
-        return _with(presence, "people", "People", sensible, latent, use["people_radiant_share"])
-    key = f"{use['people_schedule']}/{use['person_schedule']}/{person.sensible_w}"
-    patterns: DesignPatterns = look.remembered(
-        "person patterns", key, lambda: _scaled(look, use["people_schedule"], use["person_schedule"], person.sensible_w)
-    )
-    return _with(patterns, "people", "People", sensible, latent, use["people_radiant_share"])
+    return ToldGain("equipment", name, kept - latent, latent, row[f"{prefix}radiant_share"], schedule)
 
 
 def _scaled(look: Lookups, presence: str | None, person: str, sensible_w: float) -> DesignPatterns:

@@ -17,7 +17,7 @@ _TRIGGER_BAND_K = 0.5
 
 
 @dataclass(frozen=True)
-class _Goal:
+class Goal:
     """One of the two set-points of a room: whether it has it, the value and whether that is its own, the value away."""
 
     there: bool
@@ -30,7 +30,7 @@ def thermostat_of(look: Lookups, use: Row, room: Row, values: Values, volume_m3:
     """A room's thermostat; None where its set-points are held day and night and its plant is sized without limits."""
     weight = {"air": 0.0, "operative": _OPERATIVE, "mixed": use["radiant_weight"]}[use["sensing"]]
     drawn = _triggered_extract(look, room) or _drawn_air(look, use, volume_m3)
-    heat, cool = _goals(values)
+    heat, cool = goals_of(values)
     goes_down = heat.there and _moves(use, "heating", heat)
     # A room that names itself has a sensor of its own.
     sensor = values["sensor_room"].value
@@ -55,12 +55,12 @@ def thermostat_of(look: Lookups, use: Row, room: Row, values: Values, volume_m3:
     )
 
 
-def _goals(values: Values) -> tuple[_Goal, _Goal]:
+def goals_of(values: Values) -> tuple[Goal, Goal]:
     """Heating and cooling."""
     heating = ("heated", "heating_setpoint_c", "heating_setback_c")
     cooling = ("cooled", "cooling_setpoint_c", "cooling_setup_c")
     heat, cool = (
-        _Goal(values[on].value, values[field].value, values[field].origin == "own", values[away].value)
+        Goal(values[on].value, values[field].value, values[field].origin == "own", values[away].value)
         for on, field, away in (heating, cooling)
     )
     return heat, cool
@@ -68,7 +68,7 @@ def _goals(values: Values) -> tuple[_Goal, _Goal]:
 
 def crossed(look: Lookups, use: Row, values: Values) -> tuple[int, tuple[tuple[int, int], ...]] | None:
     """First month (1..12) whose heating set-point is above its cooling set-point, and the minutes of the day when."""
-    heat, cool = _goals(values)
+    heat, cool = goals_of(values)
     if not (heat.there and cool.there):
         return None
     found: tuple[int, tuple[tuple[int, int], ...]] | None = look.remembered(
@@ -77,7 +77,7 @@ def crossed(look: Lookups, use: Row, values: Values) -> tuple[int, tuple[tuple[i
     return found
 
 
-def _crossed(look: Lookups, use: str, heat: _Goal, cool: _Goal) -> tuple[int, tuple[tuple[int, int], ...]] | None:
+def _crossed(look: Lookups, use: str, heat: Goal, cool: Goal) -> tuple[int, tuple[tuple[int, int], ...]] | None:
     lows, highs = (_remembered(look, use, what, goal)[0] for what, goal in (("heating", heat), ("cooling", cool)))
     for month, (low, high) in enumerate(zip(lows, highs, strict=True), 1):
         if found := crossings(low, high):
@@ -91,7 +91,7 @@ def set_points_of_use(look: Lookups, use: Row) -> tuple[Days, Days]:
         value_of_use(look, use, field)
         for field in ("heating_setpoint_c", "cooling_setpoint_c", "heating_setback_c", "cooling_setup_c")
     )
-    heat, cool = _Goal(use["heated"], low, False, down), _Goal(use["cooled"], high, False, up)
+    heat, cool = Goal(use["heated"], low, False, down), Goal(use["cooled"], high, False, up)
     heating = _remembered(look, use["id"], "heating", heat)[0] if heat.there else NEVER_HEATED
     cooling = _remembered(look, use["id"], "cooling", cool)[0] if cool.there else NEVER_COOLED
     return heating, cooling
@@ -105,20 +105,20 @@ def humidity_of(look: Lookups, use: Row) -> HumidityLimits | None:
     return HumidityLimits(use["humidity_low"], use["humidity_high"], patterns)
 
 
-def _moves(use: Row, what: str, goal: _Goal) -> bool:
+def _moves(use: Row, what: str, goal: Goal) -> bool:
     """Whether a set-point is not the same day and night."""
     by_programme = use[f"{what}_programme"] is not None and not goal.own
     return by_programme or (use["setpoint_schedule"] is not None and use[f"{what}_away"] != "hold")
 
 
-def _remembered(look: Lookups, use: str, what: str, goal: _Goal) -> tuple[Days, DayPattern]:
+def _remembered(look: Lookups, use: str, what: str, goal: Goal) -> tuple[Days, DayPattern]:
     found: tuple[Days, DayPattern] = look.remembered(
         f"{what} set-points", f"{use}/{goal}", lambda: _set_points(look, use, what, goal)
     )
     return found
 
 
-def _set_points(look: Lookups, use_id: str, what: str, goal: _Goal) -> tuple[Days, DayPattern]:
+def _set_points(look: Lookups, use_id: str, what: str, goal: Goal) -> tuple[Days, DayPattern]:
     """Set-points of January to December and of the winter day.
 
     A programme of temperatures stands for the use's value, not for one that a room has of its own.

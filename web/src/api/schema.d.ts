@@ -747,6 +747,70 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/year": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Year
+         * @description What the year came to.
+         */
+        get: operations["year"];
+        put?: never;
+        /**
+         * Run
+         * @description Work the year out, as a task; one that waits already is told instead.
+         */
+        post: operations["run_year"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/year/series": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Series
+         * @description One course of the year, an hour each, SI.
+         */
+        get: operations["year_series"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/year/series.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Series Csv
+         * @description One course as CSV: means of temperatures and powers over the interval, in the units asked for.
+         */
+        get: operations["year_series_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects": {
         parameters: {
             query?: never;
@@ -1166,6 +1230,30 @@ export interface components {
             rows: string[];
             /** Base Version */
             base_version: number;
+        };
+        /**
+         * YearOut
+         * @description The latest year that was worked out, and what is under way.
+         */
+        YearOut: {
+            /**
+             * Summary
+             * @description Energy by use and carrier, rooms, systems; none before the first run.
+             */
+            summary: {
+                [key: string]: unknown;
+            } | null;
+            /**
+             * Stale
+             * @description Whether the project has changed since.
+             */
+            stale: boolean;
+            /** Bills */
+            bills: {
+                [key: string]: unknown;
+            }[];
+            /** @description A run that is not done, or the last one where it failed. */
+            task: components["schemas"]["TaskOut"] | null;
         };
         /** ListedProject */
         ListedProject: {
@@ -3079,6 +3167,72 @@ export interface components {
              */
             source_content_m3: number;
         };
+        /** TariffFields */
+        TariffFields: {
+            /** Name */
+            name: string;
+            /**
+             * Carrier
+             * @default electricity
+             * @enum {string}
+             */
+            carrier: "natural gas" | "liquid gas" | "heating oil" | "wood pellets" | "electricity" | "district heat";
+            /**
+             * Price Kwh
+             * @default 0.2
+             */
+            price_kwh: number;
+            /**
+             * Peak Price Kwh
+             * @default null
+             */
+            peak_price_kwh: number | null;
+            /**
+             * Peak From H
+             * @default 8
+             */
+            peak_from_h: number;
+            /**
+             * Peak To H
+             * @default 20
+             */
+            peak_to_h: number;
+            /**
+             * Demand Price Kw Month
+             * @default 0
+             */
+            demand_price_kw_month: number;
+            /**
+             * Demand In Peak
+             * @default true
+             */
+            demand_in_peak: boolean;
+            /**
+             * Ratchet Share
+             * @default 0
+             */
+            ratchet_share: number;
+            /**
+             * Standing Day
+             * @default 0
+             */
+            standing_day: number;
+            /**
+             * Levy Kwh
+             * @default 0
+             */
+            levy_kwh: number;
+            /**
+             * Tax Share
+             * @default 0
+             */
+            tax_share: number;
+            /**
+             * Emission Kg Kwh
+             * @default 0
+             */
+            emission_kg_kwh: number;
+        };
         /** PlantUnitFields */
         PlantUnitFields: {
             /** Circuit */
@@ -4285,6 +4439,100 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["TaskOut"];
                 };
+            };
+        };
+    };
+    year: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearOut"];
+                };
+            };
+        };
+    };
+    run_year: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TaskOut"];
+                };
+            };
+        };
+    };
+    year_series: {
+        parameters: {
+            query: {
+                name: string;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
+            };
+        };
+    };
+    year_series_csv: {
+        parameters: {
+            query: {
+                name: string;
+                interval?: "hour" | "day" | "month";
+                system?: "SI" | "IP";
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

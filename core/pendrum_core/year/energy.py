@@ -1,0 +1,179 @@
+"""A building's year: energy by use and carrier, hour by hour."""
+
+from collections.abc import Callable, Mapping
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pendrum_core.model.plant import GROSS_OVER_NET, KINDS, RETURN
+from pendrum_core.model.systems import Circuit
+from pendrum_core.model.year import YearCourse, YearRoom
+from pendrum_core.plant.source import flow_temperature_c, staged_unit
+from pendrum_core.plant.staging import stage
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.year.rooms import RoomYear, Stream, rooms_year
+from pendrum_core.year.sky import YearSky
+from pendrum_core.year.systems import Planned, SystemYear, plan, system_year
+
+Array = NDArray[np.float64]
+Single = NDArray[np.float32]
+STEAM_J_KG = 2_675_600.0  # saturated steam, for which electricity is taken
+ELECTRICITY = "electricity"
+NO_HEAT, NO_COLD = "heat without a plant", "cold without a plant"
+_ROOMS_SHARE = 0.75  # of the progress
+
+
+@dataclass(frozen=True)
+class BuildingYear:
+    """A year of a building.
+
+    Attributes:
+        asked: rooms with ideal plant, free of systems; `rooms` under their supply air; `systems`; by id. Systems that could not be
+            followed are in `faults`.
+        energy_w: by (use, carrier), hourly; fuels on gross value [W].
+        output_w: by (circuit, unit), what plant units give, hourly [W].
+        unmet_w: by circuit.
+    """
+
+    hours: int
+    asked: Mapping[str, RoomYear]
+    rooms: Mapping[str, RoomYear]
+    systems: Mapping[str, SystemYear]
+    energy_w: Mapping[tuple[str, str], Single]
+    output_w: Mapping[tuple[str, str], Single]
+    unmet_w: Mapping[str, Single]
+    faults: tuple[str, ...]
+
+
+class _Meter:
+    """Adds up energy by use and carrier."""
+
+    def __init__(self, hours: int) -> None:
+        self._hours = hours
+        self.rows: dict[tuple[str, str], Array] = {}
+
+    def add(self, use: str, carrier: str, watts: Array) -> None:
+        """Count an hourly course."""
+        key = (use, carrier)
+        self.rows[key] = self.rows.get(key, np.zeros(self._hours)) + watts
+
+
+def building_year(
+    results: BuildingResults, years: list[YearRoom], sky: YearSky, running: Mapping[str, YearCourse | None],
+    owed_kg_s: Mapping[str, Mapping[str, Array]], progress: Callable[[float, str], None] = lambda share, doing: None,
+) -> BuildingYear:  # fmt: skip
+    """Rooms, systems, circuits and plant over the hours of a weather year; sizes are those of the design days.
+
+    `running` and `owed_kg_s` are by system: its hours, and what a make-up unit owes its rooms.
+    """
+    hours = len(sky.dry_bulb_c)
+    asked = rooms_year(years, sky, lambda share: progress(_ROOMS_SHARE * share, "rooms"))
+    meter, faults = _Meter(hours), []
+    loads = {r: (found.cooling_w - found.heating_w).astype(float) for r, found in asked.items()}
+    leaks = {year.room.id: year.room.infiltration_m3_s for year in years}
+    drawn = {system.id: system for system in results.building.systems}
+    planned: dict[str, Planned] = {}
+    streams: dict[str, Stream] = {}
+    last: dict[str, str] = {}  # the system that serves a room last carries what is left of its cooling
+    for identity, sized in results.systems.items():
+        one = plan(
+            drawn[identity], sized, asked, loads, sky, running.get(drawn[identity].drawn), owed_kg_s.get(identity)
+        )
+        planned[identity] = one
+        for room, stream in one.streams().items():
+            streams[room] = streams[room] + stream if room in streams else stream
+            loads[room] = loads[room] - stream.rate_w_k * (asked[room].air_c - stream.supply_c)
+            last[room] = identity
+    served = [year for year in years if year.room.id in streams]
+    rooms = dict(asked)
+    if served:
+        again = rooms_year(
+            years, sky, lambda share: progress(_ROOMS_SHARE * (1.0 + share) / 2.0, "rooms under supply air"), streams
+        )
+        rooms |= {year.room.id: again[year.room.id] for year in years}
+    systems: dict[str, SystemYear] = {}
+    for number, (identity, one) in enumerate(planned.items()):
+        progress(_ROOMS_SHARE + 0.2 * number / len(planned), f"air system {drawn[identity].name}")
+        try:
+            takes = {room: last[room] == identity for room in one.names}
+            systems[identity] = system_year(drawn[identity], results.systems[identity], one, rooms, takes, leaks, sky)
+        except ValueError as error:
+            faults.append(f"{drawn[identity].name}: {error}")
+    progress(0.96, "plant")
+    heat = {room: found.heating_w.astype(float) for room, found in rooms.items()}
+    for room, found in rooms.items():
+        if room not in streams and float(found.cooling_w.max()) > 0.0:
+            meter.add("cooling", NO_COLD, found.cooling_w.astype(float))
+    for of_room in rooms.values():
+        meter.add("lights", ELECTRICITY, of_room.gains_w[1].astype(float))
+        meter.add("equipment", ELECTRICITY, of_room.gains_w[2].astype(float))
+    for identity, of_system in systems.items():
+        meter.add("fans", ELECTRICITY, of_system.fans_w)
+        if drawn[identity].humidifier == "steam":
+            meter.add("humidifying", ELECTRICITY, of_system.water_kg_s * STEAM_J_KG)
+    outputs, unmet = _circuits(results, systems, heat, sky, meter)
+    singles = {key: row.astype(np.float32) for key, row in meter.rows.items() if row.any()}
+    return BuildingYear(hours, asked, rooms, systems, singles, outputs, unmet, tuple(faults))
+
+
+def _circuits(
+    results: BuildingResults, systems: Mapping[str, SystemYear], heat: Mapping[str, Array], sky: YearSky, meter: _Meter
+) -> tuple[dict[tuple[str, str], Single], dict[str, Single]]:
+    """What circuits carry, and what their units take for it; whatever is on no circuit is counted as heat or cold without a plant."""
+    hours = len(sky.dry_bulb_c)
+    of_drawn: dict[str, list[str]] = {}
+    reheats: dict[str, str] = {}
+    for system in results.building.systems:
+        if system.id in systems:
+            of_drawn.setdefault(system.drawn, []).append(system.id)
+            reheats |= {t.room: system.reheat for t in system.terminals}
+    outputs: dict[tuple[str, str], Single] = {}
+    unmet: dict[str, Single] = {}
+    warmed: set[str] = set()
+    chilled: set[str] = set()
+    heated: set[str] = set()
+    for circuit in results.building.circuits:
+        load = np.zeros(hours)
+        for end in {section.end for section in circuit.sections if section.end is not None}:
+            for identity in of_drawn.get(end, ()):
+                load += systems[identity].heating_w if circuit.kind == "heating" else systems[identity].cooling_w
+                (warmed if circuit.kind == "heating" else chilled).add(identity)
+            if circuit.kind == "heating" and end in heat:
+                load += heat[end]
+                heated.add(end)
+        load *= 1.0 + circuit.loss_share
+        use = "heating" if circuit.kind == "heating" else "cooling"
+        if circuit.id in results.circuits:
+            meter.add("pumps", ELECTRICITY, np.where(load > 0.0, results.circuits[circuit.id].pump.electrical_w, 0.0))
+        if circuit.id in results.plants:
+            _plant(results, circuit, load, sky, meter, use, outputs, unmet)
+        else:
+            meter.add(use, NO_HEAT if circuit.kind == "heating" else NO_COLD, load)
+    for identity, found in systems.items():
+        if identity not in warmed:
+            meter.add("heating", NO_HEAT, found.heating_w)
+        if identity not in chilled:
+            meter.add("cooling", NO_COLD, found.cooling_w)
+    for room, watts in heat.items():
+        if room not in heated:
+            meter.add("heating", ELECTRICITY if reheats.get(room) == "electric" else NO_HEAT, watts)
+    return outputs, unmet
+
+
+def _plant(
+    results: BuildingResults, circuit: Circuit, load: Array, sky: YearSky, meter: _Meter, use: str,
+    outputs: dict[tuple[str, str], Single], unmet: dict[str, Single],
+) -> None:  # fmt: skip
+    plant = results.plants[circuit.id]
+    members = [circuit.units[i] for i in plant.working]
+    units = [staged_unit(circuit.units[i], plant.capacity_w[i]) for i in plant.working]
+    flow = flow_temperature_c(circuit, sky.dry_bulb_c)
+    back = flow - (circuit.flow_c - circuit.return_c) * np.minimum(load / max(plant.course.peak[0], 1e-9), 1.0)
+    temperature = back if KINDS[members[0].kind].of == RETURN else sky.dry_bulb_c
+    staged = stage(units, load, temperature, circuit.staging, circuit.kept_warm)
+    for row, unit in enumerate(members):
+        meter.add(use, unit.fuel, staged.fuel_w[row] * GROSS_OVER_NET[unit.fuel])
+        outputs[circuit.id, unit.id] = staged.output_w[row].astype(np.float32)
+    meter.add("plant auxiliaries", ELECTRICITY, staged.auxiliary_w.sum(axis=0))
+    unmet[circuit.id] = staged.unmet_w.astype(np.float32)

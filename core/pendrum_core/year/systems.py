@@ -1,0 +1,117 @@
+"""Air systems over a year: the design day's walk on hourly arrays.
+
+First the rooms' ideal loads say how cold the supply has to be; then the rooms are marched under the air that flows whatever they ask
+(constant flow, the least flow of a variable terminal, make-up air), so that they float and are reheated under it as they would be; what
+is left of their cooling is more flow of a variable terminal. With flows and rooms the air is walked through the unit, all hours in one
+call.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pendrum_core.air.system import AirSystemResult, least_flow_m3_s, unit_of
+from pendrum_core.air.walk import Rooms, walk
+from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem
+from pendrum_core.model.year import YearCourse
+from pendrum_core.moist_air import humidity_ratio_from_relative, specific_heat_j_kgk, specific_volume_m3_kg
+from pendrum_core.year.rooms import RoomYear, Stream
+from pendrum_core.year.sky import YearSky
+
+Array = NDArray[np.float64]
+_LEAK_C, _USUAL_W, _LEAST_K = 20.0, 0.008, 0.5
+
+
+@dataclass(frozen=True)
+class Planned:
+    """A system's year before its rooms are under it: its rooms, their flows (rooms, hours) [kg/s], and the supply temperature [°C]."""
+
+    names: tuple[str, ...]
+    on: Array
+    least_kg_s: Array
+    most_kg_s: Array
+    supply_c: Array
+
+    def streams(self) -> dict[str, Stream]:
+        """Air that flows whatever the rooms ask."""
+        cp = float(specific_heat_j_kgk(_USUAL_W))
+        return {name: Stream(self.least_kg_s[row] * cp, self.supply_c) for row, name in enumerate(self.names)}
+
+
+@dataclass(frozen=True)
+class SystemYear:
+    """A system's year, hourly: dry air [kg/s], duties [W], water of the humidifier [kg/s], cooling that its flow cannot carry [W]."""
+
+    flow_kg_s: Array
+    outdoor_kg_s: Array
+    cooling_w: Array
+    heating_w: Array
+    fans_w: Array
+    water_kg_s: Array
+    short_w: Array
+    balance: float
+
+
+def plan(
+    system: AirSystem, sized: AirSystemResult, rooms: Mapping[str, RoomYear], loads_w: Mapping[str, Array], sky: YearSky,
+    running: YearCourse | None = None, owed_kg_s: Mapping[str, Array] | None = None,
+) -> Planned:  # fmt: skip
+    """Flows and supply temperature for the rooms' ideal loads, `loads_w`, cooling above nought; `owed_kg_s` is what a make-up unit owes."""
+    names = tuple(t.room for t in system.terminals if t.room in rooms and t.room in sized.airflows)
+    hours = len(sky.dry_bulb_c)
+    on = np.ones(hours) if running is None else (running.hours()[:hours] > 0.5).astype(float)
+    flows = [sized.airflows[name] for name in names]
+    most = np.array([flow.mass_kg_s for flow in flows])[:, None] * on
+    share = np.array([least_flow_m3_s(system, flow) / max(flow.design_m3_s, 1e-12) for flow in flows])
+    least = share[:, None] * most
+    if system.kind == MAKE_UP:
+        owed = owed_kg_s or {}
+        most = least = np.stack([owed.get(name, most[row]) * on for row, name in enumerate(names)])
+    air = np.stack([rooms[name].air_c for name in names]).astype(float)
+    load = np.stack([loads_w[name] for name in names])
+    supply = _target(system, air, load, most * float(specific_heat_j_kgk(_USUAL_W)), sky.dry_bulb_c)
+    if not system.cools:
+        supply = np.maximum(supply, sky.dry_bulb_c)
+    return Planned(names, on, least, most, supply)
+
+
+def system_year(
+    system: AirSystem, sized: AirSystemResult, planned: Planned, rooms: Mapping[str, RoomYear], takes: Mapping[str, bool],
+    leaks_m3_s: Mapping[str, float], sky: YearSky,
+) -> SystemYear:  # fmt: skip
+    """The system with its rooms under its air; `takes` says of which rooms it carries the cooling that is left."""
+    names, hours = planned.names, len(sky.dry_bulb_c)
+    air = np.stack([rooms[name].air_c for name in names]).astype(float)
+    left = np.stack([rooms[name].cooling_w if takes[name] else np.zeros(hours) for name in names]).astype(float)
+    latent = np.stack([rooms[name].gains_w[-1] for name in names]).astype(float)
+    cp = float(specific_heat_j_kgk(_USUAL_W))
+    more = np.minimum(
+        left / (cp * np.maximum(air - planned.supply_c, _LEAST_K)), planned.most_kg_s - planned.least_kg_s
+    )
+    short = np.maximum(left - more * cp * np.maximum(air - planned.supply_c, _LEAST_K), 0.0)
+    flow = planned.least_kg_s + more
+    volume = float(specific_volume_m3_kg(_LEAK_C, 0.0, sized.pressure_pa))
+    leak = np.array([leaks_m3_s.get(name, 0.0) / volume for name in names])[:, None] * np.ones(hours)
+    outdoor_w = humidity_ratio_from_relative(sky.dry_bulb_c, sky.weather.relative_humidity, sized.pressure_pa)
+    unit = replace(unit_of(system, sized.fan, sized.least_outdoor_kg_s, sized.pressure_pa), target_c=planned.supply_c)
+    taken = flow if system.kind == MAKE_UP else np.zeros_like(flow)
+    path = walk(unit, Rooms(flow, taken, air, latent, leak, np.zeros(hours)), sky.dry_bulb_c, outdoor_w)
+    return SystemYear(
+        path.flow_kg_s, path.outdoor_kg_s, path.cooling_w, path.heating_w + path.reheat_w + path.preheat_w, path.fan_w + path.return_fan_w,
+        path.flow_kg_s * path.humidified_kg_kg, short.sum(axis=0), path.balance,
+    )  # fmt: skip
+
+
+def _target(system: AirSystem, air: Array, load: Array, rate: Array, outdoor_c: Array) -> Array:
+    """Supply temperature at the terminals by the system's rule."""
+    if system.kind != ROOM_UNIT and system.supply_rule == "outdoors":
+        ends = (system.reset_cold_c, system.reset_warm_c), (system.winter_supply_c, system.supply_c)
+        return np.asarray(np.interp(outdoor_c, *ends))
+    if system.kind != ROOM_UNIT and (system.supply_rule == "fixed" or system.volume == "variable"):
+        return np.full(outdoor_c.shape, system.supply_c)
+    wanted = np.where(rate > 1e-9, air - np.maximum(load, 0.0) / np.maximum(rate, 1e-9), air).min(axis=0)
+    if system.kind == ROOM_UNIT:
+        return np.asarray(np.maximum(wanted, system.supply_c))
+    return np.asarray(np.clip(wanted, system.supply_c, max(system.supply_c, system.winter_supply_c)))

@@ -1,0 +1,117 @@
+"""Routes of the year: run it, read what it came to, and any of its courses."""
+
+import csv
+import io
+from typing import Any, Literal
+
+import numpy as np
+from django.http import HttpRequest, HttpResponse
+from django.shortcuts import get_object_or_404
+from ninja import Field, Router, Schema
+
+from api.answers import answer
+from api.tasks import TaskOut
+from calculations.units import of_series
+from calculations.year import bills_of
+from projects.document import load_document
+from projects.errors import Refused
+from projects.models import Project
+from tasks import files
+from tasks.asking import ask
+from tasks.models import Task
+
+router = Router()
+KIND = "year"
+_STEP_H = {"hour": 1, "day": 24}
+
+
+class YearOut(Schema):
+    """The latest year that was worked out, and what is under way."""
+
+    summary: dict[str, Any] | None = Field(
+        description="Energy by use and carrier, rooms, systems; none before the first run."
+    )
+    stale: bool = Field(description="Whether the project has changed since.")
+    bills: list[dict[str, Any]]
+    task: TaskOut | None = Field(description="A run that is not done, or the last one where it failed.")
+
+
+def _project(request: HttpRequest, project_id: str) -> Project:
+    found: Project = get_object_or_404(Project, pk=project_id, owner=request.user)
+    return found
+
+
+def _latest(request: HttpRequest, project_id: str) -> Task:
+    done = Task.objects.filter(project=_project(request, project_id), kind=KIND, state=Task.DONE).first()
+    if done is None:
+        raise Refused("nothing", "The year has not been worked out yet.")
+    return done
+
+
+@router.post("/projects/{project_id}/year", response={202: TaskOut}, operation_id="run_year")
+def run(request: HttpRequest, project_id: str) -> Any:
+    """Work the year out, as a task; one that waits already is told instead."""
+    project = _project(request, project_id)
+    waiting = Task.objects.filter(
+        project=project, kind=KIND, state__in=Task.OPEN, inputs__version=project.version
+    ).first()
+    return 202, waiting or ask(request.user, project, KIND, "The year", {"version": project.version}, b"")
+
+
+@router.get("/projects/{project_id}/year", response=YearOut, operation_id="year")
+def year(request: HttpRequest, project_id: str) -> Any:
+    """What the year came to."""
+    project = _project(request, project_id)
+    runs = Task.objects.filter(project=project, kind=KIND)
+    done = runs.filter(state=Task.DONE).first()
+    last = runs.defer("result").first()
+    under_way = last if last is not None and last.state in (*Task.OPEN, Task.FAILED) else None
+    summary, told = None, []
+    if done is not None:
+        summary = done.result
+        try:
+            with files.arrays(done.pk) as series:
+                told = bills_of(load_document(project), series, summary["year"])
+        except FileNotFoundError:
+            summary = None
+    return answer({
+        "summary": summary, "stale": summary is not None and summary["version"] != project.version, "bills": told,
+        "task": under_way and TaskOut.from_orm(under_way).dict(),
+    })  # fmt: skip
+
+
+def _course(request: HttpRequest, project_id: str, name: str) -> Any:
+    task = _latest(request, project_id)
+    try:
+        with files.arrays(task.pk) as series:
+            return series[name]
+    except (KeyError, FileNotFoundError) as error:
+        raise Refused("missing", f"There is no course {name!r} in the year.") from error
+
+
+@router.get("/projects/{project_id}/year/series", response=dict[str, Any], operation_id="year_series")
+def series(request: HttpRequest, project_id: str, name: str) -> Any:
+    """One course of the year, an hour each, SI."""
+    return answer({"name": name, "values": [round(float(value), 3) for value in _course(request, project_id, name)]})
+
+
+@router.get("/projects/{project_id}/year/series.csv", operation_id="year_series_csv")
+def series_csv(
+    request: HttpRequest, project_id: str, name: str, interval: Literal["hour", "day", "month"] = "hour",
+    system: Literal["SI", "IP"] = "SI",
+) -> HttpResponse:  # fmt: skip
+    """One course as CSV: means of temperatures and powers over the interval, in the units asked for."""
+    values = np.asarray(_course(request, project_id, name), dtype=float)
+    label, unit, shown = of_series(name, values, system)
+    out = io.StringIO()
+    writer = csv.writer(out)
+    writer.writerow(["interval", f"{label} [{unit}]"])
+    if interval == "month":
+        ends = np.cumsum([31, 29 if len(shown) == 8784 else 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31]) * 24
+        rows = [float(part.mean()) for part in np.split(shown, ends[:-1])]
+    else:
+        rows = shown.reshape(-1, _STEP_H[interval]).mean(axis=1).tolist()
+    writer.writerows([number, f"{value:.4f}"] for number, value in enumerate(rows, 1))
+    response = HttpResponse(out.getvalue(), content_type="text/csv; charset=utf-8")
+    response["Content-Disposition"] = f'attachment; filename="year-{interval}.csv"'
+    return response

@@ -1,0 +1,210 @@
+"""The year of a project: run as a task, summed for the screen, its hours kept for who asks."""
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+import numpy as np
+from numpy.typing import NDArray
+
+from calculations.inputs.year import Courses, year_room
+from calculations.service import results_of
+from calculations.snapshot import Snapshots
+from calculations.weather import year_of
+from pendrum_core.air.balance import SUPPLY
+from pendrum_core.model.systems import MAKE_UP
+from pendrum_core.model.year import YearCourse
+from pendrum_core.moist_air import specific_volume_m3_kg
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.year.energy import BuildingYear, building_year
+from pendrum_core.year.rooms import RoomYear
+from pendrum_core.year.sky import YearSky
+from pendrum_core.year.tariff import Band, MonthBill, Tariff, bills, emissions_kg
+from projects.document import Document, Row
+from projects.errors import Refused
+from projects.models import Project, WeatherFile
+
+Array = NDArray[np.float64]
+_KWH = 1e-3
+_AIR_C = 20.0
+
+
+def run_year(
+    project: Project, document: Document, tell: Callable[[float, str], None]
+) -> tuple[dict[str, Any], dict[str, Any]]:  # fmt: skip
+    """Work the year out: its hours, and what is told of it.
+
+    Raises:
+        Refused: there is no weather year, or nothing to work out.
+    """
+    file = WeatherFile.objects.filter(project=project).first()
+    if file is None:
+        raise Refused("nothing", "There is no weather year yet; import one under Place, Weather.")
+    weather = year_of(file)
+    results = results_of(document).results
+    if not results.rooms:
+        raise Refused("nothing", "No room can be calculated; the snags say why.")
+    snapshot = Snapshots().take(document)
+    courses = Courses(snapshot.look, len(weather.dry_bulb_c) // 24)
+    calculated = [room for room in results.building.rooms if room.id in results.rooms]
+    years = [year_room(snapshot.look, courses, room, snapshot.effective[room.id]) for room in calculated]
+    sky = YearSky.of(weather, results.building.climate)
+    running = {
+        identity: courses.of(row["running"]) if row["running"] else None
+        for identity, row in document.of("air_system").items()
+    }
+    owed = _owed(document, results, courses, len(weather.dry_bulb_c))
+    found = building_year(results, years, sky, running, owed, lambda share, doing: tell(0.05 + 0.9 * share, doing))
+    months = weather.month_of
+    return _hours(found), _summary(document, file.name, weather.year, found, months)
+
+
+def _owed(
+    document: Document, results: BuildingResults, courses: Courses, hours: int
+) -> dict[str, dict[str, Array]]:  # fmt: skip
+    """What make-up units owe their rooms, hour by hour [kg/s]."""
+    density = 1.0 / float(specific_volume_m3_kg(_AIR_C, 0.0, results.outdoors.pressure_pa))
+    owed: dict[str, dict[str, Array]] = {}
+    for system in results.building.systems:
+        if system.kind != MAKE_UP:
+            continue
+        for terminal in system.terminals:
+            balance = results.balance.rooms.get(terminal.room)
+            if balance is None or balance.free != SUPPLY:
+                continue
+            taken = np.full(hours, balance.transfer_out_m3_s + balance.offset_m3_s - balance.transfer_in_m3_s)
+            for row in document.of("extract").values():
+                if row["room"] == terminal.room and row["above_c"] is None:
+                    course: YearCourse = courses.of(row["schedule"])
+                    taken += row["flow_m3_s"] * course.hours()[:hours]
+            owed.setdefault(system.id, {})[terminal.room] = density * np.maximum(taken, 0.0)
+    return owed
+
+
+def _hours(found: BuildingYear) -> dict[str, Any]:
+    """Hourly courses by name, as they are kept."""
+    series: dict[str, Any] = {}
+    for room, year in found.rooms.items():
+        asked = found.asked[room]
+        series |= {
+            f"room/{room}/air_c": year.air_c, f"room/{room}/operative_c": year.operative_c, f"room/{room}/heating_w": asked.heating_w,
+            f"room/{room}/cooling_w": asked.cooling_w, f"room/{room}/sun_w": year.sun_w,
+        }  # fmt: skip
+    for system, of_system in found.systems.items():
+        for name in ("cooling_w", "heating_w", "fans_w", "flow_kg_s", "outdoor_kg_s"):
+            series[f"air_system/{system}/{name}"] = getattr(of_system, name).astype(np.float32)
+    for (use, carrier), watts in found.energy_w.items():
+        series[f"energy/{use}/{carrier}"] = watts
+    for (circuit, unit), watts in found.output_w.items():
+        series[f"unit/{circuit}/{unit}"] = watts
+    return series
+
+
+def _by_month(watts: Any, months: Any) -> list[float]:
+    """kWh of January to December."""
+    return [float(value) * _KWH for value in np.bincount(months - 1, weights=watts, minlength=12)[:12]]
+
+
+def _room(asked: RoomYear, year: RoomYear, months: Any) -> dict[str, Any]:
+    """Heat and cold as asked with ideal plant; temperatures and hours as it is under its supply air."""
+    return {
+        "heating_kwh": asked.heating_kwh,
+        "cooling_kwh": asked.cooling_kwh,
+        "heating_month_kwh": _by_month(asked.heating_w, months),
+        "cooling_month_kwh": _by_month(asked.cooling_w, months),
+        "heating_peak_w": float(asked.heating_w.max()),
+        "heating_peak_hour": int(asked.heating_w.argmax()),
+        "cooling_peak_w": float(asked.cooling_w.max()),
+        "cooling_peak_hour": int(asked.cooling_w.argmax()),
+        "served_heating_kwh": year.heating_kwh,
+        "coldest_c": float(year.air_c.min()),
+        "warmest_c": float(year.air_c.max()),
+        "warmest_hour": int(year.air_c.argmax()),
+        "too_warm_h": year.too_warm_h,
+        "occupied_h": year.occupied_h,
+        "unmet_heating_h": year.unmet_heating_h,
+        "unmet_cooling_h": year.unmet_cooling_h,
+        "missed_heating_kh": year.missed_heating_kh,
+        "missed_cooling_kh": year.missed_cooling_kh,
+        "balance_kwh": dict(asked.balance_kwh),
+        "fit_error": year.fit_error,
+    }
+
+
+def _summary(document: Document, weather: str, year: int, found: BuildingYear, months: Any) -> dict[str, Any]:
+    carriers: dict[str, Array] = {}
+    for (_, carrier), watts in found.energy_w.items():
+        carriers[carrier] = carriers.get(carrier, np.zeros(found.hours)) + watts
+    area = sum(document.of("room")[room]["floor_area_m2"] for room in found.rooms)
+    return {
+        "version": document.version,
+        "weather": weather,
+        "hours": found.hours,
+        "year": document.one("project")["year"],
+        "floor_area_m2": area,
+        "energy": [
+            {"use": use, "carrier": carrier, "kwh": float(watts.sum(dtype=np.float64)) * _KWH, "month_kwh": _by_month(watts, months),
+             "peak_w": float(watts.max())}
+            for (use, carrier), watts in sorted(found.energy_w.items())
+        ],
+        "carriers": {
+            name: {"kwh": float(watts.sum()) * _KWH, "peak_w": float(watts.max()), "peak_hour": int(watts.argmax()),
+                   "month_kwh": _by_month(watts, months)}
+            for name, watts in carriers.items()
+        },
+        "rooms": {room: _room(found.asked[room], of_room, months) for room, of_room in found.rooms.items()},
+        "systems": {
+            system: {
+                "cooling_kwh": float(of_system.cooling_w.sum()) * _KWH, "heating_kwh": float(of_system.heating_w.sum()) * _KWH,
+                "fans_kwh": float(of_system.fans_w.sum()) * _KWH,
+                "short_h": int((of_system.short_w > 1.0).sum()), "balance": of_system.balance,
+            }
+            for system, of_system in found.systems.items()
+        },
+        "unmet_kwh": {circuit: float(watts.sum(dtype=np.float64)) * _KWH for circuit, watts in found.unmet_w.items()},
+        "faults": list(found.faults),
+    }  # fmt: skip
+
+
+def tariff_of(row: Row) -> Tariff:
+    """A tariff row as the core takes it: peak hours from Monday to Friday, other hours."""
+    bands: tuple[Band, ...] = ()
+    if row["peak_price_kwh"] is not None:
+        bands = (
+            Band(
+                "peak hours",
+                frozenset(range(1, 13)),
+                frozenset(range(5)),
+                row["peak_from_h"],
+                row["peak_to_h"],
+                row["peak_price_kwh"],
+            ),
+        )
+    demand = ("peak hours",) if bands and row["demand_in_peak"] else ()
+    return Tariff(
+        bands, row["price_kwh"], (), row["demand_price_kw_month"], demand, row["ratchet_share"], row["standing_day"], row["levy_kwh"],
+        row["tax_share"], row["emission_kg_kwh"],
+    )  # fmt: skip
+
+
+def bills_of(document: Document, series: Mapping[str, Any], year: int) -> list[dict[str, Any]]:
+    """Every tariff's bills for the kept hours of its carrier; one tariff a carrier counts, the first by name."""
+    told = []
+    for row in sorted(document.of("tariff").values(), key=lambda row: row["name"]):
+        courses = [
+            series[name] for name in series if name.startswith("energy/") and name.split("/")[2] == row["carrier"]
+        ]
+        if not courses:
+            continue
+        kw = np.sum(courses, axis=0, dtype=np.float64) * _KWH
+        tariff = tariff_of(row)
+        months = bills(tariff, kw, year)
+        told.append({
+            "tariff": row["id"], "name": row["name"], "carrier": row["carrier"], "kwh": float(kw.sum()),
+            "total": sum(month.total for month in months), "emissions_kg": emissions_kg(tariff, kw),
+            "months": [_bill(month) for month in months],
+        })  # fmt: skip
+    return told
+
+
+def _bill(month: MonthBill) -> dict[str, Any]:
+    return vars(month) | {"kwh": dict(month.kwh), "total": month.total}
