@@ -103,7 +103,7 @@ class BrowserTest(StaticLiveServerTestCase):
     def settle(self) -> None:
         """Wait until nothing is under way."""
         self.page.wait_for_timeout(60)
-        self.page.locator("[role=status]", has_text="worked out").wait_for(state="attached")
+        self.page.locator("[role=status]", has_text="calculated in").wait_for(state="attached")
 
     def cell(self, grid: str, row: int, column: str) -> Locator:
         """A grid's cell by row number (0 is the first) and column key."""

@@ -169,7 +169,7 @@ class FromNothing(BrowserTest):
         # The kit list leaves as a file.
         self.stage("Kit")
         with self.page.expect_download() as download:
-            self.page.get_by_role("link", name="Take as CSV").click()
+            self.page.get_by_role("link", name="Export CSV").click()
         text = download.value.path().read_text()
         for item in ("Supply fan", "Cooling coil", "Pump", "Round duct", "Steel pipe", "Radiator"):
             self.assertIn(item, text)

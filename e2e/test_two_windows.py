@@ -65,7 +65,7 @@ class TwoWindows(BrowserTest):
         state = self.page.locator(".state")
         state.get_by_text("no connection, 1 edit kept").wait_for()
         self.context.set_offline(False)
-        state.get_by_text("worked out").wait_for()
+        state.get_by_text("calculated in").wait_for()
         self.assertEqual(self.saved("0.01"), "Kept foyer")
 
     def test_an_answer_that_was_lost_is_not_done_twice(self) -> None:

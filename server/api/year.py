@@ -1,7 +1,5 @@
 """Routes of the year: run it, read what it came to, and any of its courses."""
 
-import csv
-import io
 from typing import Any, Literal
 
 import numpy as np
@@ -11,8 +9,8 @@ from ninja import Field, Router, Schema
 
 from api.answers import answer
 from api.tasks import TaskOut
-from calculations.units import of_series
 from calculations.year import bills_of
+from exchange.year import EnergyUnit, Interval, course_csv
 from projects.document import load_document
 from projects.errors import Refused
 from projects.models import Project
@@ -22,7 +20,6 @@ from tasks.models import Task
 
 router = Router()
 KIND = "year"
-_STEP_H = {"hour": 1, "day": 24}
 
 
 class YearOut(Schema):
@@ -44,13 +41,13 @@ def _project(request: HttpRequest, project_id: str) -> Project:
 def _latest(request: HttpRequest, project_id: str) -> Task:
     done = Task.objects.filter(project=_project(request, project_id), kind=KIND, state=Task.DONE).first()
     if done is None:
-        raise Refused("nothing", "The year has not been worked out yet.")
+        raise Refused("nothing", "The year is not calculated yet.")
     return done
 
 
 @router.post("/projects/{project_id}/year", response={202: TaskOut}, operation_id="run_year")
 def run(request: HttpRequest, project_id: str) -> Any:
-    """Work the year out, as a task; one that waits already is told instead."""
+    """Calculate the year, as a task; one that waits already is told instead."""
     project = _project(request, project_id)
     waiting = Task.objects.filter(
         project=project, kind=KIND, state__in=Task.OPEN, inputs__version=project.version
@@ -85,8 +82,12 @@ def _course(request: HttpRequest, project_id: str, name: str) -> Any:
     try:
         with files.arrays(task.pk) as series:
             return series[name]
-    except (KeyError, FileNotFoundError) as error:
-        raise Refused("missing", f"There is no course {name!r} in the year.") from error
+    except FileNotFoundError as error:
+        raise Refused(
+            "nothing", "The hours of the last run are not kept any more; calculate the year again."
+        ) from error
+    except KeyError as error:
+        raise Refused("not_found", f"There is no course {name!r} in the year.") from error
 
 
 @router.get("/projects/{project_id}/year/series", response=dict[str, Any], operation_id="year_series")
@@ -97,21 +98,12 @@ def series(request: HttpRequest, project_id: str, name: str) -> Any:
 
 @router.get("/projects/{project_id}/year/series.csv", operation_id="year_series_csv")
 def series_csv(
-    request: HttpRequest, project_id: str, name: str, interval: Literal["hour", "day", "month"] = "hour",
-    system: Literal["SI", "IP"] = "SI",
+    request: HttpRequest, project_id: str, name: str, interval: Interval = "hour", system: Literal["SI", "IP"] = "SI",
+    energy: EnergyUnit | None = None,
 ) -> HttpResponse:  # fmt: skip
-    """One course as CSV: means of temperatures and powers over the interval, in the units asked for."""
+    """One course as CSV: means over the interval in the units asked for, or the energy of a power."""
     values = np.asarray(_course(request, project_id, name), dtype=float)
-    label, unit, shown = of_series(name, values, system)
-    out = io.StringIO()
-    writer = csv.writer(out)
-    writer.writerow(["interval", f"{label} [{unit}]"])
-    if interval == "month":
-        ends = np.cumsum([31, 29 if len(shown) == 8784 else 28, 31, 30, 31, 30, 31, 31, 30, 31, 30, 31]) * 24
-        rows = [float(part.mean()) for part in np.split(shown, ends[:-1])]
-    else:
-        rows = shown.reshape(-1, _STEP_H[interval]).mean(axis=1).tolist()
-    writer.writerows([number, f"{value:.4f}"] for number, value in enumerate(rows, 1))
-    response = HttpResponse(out.getvalue(), content_type="text/csv; charset=utf-8")
+    told = course_csv(name, values, _latest(request, project_id).result["year"], interval, system, energy)
+    response = HttpResponse(told, content_type="text/csv; charset=utf-8")
     response["Content-Disposition"] = f'attachment; filename="year-{interval}.csv"'
     return response

@@ -21,7 +21,7 @@ def of_series(name: str, values: Any, system: str) -> tuple[str, str, Any]:
     quantity = "temperature" if name.endswith("_c") else "mass_flow" if name.endswith("_kg_s") else "load"
     q = QUANTITIES[quantity]
     return (
-        name.split("/")[-1],
+        name.split("/")[-1].removesuffix("_c").removesuffix("_kg_s").removesuffix("_w").replace("_", " "),
         unit(quantity, system),
         values * q.ip_factor + q.ip_offset if system == "IP" else values * q.si_factor,
     )

@@ -11,6 +11,7 @@ from calculations.service import results_of
 from calculations.snapshot import Snapshots
 from calculations.weather import year_of
 from pendrum_core.air.balance import SUPPLY
+from pendrum_core.model.rooms import GAIN_CATEGORIES
 from pendrum_core.model.systems import MAKE_UP
 from pendrum_core.model.year import YearCourse
 from pendrum_core.moist_air import specific_volume_m3_kg
@@ -26,6 +27,7 @@ from projects.models import Project, WeatherFile
 Array = NDArray[np.float64]
 _KWH = 1e-3
 _AIR_C = 20.0
+FABRIC = "walls, windows and stored heat"
 
 
 def run_year(
@@ -104,6 +106,19 @@ def _by_month(watts: Any, months: Any) -> list[float]:
     return [float(value) * _KWH for value in np.bincount(months - 1, weights=watts, minlength=12)[:12]]
 
 
+def _sources(asked: RoomYear, months: Any) -> dict[str, list[float]]:
+    """Heat by source and month; the walls' and windows' is what the others leave, so that it holds what is stored from month to month."""
+    found = {
+        "sun": _by_month(asked.sun_w, months),
+        **{name: _by_month(row, months) for name, row in zip(GAIN_CATEGORIES, asked.gains_w, strict=False)},
+        "outdoor air": _by_month(asked.outdoor_w, months),
+        "drawn air": _by_month(asked.drawn_w, months),
+        "heating": _by_month(asked.heating_w, months),
+        "cooling": [-value for value in _by_month(asked.cooling_w, months)],
+    }
+    return {FABRIC: [-sum(values) for values in zip(*found.values(), strict=True)], **found}
+
+
 def _room(asked: RoomYear, year: RoomYear, months: Any) -> dict[str, Any]:
     """Heat and cold as asked with ideal plant; temperatures and hours as it is under its supply air."""
     return {
@@ -126,6 +141,7 @@ def _room(asked: RoomYear, year: RoomYear, months: Any) -> dict[str, Any]:
         "missed_heating_kh": year.missed_heating_kh,
         "missed_cooling_kh": year.missed_cooling_kh,
         "balance_kwh": dict(asked.balance_kwh),
+        "sources_month_kwh": _sources(asked, months),
         "fit_error": year.fit_error,
     }
 
@@ -159,6 +175,11 @@ def _summary(document: Document, weather: str, year: int, found: BuildingYear, m
                 "short_h": int((of_system.short_w > 1.0).sum()), "balance": of_system.balance,
             }
             for system, of_system in found.systems.items()
+        },
+        "units": {
+            unit: {"circuit": circuit, "output_kwh": float(watts.sum(dtype=np.float64)) * _KWH, "peak_w": float(watts.max()),
+                   "on_h": int((watts > 0.0).sum())}
+            for (circuit, unit), watts in found.output_w.items()
         },
         "unmet_kwh": {circuit: float(watts.sum(dtype=np.float64)) * _KWH for circuit, watts in found.unmet_w.items()},
         "faults": list(found.faults),

@@ -116,6 +116,7 @@ def load_tarnwick(owner: AbstractBaseUser) -> Project:
     rooms = _rooms(draft, data, uses, kit)
     _air(draft, rooms, open_hours)
     _systems(draft, data, rooms)
+    _tariffs(draft)
     apply_changes(project.id, owner, draft.changes, "Tarnwick Craft Hall", project.version, "redo", 0)
     project.refresh_from_db()
     return project
@@ -353,3 +354,10 @@ def _systems(draft: Draft, data: dict[str, Any], rooms: dict[str, str]) -> None:
     draft.add("plant_unit", circuit=chilled, name="Air-cooled chiller", kind="chiller", fuel="electricity", share=1.0,
               full_cool=4.3, full_warm=2.9, part_cool=5.6, part_warm=3.6, least_part=0.25, idle_share=0.0, running_w=150)  # fmt: skip
     lay_pipes(draft, chilled, [], list(names.items()))
+
+
+def _tariffs(draft: Draft) -> None:
+    draft.add("tariff", name="Electricity (made up)", carrier="electricity", price_kwh=0.21, peak_price_kwh=0.29,
+              demand_price_kw_month=6.5, ratchet_share=0.5, standing_day=1.2, levy_kwh=0.02, tax_share=0.19, emission_kg_kwh=0.32)  # fmt: skip
+    draft.add("tariff", name="Natural gas (made up)", carrier="natural gas", price_kwh=0.082, standing_day=0.6, levy_kwh=0.011,
+              tax_share=0.19, emission_kg_kwh=0.201)  # fmt: skip

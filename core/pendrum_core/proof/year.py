@@ -1,5 +1,6 @@
 """Proof of a room's year: ideal plant, no plant, limited plant, against finite volumes marched through the year."""
 
+import re
 from collections.abc import Iterator
 from dataclasses import replace
 from datetime import date, timedelta
@@ -73,10 +74,6 @@ def _boundary(out: Case, rooms: list[str], row: Case) -> Boundary:
     raise Unknown(f"{row['name']}: outside {out['kind']!r} is not read")
 
 
-def _set_point(text: str | float) -> float:
-    return float(str(text).split(" ")[0])
-
-
 def year_rooms(case: Case, plant: str) -> list[YearRoom]:
     """Rooms of a case with plant "ideal", "none" or "limited".
 
@@ -122,7 +119,8 @@ def year_rooms(case: Case, plant: str) -> list[YearRoom]:
             if w["room"] == name
         )
         points, most = case["inputs"]["set_points"].get(name, {}), case["inputs"].get("limited", {}).get(name, {})
-        low, high = _set_point(points.get("heating_C", 20.0)), _set_point(points.get("cooling_C", 25.0))
+        heating, cooling = _points(points.get("heating_C", 20.0)), _points(points.get("cooling_C", 25.0))
+        low, high = float(heating.hours().max()), float(cooling.hours().min())
         room = Room(
             name, name, name, row["floor_area_m2"], row["volume_m3"], tuple(elements), windows, (),
             row["infiltration_conductance_W_K"] / heat, 0.0, low, high, True, True, row["air_and_furniture_capacity_J_K"],
@@ -132,22 +130,47 @@ def year_rooms(case: Case, plant: str) -> list[YearRoom]:
             YearRoom(
                 room,
                 tuple(YearGain("equipment", 1.0, g["radiant_share"], week_course(g)) for g in i["gains"] if g["room"] == name),
-                _points(points.get("heating_C"), low) if held else None, _points(points.get("cooling_C"), high) if held else None,
+                heating if held else None, cooling if held else None,
                 most.get("heating_W") if plant == "limited" else None, most.get("cooling_W") if plant == "limited" else None,
             )
         )  # fmt: skip
     return rooms
 
 
-def _points(told: object, value: float) -> YearCourse:
-    """Set-points all hours; anything else is not read.
+_BETWEEN_HOURS = re.compile(r"(\d{1,2})(?::00)?(?: *h)? *(?:-|–|to|until) *(\d{1,2})(?::00)?")
+_ELSE = re.compile(
+    r"(?:otherwise|else|outside|other hours|other times|set ?back(?: to)?)[^-\d]*(-?\d+(?:\.\d+)?)|(-?\d+(?:\.\d+)?)(?: °?C)? (?:otherwise|else|at other)"
+)
+
+
+def _points(told: object) -> YearCourse:
+    """Set-points: a number, a number for "all hours", pieces of weekdays and weekends as gains have them, or "20.0 weekdays 6 to 18, else 16.0".
 
     Raises:
-        Unknown: it is no plain number with "all hours".
+        Unknown: it is none of these.
     """
-    if told is not None and "all hours" not in str(told) and not isinstance(told, int | float):
+    if isinstance(told, int | float):
+        return always(float(told))
+    if isinstance(told, dict):
+        rest = next(
+            (float(value) for key, value in told.items() if key.startswith(("otherwise", "else", "setback"))), None
+        )
+        if rest is None or "weekdays" not in told:
+            raise Unknown(f"set-point {told!r} is not read")
+        return week_course({"weekdays": told["weekdays"], "weekends": told.get("weekends", []), "otherwise_W": rest})
+    text = str(told)
+    first, hours, other = re.match(r"-?\d+(?:\.\d+)?", text), _BETWEEN_HOURS.search(text), _ELSE.search(text)
+    if first is None:
         raise Unknown(f"set-point {told!r} is not read")
-    return always(value)
+    if "all hours" in text or text == first[0]:
+        return always(float(first[0]))
+    if hours is None or other is None:
+        raise Unknown(f"set-point {told!r} is not read")
+    piece = [[int(hours[1]), int(hours[2]), float(first[0])]]
+    only = re.search(r"weekday|Mon", text) is not None
+    return week_course(
+        {"weekdays": piece, "weekends": [] if only else piece, "otherwise_W": float(other[1] or other[2])}
+    )
 
 
 def _climate(case: Case) -> Climate:

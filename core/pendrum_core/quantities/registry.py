@@ -94,6 +94,18 @@ QUANTITIES: dict[str, Quantity] = {
     "humidity_ratio": Quantity("g/kg", "gr/lb", 7000.0, 1, 0, si_factor=1000.0),
     "enthalpy": Quantity("kJ/kg", "Btu/lb", 0.429922614 / 1000, 1, 1, si_factor=0.001),
     "specific_fan_power": Quantity("W/(L/s)", "W/cfm", 1 / _CFM, 2, 2, si_factor=0.001),
+    # The year's: energy is stored in kWh there, hours and money as they are.
+    "yearly_energy": Quantity("kWh", "kBtu", 3600 / 1055.05585262, 0, 0),
+    "energy_per_area": Quantity("kWh/m²", "kBtu/ft²", 3600 / 1055.05585262 / _FT**2, 1, 1),
+    "hours": Quantity("h", "h", 1.0, 0, 0),
+    "degree_hours": Quantity("K·h", "°F·h", 1.8, 0, 0),
+    "money": Quantity("", "", 1.0, 2, 2),
+    "price_per_kwh": Quantity("/kWh", "/kWh", 1.0, 4, 4),
+    "price_per_kw": Quantity("/kW", "/kW", 1.0, 2, 2),
+    "demand": Quantity("kW", "kW", 1.0, 1, 1),
+    "metered_energy": Quantity("kWh", "kWh", 1.0, 0, 0),
+    "emission_factor": Quantity("kg/kWh", "kg/kWh", 1.0, 3, 3),
+    "emission_mass": Quantity("kg", "lb", 2.2046226218, 0, 0),
 }
 
 

@@ -122,6 +122,12 @@ def _fitted(wanted: Complex, at_once: bool) -> tuple[Array, Array]:
         found = np.linalg.lstsq(lhs, np.concatenate([right.real, right.imag, np.zeros(len(ridge))]), rcond=None)[0]
         weights[row] = found[: len(TAU_S)]
         direct[row] = found[-1] if at_once else 0.0
+        told = float(found.sum())
+        if told:
+            # What least squares leave of the static answer, so that weather that never changes is told to the last digit.
+            exactly = float(target[0].real) / told
+            weights[row] *= exactly
+            direct[row] *= exactly
     return weights, direct
 
 

@@ -32,7 +32,8 @@ class RoomYear:
     Attributes:
         air_c, surface_c: air, and mean of the faces.
         heating_w, cooling_w: by the plant; drawn_w: outdoor air drawn in while it is warm, signed.
-        gains_w: people, lights, equipment, and moisture of all, (4, hours); sun_w: what enters through its windows.
+        gains_w: people, lights, equipment, and moisture of all, (4, hours); sun_w: what enters through its windows; outdoor_w: what
+            outdoor air and air of other rooms bring, beside supply air and what is drawn in.
         too_warm_h, occupied_h: occupied hours above its limit, and all occupied hours.
         unmet_heating_h, unmet_cooling_h: hours whose mean is more than 0.5 K outside the set-point of that hour; `missed_*_kh` by how much.
         balance_kwh: of the year by source, what warms it above nought; `open_kwh` what it leaves open.
@@ -47,6 +48,7 @@ class RoomYear:
     drawn_w: Single
     gains_w: Single
     sun_w: Single
+    outdoor_w: Single
     too_warm_h: int
     occupied_h: int
     unmet_heating_h: int
@@ -244,6 +246,7 @@ def room_year(
         id=room.id, air_c=air.astype(np.float32), surface_c=surface.astype(np.float32), heating_w=heating.astype(np.float32),
         cooling_w=cooling.astype(np.float32), drawn_w=drawn_w.astype(np.float32), gains_w=by_category.astype(np.float32),
         sun_w=(sun_radiant + sun_air).astype(np.float32),
+        outdoor_w=(made.exchange_w_k * (made.signals[0] - air)).astype(np.float32),
         too_warm_h=int((there & (air > year.warm_limit_c)).sum()), occupied_h=int(there.sum()),
         unmet_heating_h=int((below > UNMET_K).sum()), unmet_cooling_h=int((above > UNMET_K).sum()),
         missed_heating_kh=float(below[np.isfinite(below)].sum()), missed_cooling_kh=float(above[np.isfinite(above)].sum()),

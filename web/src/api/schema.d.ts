@@ -762,7 +762,7 @@ export interface paths {
         put?: never;
         /**
          * Run
-         * @description Work the year out, as a task; one that waits already is told instead.
+         * @description Calculate the year, as a task; one that waits already is told instead.
          */
         post: operations["run_year"];
         delete?: never;
@@ -800,7 +800,7 @@ export interface paths {
         };
         /**
          * Series Csv
-         * @description One course as CSV: means of temperatures and powers over the interval, in the units asked for.
+         * @description One course as CSV: means over the interval in the units asked for, or the energy of a power.
          */
         get: operations["year_series_csv"];
         put?: never;
@@ -4516,8 +4516,9 @@ export interface operations {
         parameters: {
             query: {
                 name: string;
-                interval?: "hour" | "day" | "month";
+                interval?: "hour" | "day" | "month" | "year";
                 system?: "SI" | "IP";
+                energy?: ("kWh" | "MJ" | "kBtu" | "therm") | null;
             };
             header?: never;
             path: {

@@ -3,6 +3,7 @@ import TaskTray from "./TaskTray.vue";
 import DialogBox from "@/parts/DialogBox.vue";
 import { client, Refusal, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
+import { useTasks } from "@/document/tasks";
 import { useResults } from "@/results/store";
 import { counted } from "@/units/units";
 import { useView } from "@/view/store";
@@ -15,6 +16,7 @@ import { STAGES } from "./stages";
 defineProps<{ projects: { id: string; name: string }[] }>();
 const emit = defineEmits<{ jump: []; snags: []; keys: []; created: [id: string]; listed: [] }>();
 const doc = useDocument();
+const tasks = useTasks();
 const results = useResults();
 const view = useView();
 const route = useRoute();
@@ -40,6 +42,7 @@ const filled: Record<string, () => boolean> = {
   air: () => results.rows("air_system").length > 0,
   water: () => results.rows("circuit").length > 0,
   kit: () => results.rows("kit").length > 0,
+  year: () => tasks.tasks.some((task) => task.kind === "year" && task.state === "done"),
 };
 
 const busy = computed(() => doc.waiting > 0 || !results.settled);
@@ -47,7 +50,7 @@ const state = computed(() => {
   if (doc.offline)
     return doc.waiting ? `no connection, ${counted(doc.waiting, "edit")} kept` : "no connection";
   if (results.fault) return "not all calculated";
-  return busy.value ? "working" : `worked out, ${Math.round(results.milliseconds)} ms`;
+  return busy.value ? "working" : `calculated in ${Math.round(results.milliseconds)} ms`;
 });
 
 function count(stage: string): number {

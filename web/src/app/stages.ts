@@ -1,4 +1,4 @@
-/** The eleven stages in the order the work is done. */
+/** The twelve stages in the order the work is done. */
 export interface Stage {
   key: string;
   name: string;
@@ -24,6 +24,7 @@ export const STAGES: Stage[] = [
   { key: "air", name: "Air", letter: "a", rail: true, working: true },
   { key: "water", name: "Water", letter: "w", rail: true, working: true },
   { key: "kit", name: "Kit", letter: "k" },
+  { key: "year", name: "Year", letter: "y" },
   { key: "compare", name: "Compare", letter: "c", later: true },
   { key: "issue", name: "Issue", letter: "i", later: true },
 ];

@@ -20,5 +20,9 @@ export const VIEW_KEYS: Record<string, [key: string, what: string][]> = {
     ["Enter, Esc on the plan", "close an outline, give it up"],
   ],
   air: [["↑ ↓ in the list", "the system before and after"]],
+  year: [
+    ["Ctrl+Enter", "calculate the year"],
+    ["Alt+← →", "the week before and after"],
+  ],
   water: [["↑ ↓ in the list", "the circuit before and after"]],
 };

@@ -27,6 +27,7 @@ export type AirSystem = Stored<Schemas["AirSystemFields"]>;
 export type DuctSection = Stored<Schemas["DuctSectionFields"]>;
 export type Circuit = Stored<Schemas["CircuitFields"]>;
 export type PlantUnit = Stored<Schemas["PlantUnitFields"]>;
+export type Tariff = Stored<Schemas["TariffFields"]>;
 export type PipeSection = Stored<Schemas["PipeSectionFields"]>;
 
 /** Kinds of a document and the rows they hold. */
@@ -55,6 +56,7 @@ export interface Kinds {
   circuit: Circuit;
   plant_unit: PlantUnit;
   pipe_section: PipeSection;
+  tariff: Tariff;
 }
 
 export type Kind = keyof Kinds;

@@ -142,3 +142,8 @@ export function clock(step: number): string {
 export function counted(count: number, noun: string): string {
   return `${count} ${noun}${count === 1 ? "" : "s"}`;
 }
+
+/** A whole figure with its thousands set apart. */
+export function spaced(value: number): string {
+  return formatter(0).format(value).replaceAll(",", "\u2009").replace("-", "−");
+}

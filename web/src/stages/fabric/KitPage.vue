@@ -96,7 +96,7 @@ const used = computed(() => {
             <th>Role</th>
             <th style="width: 260px">Assembly</th>
             <th class="num">U</th>
-            <th class="num">taken by</th>
+            <th class="num">used by</th>
             <th />
           </tr>
         </thead>

@@ -178,7 +178,7 @@ const series = computed(() => [
         </div>
         <p v-if="day" class="soft">
           Of even sky light {{ (day.sky_share * 100).toFixed(0) }} % passes, of ground light
-          {{ (day.ground_share * 100).toFixed(0) }} %. Shadows are worked out exactly for every ten minutes.
+          {{ (day.ground_share * 100).toFixed(0) }} %. Shadows are calculated exactly for every ten minutes.
         </p>
       </section>
     </div>

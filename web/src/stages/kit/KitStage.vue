@@ -42,13 +42,13 @@ const link = computed(() => `/api/projects/${doc.projectId}/kit.csv?system=${vie
       <span class="soft">{{ rows.length }} lines; everything sized or pinned, for procurement</span
       ><span class="grow" />
       <a class="act" :href="link" download="kit.csv" style="text-decoration: none; color: inherit"
-        >Take as CSV</a
+        >Export CSV</a
       >
     </div>
     <div style="flex: 1; min-height: 0">
       <DataGrid v-if="rows.length" label="Kit list" :columns="columns" :rows="rows" />
       <p v-else class="empty">
-        Nothing to buy yet: the kit list fills when an air system or a water circuit is worked out.
+        Nothing to buy yet: the kit list fills when an air system or a water circuit is calculated.
       </p>
     </div>
   </div>

@@ -59,7 +59,7 @@ onMounted(async () => {
     <p v-if="fault" class="empty" role="alert">{{ fault }}</p>
     <div class="body" tabindex="0" role="region" aria-label="Cases">
       <p class="soft intro">
-        Figures that were worked out apart from this program, by other means, beside what the program finds
+        Figures that were calculated apart from this program, by other means, beside what the program finds
         for the same inputs; and what must hold of every room. “Of it” is how much of the bound the difference
         takes up.
         <code>python -m pendrum_core.proof</code> prints the same.

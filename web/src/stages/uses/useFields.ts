@@ -46,7 +46,7 @@ export const AWAY_COOLING = [
 ];
 
 export const WARM_UP = [
-  { value: "solved", label: "worked out for a time" },
+  { value: "solved", label: "calculated for a time" },
   { value: "allowance", label: "allowance, EN 12831-1" },
 ];
 

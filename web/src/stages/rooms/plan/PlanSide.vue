@@ -195,9 +195,7 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
           </tbody>
         </v-table>
         <p class="soft">Alt and arrows move the room by the grid.</p>
-        <TextAct @click="emit('outline', room.id, null as unknown as Outline)">
-          take it off the plan
-        </TextAct>
+        <TextAct @click="emit('outline', room.id, null as unknown as Outline)"> remove from plan </TextAct>
       </template>
       <template v-if="loose.length">
         <h2>Not drawn</h2>

@@ -1,0 +1,168 @@
+"""The year over the API: asked for, followed, read, exported, billed."""
+
+import csv
+import io
+from datetime import date
+from typing import Any
+from unittest.mock import patch
+
+import numpy as np
+
+from demo.tarnwick import load_tarnwick
+from demo.weather import load_weather
+from tasks import asking, files
+from tests.base import ApiTest, Small
+
+
+class WithoutAYear(ApiTest):
+    def test_nothing_yet_and_no_weather(self) -> None:
+        small = Small(self)
+        found = self.get(f"/projects/{small.project}/year").json()
+        self.assertEqual((found["summary"], found["stale"], found["bills"]), (None, False, []))
+        self.assertEqual(
+            self.get(f"/projects/{small.project}/year/series", name="energy/heating/electricity").status_code, 409
+        )
+        asked = self.post(f"/projects/{small.project}/year")
+        self.assertEqual(asked.status_code, 202)
+        told = self.get(f"/projects/{small.project}/year").json()
+        self.assertEqual(told["task"]["state"], "failed")
+        self.assertIn("Place, Weather", told["task"]["error"]["title"])
+
+    def test_a_strangers_year(self) -> None:
+        for path in ("year", "year/series?name=x", "year/series.csv?name=x"):
+            self.assertEqual(self.get(f"/projects/nothere/{path}").status_code, 404, path)
+
+
+class Demo(ApiTest):
+    def setUp(self) -> None:
+        super().setUp()
+        project = load_tarnwick(self.user)
+        load_weather(project)
+        self.project = project.id
+
+    def run_year(self) -> dict[str, Any]:
+        asked = self.post(f"/projects/{self.project}/year")
+        self.assertEqual(asked.status_code, 202, asked.content)
+        return self.get(f"/projects/{self.project}/year").json()
+
+    def course(self, name: str) -> list[float]:
+        answer = self.get(f"/projects/{self.project}/year/series", name=name)
+        self.assertEqual(answer.status_code, 200, answer.content)
+        return answer.json()["values"]
+
+    def csv(self, **query: str) -> list[list[str]]:
+        answer = self.get(f"/projects/{self.project}/year/series.csv", **query)
+        self.assertEqual(answer.status_code, 200, answer.content)
+        return list(csv.reader(io.StringIO(answer.content.decode())))
+
+    def test_a_year_from_its_asking_to_its_bills(self) -> None:
+        year = self.run_year()
+        summary = year["summary"]
+        self.assertFalse(year["stale"])
+        self.assertEqual(summary["hours"], 8760)
+        self.assertEqual(summary["faults"], [])
+        # Every sum is that of its hours.
+        for row in summary["energy"]:
+            hours = self.course(f"energy/{row['use']}/{row['carrier']}")
+            self.assertAlmostEqual(sum(hours) / 1e3, row["kwh"], delta=1e-4 * row["kwh"] + 0.1)
+            self.assertAlmostEqual(sum(row["month_kwh"]), row["kwh"], delta=1e-4 * row["kwh"] + 0.1)
+        for system in summary["systems"].values():
+            self.assertLess(system["balance"], 1e-6)
+        for name, room in summary["rooms"].items():
+            # Sources of every month add up to nothing, and those of the year to what its own balance says.
+            months = np.sum(list(room["sources_month_kwh"].values()), axis=0)
+            self.assertLess(float(np.abs(months).max()), 1e-6)
+            heating = sum(room["heating_month_kwh"])
+            self.assertAlmostEqual(heating, room["heating_kwh"], delta=1.0)
+            self.assertLess(room["fit_error"], 1e-3, name)
+            self.assertLess(
+                abs(sum(room["balance_kwh"].values())), 0.01 * sum(map(abs, room["balance_kwh"].values())), name
+            )
+        bill = next(b for b in year["bills"] if b["carrier"] == "electricity")
+        used = sum(row["kwh"] for row in summary["energy"] if row["carrier"] == "electricity")
+        self.assertAlmostEqual(bill["kwh"], used, delta=1.0)
+        # January by hand, from the hours.
+        kw = (
+            np.sum(
+                [
+                    self.course(f"energy/{r['use']}/electricity")
+                    for r in summary["energy"]
+                    if r["carrier"] == "electricity"
+                ],
+                axis=0,
+            )
+            / 1e3
+        )
+        hour = np.arange(744)
+        busy = np.array([date(2027, 1, 1 + h // 24).weekday() < 5 and 8 <= h % 24 < 20 for h in hour])
+        january = kw[:744]
+        energy = january[busy].sum() * 0.29 + january[~busy].sum() * 0.21
+        self.assertAlmostEqual(bill["months"][0]["energy"], energy, delta=0.5)
+        self.assertAlmostEqual(bill["months"][0]["peak_kw"], january[busy].max(), places=3)
+
+    def test_courses_as_csv(self) -> None:
+        self.run_year()
+        name = "energy/heating/natural gas"
+        hours = np.array(self.course(name))
+        rows = self.csv(name=name)
+        self.assertEqual((rows[0], len(rows)), (["from", "natural gas [kW]"], 8761))
+        self.assertEqual(rows[25][0], "2027-01-02 00:00")
+        self.assertAlmostEqual(float(rows[25][1]), hours[24] / 1e3, places=3)
+        months = self.csv(name=name, interval="month", energy="MJ")
+        self.assertEqual((len(months), months[2][0]), (13, "2027-02-01 00:00"))
+        self.assertAlmostEqual(float(months[2][1]), hours[744 : 744 + 672].sum() * 3.6e-3, delta=1.0)
+        whole = self.csv(name=name, interval="year", energy="therm")
+        self.assertAlmostEqual(float(whole[1][1]), hours.sum() / 1e3 / 29.3071, delta=1.0)
+        room = next(row["id"] for row in self.document(self.project)["objects"]["room"] if row["number"] == "0.01")
+        air = np.array(self.course(f"room/{room}/air_c"))
+        days = self.csv(name=f"room/{room}/air_c", interval="day", system="IP")
+        self.assertEqual((days[0][1], len(days)), ("air [°F]", 366))
+        self.assertAlmostEqual(float(days[1][1]), air[:24].mean() * 1.8 + 32.0, places=2)
+        refused = self.get(f"/projects/{self.project}/year/series.csv", name=f"room/{room}/air_c", energy="kWh")
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("powers only", refused.json()["title"])
+        for query in ({"name": "room/none/air_c"}, {"name": "../../secret"}, {"name": name, "interval": "week"}):
+            self.assertIn(
+                self.get(f"/projects/{self.project}/year/series.csv", **query).status_code, (404, 409, 422), query
+            )
+
+    def test_a_setback_is_felt_and_an_edit_makes_the_year_stale(self) -> None:
+        before = self.run_year()
+        use = next(row for row in self.document(self.project)["objects"]["use"] if row["name"] == "Gallery")
+        self.assertEqual(self.set(self.project, "use", use["id"], heating_setpoint_c=18.0).status_code, 200)
+        told = self.get(f"/projects/{self.project}/year").json()
+        self.assertTrue(told["stale"])
+        self.assertEqual(told["summary"]["version"], before["summary"]["version"])
+        after = self.run_year()
+        self.assertFalse(after["stale"])
+        gas = [
+            sum(row["kwh"] for row in year["summary"]["energy"] if row["carrier"] == "natural gas")
+            for year in (before, after)
+        ]
+        self.assertLess(gas[1], gas[0] - 100.0)
+        cost = [next(b["total"] for b in year["bills"] if b["carrier"] == "natural gas") for year in (before, after)]
+        self.assertLess(cost[1], cost[0])
+        # A price counts at once, without another run.
+        tariff = next(
+            row for row in self.document(self.project)["objects"]["tariff"] if row["carrier"] == "natural gas"
+        )
+        self.set(self.project, "tariff", tariff["id"], price_kwh=2 * tariff["price_kwh"])
+        dearer = self.get(f"/projects/{self.project}/year").json()
+        self.assertGreater(next(b["total"] for b in dearer["bills"] if b["carrier"] == "natural gas"), 1.5 * cost[1])
+
+    def test_one_that_waits_is_not_asked_for_twice_and_can_be_cancelled(self) -> None:
+        with patch.object(asking, "enqueue"):
+            first, second = (self.post(f"/projects/{self.project}/year").json() for _ in range(2))
+        self.assertEqual(first["id"], second["id"])
+        self.assertEqual(self.post(f"/tasks/{first['id']}/cancel").json()["state"], "cancelled")
+        self.assertIsNone(self.get(f"/projects/{self.project}/year").json()["summary"])
+
+    def test_hours_that_were_tidied_away(self) -> None:
+        year = self.run_year()
+        files.forget(
+            year["task"]["id"] if year["task"] else self.get(f"/projects/{self.project}/tasks").json()[0]["id"]
+        )
+        self.assertIsNone(self.get(f"/projects/{self.project}/year").json()["summary"])
+        self.assertEqual(
+            self.get(f"/projects/{self.project}/year/series", name="energy/lights/electricity").status_code, 409
+        )
