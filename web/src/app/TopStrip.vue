@@ -243,7 +243,7 @@ nav {
 nav a {
   color: inherit;
   text-decoration: none;
-  padding: 9px 7px 0;
+  padding: 9px 6px 0;
   text-align: center;
   border-bottom: 3px solid transparent;
   font-size: 13px;
@@ -300,8 +300,8 @@ nav a.later {
 .state {
   font-size: 11px;
   color: var(--soft);
-  white-space: nowrap;
-  min-width: 112px;
+  line-height: 1.2;
+  flex: 0 0 84px;
 }
 .state i {
   display: inline-block;

@@ -25,11 +25,23 @@ const vuetify = createVuetify({
     themes: {
       day: {
         dark: false,
-        colors: { background: "#F7F5F0", surface: "#F7F5F0", primary: "#1E6F66", error: "#B8482B" },
+        colors: {
+          background: "#F7F5F0",
+          surface: "#F7F5F0",
+          primary: "#1E6F66",
+          error: "#B8482B",
+          warning: "#85560A",
+        },
       },
       night: {
         dark: true,
-        colors: { background: "#1D2126", surface: "#1D2126", primary: "#5FB3A6", error: "#DD7A5B" },
+        colors: {
+          background: "#1D2126",
+          surface: "#1D2126",
+          primary: "#5FB3A6",
+          error: "#DD7A5B",
+          warning: "#E0A52C",
+        },
       },
     },
   },

@@ -68,9 +68,9 @@ const rows = computed<Row[]>(() =>
   })),
 );
 const monthColumns: Column<Row>[] = [
-  { key: "month", title: "Month", width: 46, value: (r) => MONTHS[r.month - 1] },
+  { key: "month", title: "Month", width: 58, value: (r) => MONTHS[r.month - 1] },
   { key: "used", title: "used", quantity: "metered_energy", width: 72, value: (r) => r.used },
-  { key: "peak", title: "in peak hours", quantity: "metered_energy", width: 84, value: (r) => r.peak },
+  { key: "peak", title: "in peak hours", quantity: "metered_energy", width: 98, value: (r) => r.peak },
   { key: "peak_kw", title: "highest", quantity: "demand", width: 64, value: (r) => r.peak_kw },
   { key: "billed_kw", title: "billed", quantity: "demand", width: 62, value: (r) => r.billed_kw },
   { key: "energy", title: "energy", quantity: "money", width: 78, value: (r) => r.energy },

@@ -273,7 +273,7 @@ dd .soft {
 }
 .by {
   position: absolute;
-  left: 96px;
+  left: 104px;
   top: 2px;
   z-index: 1;
   height: 23px;
