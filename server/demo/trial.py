@@ -32,6 +32,9 @@ def load_trial(owner: AbstractBaseUser, count: int, name: str | None = None) -> 
                     air_per_area_m3_s_m2=0.0003)  # fmt: skip
     heating = draft.add("circuit", name="Heating", kind="heating", flow_c=55, return_c=45)
     chilled = draft.add("circuit", name="Chilled water", kind="chilled", flow_c=7, return_c=13)
+    draft.add("plant_unit", circuit=heating, position=1, name="Boiler", kind="boiler", share=1.0)
+    draft.add("plant_unit", circuit=chilled, position=1, name="Chiller", kind="chiller", share=1.0, fuel="electricity",
+              full_cool=4.3, full_warm=2.9, part_cool=5.6, part_warm=3.6)  # fmt: skip
     levels: list[list[tuple[str, str]]] = []
     coils: list[tuple[str, str]] = []
     for storey in range((count + _PER_LEVEL - 1) // _PER_LEVEL):

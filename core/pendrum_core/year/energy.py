@@ -68,7 +68,7 @@ def building_year(
     `running` and `owed_kg_s` are by system: its hours, and what a make-up unit owes its rooms.
     """
     hours = len(sky.dry_bulb_c)
-    asked = rooms_year(years, sky, lambda share: progress(_ROOMS_SHARE * share, "rooms"))
+    asked = rooms_year(years, sky, lambda share: progress(_ROOMS_SHARE * share / 2.0, "rooms"))
     meter, faults = _Meter(hours), []
     loads = {r: (found.cooling_w - found.heating_w).astype(float) for r, found in asked.items()}
     leaks = {year.room.id: year.room.infiltration_m3_s for year in years}
@@ -89,7 +89,11 @@ def building_year(
     rooms = dict(asked)
     if served:
         again = rooms_year(
-            years, sky, lambda share: progress(_ROOMS_SHARE * (1.0 + share) / 2.0, "rooms under supply air"), streams
+            years,
+            sky,
+            lambda share: progress(_ROOMS_SHARE * (1.0 + share) / 2.0, "rooms under supply air"),
+            streams,
+            asked,
         )
         rooms |= {year.room.id: again[year.room.id] for year in years}
     systems: dict[str, SystemYear] = {}

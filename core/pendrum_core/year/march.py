@@ -2,7 +2,7 @@
 
 import numpy as np
 
-from pendrum_core.quantities.compiled import compiled
+from pendrum_core.quantities.compiled import compiled, compiled_sums
 
 STEPS_AN_HOUR = 6
 
@@ -26,7 +26,7 @@ def _opened(base, k0, conductance, outdoor, above, band):
     return share, (base + k0 * share * conductance * outdoor) / (1.0 + k0 * share * conductance)
 
 
-@compiled
+@compiled_sums
 def march(
     decay,
     air_in,

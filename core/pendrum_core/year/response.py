@@ -13,7 +13,6 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.fabric.layers import Layers, transfer_matrix
-from pendrum_core.model.rooms import Room
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
@@ -57,7 +56,7 @@ class Transfers:
 
 
 def transfers(
-    room: Room, walls: Sequence[Wall], signals: int, exchange_w_k: float, radiation_w_m2k: float, key: str = ""
+    capacity_j_k: float, walls: Sequence[Wall], signals: int, exchange_w_k: float, radiation_w_m2k: float, key: str = ""
 ) -> Transfers:
     """Exact transfers; `signals` environments, of which number 0 is the outdoor air that leaks in."""
     omega = _BETWEEN if key == "between" else _OMEGA
@@ -78,7 +77,7 @@ def transfers(
         through[wall.signal] += area * hc * g * across
         onto[wall.signal] += area * g * across / total
     share = radiation_w_m2k * beta / (1.0 - alpha)
-    store = 1j * omega * room.capacity_j_k + exchange_w_k + convected - kept - share * beta / total
+    store = 1j * omega * capacity_j_k + exchange_w_k + convected - kept - share * beta / total
     air = through + share * onto
     air[0] += exchange_w_k
     radiant = (beta + share * gamma) / total
@@ -131,14 +130,19 @@ def _fitted(wanted: Complex, at_once: bool) -> tuple[Array, Array]:
     return weights, direct
 
 
-def answers(room: Room, walls: Sequence[Wall], signals: int, exchange_w_k: float, radiation_w_m2k: float) -> Answers:
-    """Fit a room; the error is taken at frequencies between those of the fit.
+@lru_cache(maxsize=8192)
+def answers(
+    capacity_j_k: float, walls: tuple[Wall, ...], signals: int, exchange_w_k: float, radiation_w_m2k: float
+) -> Answers:  # fmt: skip
+    """Fit a room of that air and furniture; the error is taken at frequencies between those of the fit.
+
+    Rooms that are alike, and rooms that did not change since the last year, are fitted once.
 
     Raises:
         ValueError: the fit is off by more than 0.5 % of a static answer.
     """
-    exact = transfers(room, walls, signals, exchange_w_k, radiation_w_m2k)
-    between = transfers(room, walls, signals, exchange_w_k, radiation_w_m2k, "between")
+    exact = transfers(capacity_j_k, walls, signals, exchange_w_k, radiation_w_m2k)
+    between = transfers(capacity_j_k, walls, signals, exchange_w_k, radiation_w_m2k, "between")
     air, _ = _fitted(exact.air, False)
     surface, direct = _fitted(exact.surface, True)
     basis = _basis(_BETWEEN)
@@ -149,5 +153,5 @@ def answers(room: Room, walls: Sequence[Wall], signals: int, exchange_w_k: float
         seen = static > 1e-12
         error = max(error, float((off[seen] / static[seen, None]).max(initial=0.0)))
     if error > 5e-3:
-        raise ValueError(f"room {room.number}: its answers cannot be told by exponentials within 0.5 % ({error:.1%})")
+        raise ValueError(f"its answers cannot be told by exponentials within 0.5 % ({error:.1%})")
     return Answers(air, surface, direct, error)

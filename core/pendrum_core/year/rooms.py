@@ -142,7 +142,7 @@ class _Set:
     exchange_w_k: float
 
 
-def _set_up(year: YearRoom, sky: YearSky, beyond: Beyond, known: "_Set | None") -> _Set:
+def _set_up(year: YearRoom, sky: YearSky, beyond: Beyond) -> _Set:
     room = year.room
     leak = room.infiltration_m3_s + room.direct_outdoor_air_m3_s
     given = [(t, beyond[t.room]) for t in room.transfers if t.room in beyond]
@@ -152,24 +152,31 @@ def _set_up(year: YearRoom, sky: YearSky, beyond: Beyond, known: "_Set | None") 
         (leak * sky.dry_bulb_c + sum(t.flow_m3_s * air for t, (air, _) in given)) / max(leak + sum(t.flow_m3_s for t, _ in given), 1e-12)
     )  # fmt: skip
     signals: list[Array] = [np.asarray(coming)]
-    places: dict[object, int] = {}
+    places: dict[Boundary, int] = {}
     walls = []
     for element in room.elements:
         boundary = element.boundary
-        key = boundary
-        place = places.get(key)
+        place = places.get(boundary)
         if place is None:
             environment = _environment(boundary, room, sky, beyond)
             place = -1 if environment is None else len(signals)
-            places[key] = place
+            places[boundary] = place
             if environment is not None:
                 signals.append(environment)
         outer = None if place < 0 else _outer(boundary, sky)
         walls.append(Wall(element.area_m2, element.layers, element.convection_w_m2k, outer, max(place, 0)))
-    if known is not None and known.walls == tuple(walls) and known.exchange_w_k == exchange:
-        return _Set(known.walls, tuple(signals), known.answers, exchange)
-    found = answers(room, walls, len(signals), exchange, sky.climate.coefficients.radiation_inside)
+    try:
+        found = answers(
+            room.capacity_j_k, tuple(walls), len(signals), exchange, sky.climate.coefficients.radiation_inside
+        )
+    except ValueError as error:
+        raise ValueError(f"room {room.number}: {error}") from error
     return _Set(tuple(walls), tuple(signals), found, exchange)
+
+
+def _hourly(steps: Array) -> Array:
+    """Means over hours of a course by step."""
+    return np.asarray(steps.reshape(-1, STEPS_AN_HOUR) @ np.full(STEPS_AN_HOUR, 1.0 / STEPS_AN_HOUR))
 
 
 def _gains(year: YearRoom, hours: int) -> tuple[Array, Array, Array]:
@@ -181,23 +188,23 @@ def _gains(year: YearRoom, hours: int) -> tuple[Array, Array, Array]:
         watts = gain.sensible_w * share
         radiant += gain.radiant_share * watts
         convective += (1.0 - gain.radiant_share) * watts
-        by_category[GAIN_CATEGORIES.index(gain.category)] += watts.reshape(hours, STEPS_AN_HOUR).mean(axis=1)
+        by_category[GAIN_CATEGORIES.index(gain.category)] += _hourly(watts)
         if gain.latent_w:
-            by_category[-1] += gain.latent_w * share.reshape(hours, STEPS_AN_HOUR).mean(axis=1)
+            by_category[-1] += gain.latent_w * _hourly(share)
     return convective, radiant, by_category
 
 
 def room_year(
-    year: YearRoom, sky: YearSky, beyond: Beyond, known: "_Set | None" = None, stream: Stream | None = None
-) -> tuple[RoomYear, _Set, tuple[Array, Array]]:
-    """March a room; `known` is what it was set up from in an earlier round. Also what its neighbours feel of it.
+    year: YearRoom, sky: YearSky, beyond: Beyond, stream: Stream | None = None, before: RoomYear | None = None
+) -> tuple[RoomYear, tuple[Array, Array]]:
+    """March a room. Also what its neighbours feel of it. `before` is an earlier march of it, with whose gains and sun it shares memory.
 
     Raises:
         ValueError: its answers cannot be fitted.
     """
     room, hours = year.room, len(sky.dry_bulb_c)
     steps = hours * STEPS_AN_HOUR
-    made = _set_up(year, sky, beyond, known)
+    made = _set_up(year, sky, beyond)
     a = made.answers
     convective, radiant, by_category = _gains(year, hours)
     sun_radiant, sun_air = np.zeros(hours), np.zeros(hours)
@@ -226,10 +233,10 @@ def room_year(
         air, surface, power, drawn_w,
     )  # fmt: skip
     heating, cooling = np.maximum(power, 0.0), np.maximum(-power, 0.0)
-    low_h, high_h = (v.reshape(hours, STEPS_AN_HOUR).mean(axis=1) for v in (low, high))
+    low_h, high_h = _hourly(low), _hourly(high)
     below, above = np.maximum(low_h - air, 0.0), np.maximum(air - high_h, 0.0)
     there = np.ones(hours, dtype=bool) if year.people is None else year.people.hours()[:hours] > 0.0
-    radiant_h = radiant.reshape(hours, STEPS_AN_HOUR).mean(axis=1)
+    radiant_h = _hourly(radiant)
     area = sum(wall.area_m2 for wall in made.walls)
     felt = surface + radiant_h / area / sky.climate.coefficients.radiation_inside
     balance = _balance(
@@ -244,15 +251,15 @@ def room_year(
     )
     result = RoomYear(
         id=room.id, air_c=air.astype(np.float32), surface_c=surface.astype(np.float32), heating_w=heating.astype(np.float32),
-        cooling_w=cooling.astype(np.float32), drawn_w=drawn_w.astype(np.float32), gains_w=by_category.astype(np.float32),
-        sun_w=(sun_radiant + sun_air).astype(np.float32),
+        cooling_w=cooling.astype(np.float32), drawn_w=drawn_w.astype(np.float32), gains_w=before.gains_w if before else by_category.astype(np.float32),
+        sun_w=before.sun_w if before else (sun_radiant + sun_air).astype(np.float32),
         outdoor_w=(made.exchange_w_k * (made.signals[0] - air)).astype(np.float32),
         too_warm_h=int((there & (air > year.warm_limit_c)).sum()), occupied_h=int(there.sum()),
         unmet_heating_h=int((below > UNMET_K).sum()), unmet_cooling_h=int((above > UNMET_K).sum()),
         missed_heating_kh=float(below[np.isfinite(below)].sum()), missed_cooling_kh=float(above[np.isfinite(above)].sum()),
         balance_kwh=balance, open_kwh=sum(balance.values()), fit_error=a.error,
     )  # fmt: skip
-    return result, made, (air, felt)
+    return result, (air, felt)
 
 
 def _balance(
@@ -298,27 +305,29 @@ def _through_w(
 
 
 def _asked(
-    year: YearRoom, *, sky: YearSky, beyond: Beyond, known: "Mapping[str, _Set]", brought: Mapping[str, Stream]
-) -> tuple[RoomYear, _Set, tuple[Array, Array]]:
-    return room_year(year, sky, beyond, known.get(year.room.id), brought.get(year.room.id))
+    year: YearRoom, *, sky: YearSky, beyond: Beyond, brought: Mapping[str, Stream], before: Mapping[str, RoomYear]
+) -> tuple[RoomYear, tuple[Array, Array]]:
+    return room_year(year, sky, beyond, brought.get(year.room.id), before.get(year.room.id))
 
 
 def rooms_year(
     years: Sequence[YearRoom], sky: YearSky, progress: Callable[[float], None] = lambda share: None,
-    streams: Mapping[str, Stream] | None = None,
+    streams: Mapping[str, Stream] | None = None, before: Mapping[str, RoomYear] | None = None,
 ) -> dict[str, RoomYear]:  # fmt: skip
     """All rooms; those that feel others in rounds, starting from set-points. `progress` is told the share done and may raise to end it.
 
-    `streams` is supply air by room.
+    `streams` is supply air by room; `before` an earlier year of the same rooms without it.
     """
-    hours, brought = len(sky.dry_bulb_c), streams or {}
+    hours = len(sky.dry_bulb_c)
+    there = {year.room.id for year in years}
+    felt = {other for year in years for other in year.room.neighbours & there}
     beyond: dict[str, tuple[Array, Array]] = {}
     for year in years:
-        middle = np.full(hours, (year.room.heating_setpoint_c + year.room.cooling_setpoint_c) / 2.0)
-        beyond[year.room.id] = (middle, middle)
+        if year.room.id in felt:
+            middle = np.full(hours, (year.room.heating_setpoint_c + year.room.cooling_setpoint_c) / 2.0)
+            beyond[year.room.id] = (middle, middle)
     results: dict[str, RoomYear] = {}
-    known: dict[str, _Set] = {}
-    coupled = [year for year in years if year.room.neighbours & beyond.keys()]
+    coupled = [year for year in years if year.room.neighbours & there]
     turns = [list(years)] + [coupled] * (ROUNDS - 1 if coupled else 0)
     whole, done = sum(len(turn) for turn in turns), 0
     # Set up planes and window sun once before threads ask for them.
@@ -326,13 +335,16 @@ def rooms_year(
         for window in year.room.windows:
             sky.window_sun(window)
         for element in year.room.elements:
-            if element.boundary.kind == "outdoors":
-                sky.plane(element.boundary.tilt_deg, element.boundary.azimuth_deg, element.boundary.eye_m)
+            b = element.boundary
+            if b.kind == "outdoors":
+                sky.sol_air_c(b.tilt_deg, b.azimuth_deg, b.solar_absorptance, b.eye_m)
     with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
         for turn in turns:
-            ask = partial(_asked, sky=sky, beyond=dict(beyond), known=known, brought=brought)
-            for found, made, inside in pool.map(ask, turn):
-                results[found.id], known[found.id], beyond[found.id] = found, made, inside
+            ask = partial(_asked, sky=sky, beyond=dict(beyond), brought=streams or {}, before=before or {})
+            for found, inside in pool.map(ask, turn):
+                results[found.id] = found
+                if found.id in felt:
+                    beyond[found.id] = inside
                 done += 1
                 progress(done / whole)
     return results

@@ -48,6 +48,7 @@ class YearSky:
     air_heat_j_m3k: float
     _planes: dict[tuple[float, float, float], HourlyPlane] = field(default_factory=dict)
     _suns: dict[object, tuple[Array, Array]] = field(default_factory=dict)
+    _sol_airs: dict[tuple[float, float, float, float], Array] = field(default_factory=dict)
 
     @staticmethod
     def of(weather: WeatherYear, climate: Climate) -> "YearSky":
@@ -116,7 +117,13 @@ class YearSky:
         return HourlyPlane(cosine, beam, sky, ground)
 
     def sol_air_c(self, tilt_deg: float, azimuth_deg: float, absorptance: float, eye_m: float) -> Array:
-        """To + (alpha I - F_sky h_re 11 K)/(h_ce + h_re) [°C]."""
+        """To + (alpha I - F_sky h_re 11 K)/(h_ce + h_re) [°C]; one array for all faces that are alike."""
+        key = (tilt_deg, azimuth_deg, absorptance, eye_m if self.climate.site.skyline else 0.0)
+        if key not in self._sol_airs:
+            self._sol_airs[key] = self._sol_air_c(*key)
+        return self._sol_airs[key]
+
+    def _sol_air_c(self, tilt_deg: float, azimuth_deg: float, absorptance: float, eye_m: float) -> Array:
         c = self.climate.coefficients
         view = (1.0 + np.cos(np.radians(tilt_deg))) / 2.0
         total = self.plane(tilt_deg, azimuth_deg, eye_m).total if absorptance else 0.0
