@@ -61,7 +61,7 @@ def measure(rooms: int) -> dict[str, float]:
     document.forget_all()
     read_ms, answer = timed(lambda: client.get(f"/api/projects/{project.id}/document"))
     loaded = document.load_document(project)
-    building = service._state(project.id).snapshots.take(loaded).building
+    building = service._state(loaded).snapshots.take(loaded).building
     full_ms, _ = timed(lambda: calculate(building, Memory()))
     first_ms, _ = timed(lambda: client.get(f"/api/projects/{project.id}/results"))
 

@@ -11,9 +11,9 @@ from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
 from django.http import HttpRequest, HttpResponse
 
 from calculations.service import loads_if_free
-from projects.document import Document
 from projects.errors import Refused
 from projects.journal import next_steps, touched_between
+from projects.rows import Document
 
 _log = logging.getLogger("pendrum.calculation")
 

@@ -6,6 +6,7 @@ from django.http import HttpRequest, HttpResponse
 from django.shortcuts import get_object_or_404
 from ninja import File, Router, UploadedFile
 
+from api.access import project_of
 from api.schemas import DrawingPlace
 from exchange.apart import read_apart
 from exchange.drawings import LARGEST_BYTES, LINES, about, read_drawing
@@ -17,13 +18,13 @@ _PATH = "/projects/{project_id}/levels/{level}/drawing"
 
 
 def _level(request: HttpRequest, project_id: str, level: str) -> Level:
-    return get_object_or_404(Level, pk=level, project_id=project_id, project__owner=request.user)
+    return get_object_or_404(Level, pk=level, project=project_of(request, project_id).home)
 
 
 @router.get("/projects/{project_id}/drawings", response=list[dict[str, Any]], operation_id="drawings")
 def drawings(request: HttpRequest, project_id: str) -> Any:
     """Drawings of all levels, without their bytes."""
-    found = LevelDrawing.objects.filter(level__project_id=project_id, level__project__owner=request.user).defer("data")
+    found = LevelDrawing.objects.filter(level__project=project_of(request, project_id).home).defer("data")
     return [about(drawing) for drawing in found]
 
 

@@ -4,11 +4,11 @@ from typing import Any, Literal
 
 import orjson
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
 from django.utils.http import content_disposition_header
 from ninja import File, Router, UploadedFile
 from pydantic import BaseModel
 
+from api.access import project_of
 from api.bodies import refuse_deep
 from api.schemas import NewProject, ProjectOut, Strict
 from exchange.attachments import attached_to, project_from_file
@@ -44,7 +44,7 @@ def _out(project: Project) -> dict[str, Any]:
 @router.get("/projects", response=list[ListedProject], operation_id="projects")
 def projects(request: HttpRequest) -> Any:
     """All projects of the signed-in engineer, archived and deleted ones too."""
-    found = Project.objects.filter(owner=request.user).order_by("created")
+    found = Project.objects.filter(owner=request.user, base=None).order_by("created")
     return [_out(project) | {"state": project.state} for project in found]
 
 
@@ -57,14 +57,14 @@ def new_project(request: HttpRequest, body: NewProject) -> Any:
 @router.post("/projects/{project_id}/copy", response={201: ProjectOut}, operation_id="copy_project")
 def copy(request: HttpRequest, project_id: str, body: NewProject) -> Any:
     """A second project of the same content, without its history."""
-    project = get_object_or_404(Project, pk=project_id, owner=request.user)
+    project = project_of(request, project_id)
     return 201, _out(project_from_file(request.user, _content(project), body.name))
 
 
 @router.put("/projects/{project_id}/state", response=ListedProject, operation_id="set_project_state")
 def set_state(request: HttpRequest, project_id: str, body: ProjectState) -> Any:
     """Archive a project, delete it, or bring it back."""
-    project = get_object_or_404(Project, pk=project_id, owner=request.user)
+    project = project_of(request, project_id)
     project.state = body.state
     project.save(update_fields=["state"])
     return _out(project) | {"state": project.state}
@@ -73,7 +73,7 @@ def set_state(request: HttpRequest, project_id: str, body: ProjectState) -> Any:
 @router.get("/projects/{project_id}/project.json", operation_id="project_file")
 def project_file(request: HttpRequest, project_id: str) -> HttpResponse:
     """The whole project as one file."""
-    project = get_object_or_404(Project, pk=project_id, owner=request.user)
+    project = project_of(request, project_id)
     data = orjson.dumps(_content(project), option=orjson.OPT_INDENT_2)
     response = HttpResponse(data, content_type="application/json")
     response.headers["Content-Disposition"] = content_disposition_header(True, f"{project.name}.json") or "attachment"

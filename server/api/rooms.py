@@ -3,10 +3,10 @@
 from typing import Any
 
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
 from django.utils.http import content_disposition_header
 from ninja import Field, File, Form, Router, Schema, UploadedFile
 
+from api.access import document_of, project_of
 from api.answers import applied
 from api.tasks import TaskOut, owned_task
 from calculations.service import whole
@@ -14,18 +14,13 @@ from exchange.loads import loads_table
 from exchange.rooms.files import LARGEST_MODEL_BYTES, MEDIA_TYPES, write_rooms
 from exchange.rooms.incoming import Comparison
 from projects.changes import apply_changes
-from projects.document import Document, load_document
 from projects.errors import Refused
-from projects.models import Project
+from projects.rows import Document
 from tasks import files
 from tasks.asking import ask
 from tasks.models import Task
 
 router = Router()
-
-
-def _document(request: HttpRequest, project_id: str) -> Document:
-    return load_document(get_object_or_404(Project, pk=project_id, owner=request.user))
 
 
 class Reading(Schema):
@@ -39,7 +34,7 @@ class Reading(Schema):
 @router.post("/projects/{project_id}/rooms/read", response={202: TaskOut}, operation_id="read_rooms")
 def read(request: HttpRequest, project_id: str, file: File[UploadedFile], how: Form[Reading]) -> Any:
     """Find out how a file's rooms differ from the project's: a task, whose result has the rows. Nothing is changed."""
-    project = get_object_or_404(Project, pk=project_id, owner=request.user)
+    project = project_of(request, project_id)
     name = (file.name or "file")[-120:]
     if (file.size or 0) > LARGEST_MODEL_BYTES:
         raise Refused("invalid", f"{name} is too large; at most {LARGEST_MODEL_BYTES / 1e6:.0f} MB are read.")
@@ -58,7 +53,7 @@ class Taken(Schema):
 @router.post("/projects/{project_id}/rooms/take", response=dict[str, Any], operation_id="take_rooms")
 def take(request: HttpRequest, project_id: str, body: Taken) -> Any:
     """Take chosen rows of a file that was read, in one step."""
-    document = _document(request, project_id)
+    document = document_of(request, project_id)
     task = owned_task(request, body.task)
     if task.kind != "rooms" or task.state != Task.DONE or task.project_id != project_id:
         raise Refused("nothing", "This file was not read for this project.")
@@ -73,7 +68,7 @@ def take(request: HttpRequest, project_id: str, body: Taken) -> Any:
 @router.get("/projects/{project_id}/rooms.{form}", operation_id="rooms_file")
 def rooms_file(request: HttpRequest, project_id: str, form: str, units: str = "SI") -> HttpResponse:
     """All rooms as a file: xlsx, csv, gbxml or ifc."""
-    document = _document(request, project_id)
+    document = document_of(request, project_id)
     data = write_rooms(document, form, "IP" if units == "IP" else "SI")
     response = HttpResponse(data, content_type=MEDIA_TYPES[form])
     return _named(response, document, f"rooms.{'xml' if form == 'gbxml' else form}")
@@ -82,7 +77,7 @@ def rooms_file(request: HttpRequest, project_id: str, form: str, units: str = "S
 @router.get("/projects/{project_id}/loads.{form}", operation_id="loads_file")
 def loads_file(request: HttpRequest, project_id: str, form: str, units: str = "SI") -> HttpResponse:
     """Loads of rooms, levels, zones, uses, systems and the building as a file: xlsx or csv."""
-    document = _document(request, project_id)
+    document = document_of(request, project_id)
     data = loads_table(document, whole(document), form, "IP" if units == "IP" else "SI")
     return _named(HttpResponse(data, content_type=MEDIA_TYPES[form]), document, f"loads.{form}")
 

@@ -4,14 +4,14 @@ from typing import Annotated, Any
 
 import orjson
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
 from django.utils.http import content_disposition_header
 from ninja import File, Form, NinjaAPI, Query, UploadedFile
 from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
-from api import drawings, rooms, tasks, year
+from api import drawings, options, rooms, tasks, year
 from api import projects as whole_projects
+from api.access import document_of, project_of
 from api.answers import answer, applied, missing, steps
 from api.bodies import Bodies
 from api.problems import install
@@ -39,11 +39,12 @@ from calculations.service import loads_of, plant_since, results_of, whole
 from calculations.weather import LARGEST_BYTES, choices, first_look, text_of, weather_of
 from exchange.kit import kit_csv
 from projects.changes import apply_changes, plan_changes
-from projects.document import Document, load_document
+from projects.document import load_document
 from projects.errors import Refused
 from projects.fields import Id
 from projects.journal import step
 from projects.models import Project, WeatherFile, WeatherMapping
+from projects.rows import Document
 from projects.shared_walls import with_other_sides
 from shelf.materials import materials
 from shelf.schedules import schedules
@@ -71,19 +72,11 @@ api = NinjaAPI(
 )
 install(api)
 api.add_router("", drawings.router)
+api.add_router("", options.router)
 api.add_router("", rooms.router)
 api.add_router("", tasks.router)
 api.add_router("", year.router)
 api.add_router("", whole_projects.router)
-
-
-def _project(request: HttpRequest, project_id: str) -> Project:
-    """The signed-in engineer's project; anything else is not there."""
-    return get_object_or_404(Project, pk=project_id, owner=request.user)
-
-
-def _document(request: HttpRequest, project_id: str) -> Document:
-    return load_document(_project(request, project_id))
 
 
 def _file(text: str, name: str) -> HttpResponse:
@@ -113,7 +106,7 @@ def session(request: HttpRequest) -> Any:
     """Who is signed in, and the open projects that belong to them."""
     projects = [
         {"id": p.id, "name": p.name, "version": p.version}
-        for p in Project.objects.filter(owner=request.user, state="open").order_by("created")
+        for p in Project.objects.filter(owner=request.user, state="open", base=None).order_by("created")
     ]
     return {"user": request.user.get_username(), "projects": projects}
 
@@ -121,7 +114,7 @@ def session(request: HttpRequest) -> Any:
 @api.get("/projects/{project_id}/document", response=DocumentOut, operation_id="document")
 def document(request: HttpRequest, project_id: str) -> Any:
     """Everything the engineer entered."""
-    found = _document(request, project_id)
+    found = document_of(request, project_id)
     objects = {kind: list(rows.values()) for kind, rows in found.rows.items()}
     return answer({"version": found.version, "objects": objects, "steps": steps(project_id, request.user)})
 
@@ -130,7 +123,7 @@ def document(request: HttpRequest, project_id: str) -> Any:
 def changes(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
     """Apply a change set: all of it or nothing. Surfaces of rooms on the plan follow their outlines, and a wall between
     two rooms is edited on both of its sides."""
-    found = _document(request, project_id)
+    found = document_of(request, project_id)
     plain = with_other_sides(found, with_plan(found, [change.model_dump() for change in body.changes]))
     _, after, touched = apply_changes(project_id, request.user, plain, body.label, body.base_version, key=body.key)
     return applied(request, after, touched, body.base_version, body.results_version)
@@ -144,7 +137,7 @@ def since(
 
     `results_version` is that of the results which the caller has.
     """
-    project = _project(request, project_id)
+    project = project_of(request, project_id)
     if version >= project.version and results_version in (None, project.version):
         nothing = {"version": project.version, "objects": {"changed": {}, "gone": {}}, "results": None}
         return answer(nothing | {"calculation_fault": None, "steps": steps(project_id, request.user)})
@@ -154,7 +147,7 @@ def since(
 @api.post("/projects/{project_id}/plan/split", response=AppliedOut, operation_id="split_room")
 def split(request: HttpRequest, project_id: str, body: SplitIn) -> Any:
     """Cut a room on the plan in two along a line."""
-    changes = split_room(_document(request, project_id), body.room, body.start, body.end)
+    changes = split_room(document_of(request, project_id), body.room, body.start, body.end)
     _, after, touched = apply_changes(project_id, request.user, changes, "Room split", body.base_version)
     return applied(request, after, touched, body.base_version)
 
@@ -162,7 +155,7 @@ def split(request: HttpRequest, project_id: str, body: SplitIn) -> Any:
 @api.post("/projects/{project_id}/plan/join", response=AppliedOut, operation_id="join_rooms")
 def join(request: HttpRequest, project_id: str, body: JoinIn) -> Any:
     """Make rooms on the plan that touch one."""
-    changes = join_rooms(_document(request, project_id), body.rooms)
+    changes = join_rooms(document_of(request, project_id), body.rooms)
     _, after, touched = apply_changes(project_id, request.user, changes, "Rooms joined", body.base_version)
     return applied(request, after, touched, body.base_version)
 
@@ -170,7 +163,7 @@ def join(request: HttpRequest, project_id: str, body: JoinIn) -> Any:
 @api.post("/projects/{project_id}/undo", response=AppliedOut, operation_id="undo")
 def undo(request: HttpRequest, project_id: str, base_version: int, key: Id | None = None) -> Any:
     """Take one's last edit back; with a `key` once, however often it is sent."""
-    _project(request, project_id)
+    project_of(request, project_id)
     _, after, touched, _ = step(project_id, request.user, "undo", key)
     return applied(request, after, touched, base_version)
 
@@ -178,7 +171,7 @@ def undo(request: HttpRequest, project_id: str, base_version: int, key: Id | Non
 @api.post("/projects/{project_id}/redo", response=AppliedOut, operation_id="redo")
 def redo(request: HttpRequest, project_id: str, base_version: int, key: Id | None = None) -> Any:
     """Repeat the edit that was taken back; with a `key` once, however often it is sent."""
-    _project(request, project_id)
+    project_of(request, project_id)
     _, after, touched, _ = step(project_id, request.user, "redo", key)
     return applied(request, after, touched, base_version)
 
@@ -186,41 +179,41 @@ def redo(request: HttpRequest, project_id: str, base_version: int, key: Id | Non
 @api.get("/projects/{project_id}/results", response=ResultsOut, operation_id="results")
 def results(request: HttpRequest, project_id: str) -> Any:
     """All results of the present version."""
-    return answer(whole(_document(request, project_id)))
+    return answer(whole(document_of(request, project_id)))
 
 
 @api.get("/projects/{project_id}/results/plant", response=ResultsOut, operation_id="plant")
 def plant(request: HttpRequest, project_id: str, base_version: int) -> Any:
     """What serves the rooms in the present version, as far as it differs from `base_version`; snags and the kit list."""
-    return answer(plant_since(_document(request, project_id), base_version))
+    return answer(plant_since(document_of(request, project_id), base_version))
 
 
 @api.get("/projects/{project_id}/day", response=dict[str, Any], operation_id="day")
 def day(request: HttpRequest, project_id: str, kind: str, subject: str, month: int) -> Any:
     """Courses of a room or group over a summer day."""
     with missing(subject, f"month {month}"):
-        return answer(day_courses(loads_of(_document(request, project_id)).results, kind, subject, month))
+        return answer(day_courses(loads_of(document_of(request, project_id)).results, kind, subject, month))
 
 
 @api.get("/projects/{project_id}/hour", response=dict[str, Any], operation_id="hour")
 def hour(request: HttpRequest, project_id: str, month: int, step: int) -> Any:
     """Load and air temperature of every room at a step of a design day."""
     with missing(f"month {month}, step {step}"):
-        return answer(rooms_at(loads_of(_document(request, project_id)).results, month, step))
+        return answer(rooms_at(loads_of(document_of(request, project_id)).results, month, step))
 
 
 @api.get("/projects/{project_id}/air/{system}", response=dict[str, Any], operation_id="air_day")
 def air(request: HttpRequest, project_id: str, system: str, month: int) -> Any:
     """States along an air path over a summer day."""
     with missing(system, f"month {month}"):
-        return answer(system_day(results_of(_document(request, project_id)).results, system, month))
+        return answer(system_day(results_of(document_of(request, project_id)).results, system, month))
 
 
 @api.get("/projects/{project_id}/plant/{circuit}", response=dict[str, Any], operation_id="plant_day")
 def plant_units(request: HttpRequest, project_id: str, circuit: str, month: int) -> Any:
     """What the units of a circuit give over a summer day, or over the winter day for month 0."""
     with missing(circuit, f"month {month}"):
-        return answer(plant_day(results_of(_document(request, project_id)).results, circuit, month))
+        return answer(plant_day(results_of(document_of(request, project_id)).results, circuit, month))
 
 
 @api.get("/projects/{project_id}/place", response=dict[str, Any], operation_id="place_day")
@@ -228,7 +221,7 @@ def place(
     request: HttpRequest, project_id: str, month: int, tilt: float = 90.0, azimuth: float = 180.0, eye: float = 0.0
 ) -> Any:
     """Temperature, humidity and sun of a design day, and what one surface gets of it."""
-    return answer(place_day(_document(request, project_id), month, tilt, azimuth, eye))
+    return answer(place_day(document_of(request, project_id), month, tilt, azimuth, eye))
 
 
 @api.get("/projects/{project_id}/shading/{shading}", response=dict[str, Any], operation_id="shading_day")
@@ -236,7 +229,7 @@ def shaded(
     request: HttpRequest, project_id: str, shading: str, month: int, width: float, height: float, azimuth: float
 ) -> Any:
     """Sunlit part of an opening behind a shading over a design day."""
-    return answer(shaded_day(_document(request, project_id), shading, month, width, height, azimuth))
+    return answer(shaded_day(document_of(request, project_id), shading, month, width, height, azimuth))
 
 
 @api.get("/shelf", response=dict[str, Any], operation_id="shelf")
@@ -248,36 +241,36 @@ def shelf(request: HttpRequest) -> Any:
 @api.post("/projects/{project_id}/preview", response=PreviewOut, operation_id="preview")
 def preview(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
     """What a change set would do to the building's peaks; nothing is kept."""
-    before = _document(request, project_id)
+    before = document_of(request, project_id)
     changes = with_other_sides(before, [change.model_dump() for change in body.changes])
     rows, _, touched = plan_changes(before, changes)
-    return answer(compared(before, Document(project_id, -1, rows), len(touched)))
+    return answer(compared(before, Document(project_id, -1, rows, before.base), len(touched)))
 
 
 @api.post("/projects/{project_id}/schedules/read", response=dict[str, Any], operation_id="read_schedule")
 def read_schedule(request: HttpRequest, project_id: str, body: TextIn) -> Any:
     """Fields of a schedule from a row or column of numbers."""
-    return answer(read_values(body.text, _document(request, project_id)))
+    return answer(read_values(body.text, document_of(request, project_id)))
 
 
 @api.get("/projects/{project_id}/schedules/{schedule}/year.csv", operation_id="schedule_csv")
 def schedule_csv(request: HttpRequest, project_id: str, schedule: str) -> HttpResponse:
     """A schedule's year, one line an hour."""
-    name, text = year_csv(_document(request, project_id), schedule)
+    name, text = year_csv(document_of(request, project_id), schedule)
     return _file(text, f"{name}.csv")
 
 
 @api.get("/projects/{project_id}/schedules/{schedule}/{pattern}.csv", operation_id="pattern_csv")
 def day_csv(request: HttpRequest, project_id: str, schedule: str, pattern: str, values: int = 24) -> HttpResponse:
     """A day pattern in 24, 48, 96 or 1440 equal steps."""
-    name, text = pattern_csv(_document(request, project_id), schedule, pattern, values)
+    name, text = pattern_csv(document_of(request, project_id), schedule, pattern, values)
     return _file(text, f"{name}.csv")
 
 
 @api.post("/projects/{project_id}/weather/look", response=dict[str, Any], operation_id="look_at_weather")
 def look_at_weather(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> Any:
     """First lines of a weather file, and a guess at its layout."""
-    _project(request, project_id)
+    project_of(request, project_id)
     remembered = list(WeatherMapping.objects.filter(owner=request.user).order_by("name").values("name", "mapping"))
     return answer(first_look(_text(file)) | choices() | {"remembered": remembered})
 
@@ -287,7 +280,7 @@ def put_weather(
     request: HttpRequest, project_id: str, file: File[UploadedFile], mapping: Form[str] = "", remember: Form[str] = ""
 ) -> Any:
     """Import a year of hours: TMY3 without a mapping, anything else by one. A task: all of it or nothing."""
-    project = _project(request, project_id)
+    project = project_of(request, project_id)
     name = (file.name or "weather")[-120:]
     if (file.size or 0) > LARGEST_BYTES:
         raise Refused("invalid", f"The file is too large; at most {LARGEST_BYTES / 1e6:.0f} MB are read.")
@@ -298,20 +291,20 @@ def put_weather(
 @api.get("/projects/{project_id}/weather", response=dict[str, Any], operation_id="weather")
 def weather(request: HttpRequest, project_id: str, percent: float = 0.4) -> Any:
     """The imported year: plots and derived design conditions; empty where there is none."""
-    return answer(weather_of(_project(request, project_id), percent) or {})
+    return answer(weather_of(project_of(request, project_id), percent) or {})
 
 
 @api.delete("/projects/{project_id}/weather", response={204: None}, operation_id="drop_weather")
 def drop_weather(request: HttpRequest, project_id: str) -> Any:
     """Forget the imported year."""
-    WeatherFile.objects.filter(project=_project(request, project_id)).delete()
+    WeatherFile.objects.filter(project=project_of(request, project_id)).delete()
     return 204, None
 
 
 @api.get("/projects/{project_id}/working", response=dict[str, Any], operation_id="working")
 def explained(request: HttpRequest, project_id: str, quantity: str, subject: str) -> Any:
     """How a figure came about."""
-    found = _document(request, project_id)
+    found = document_of(request, project_id)
     with missing(quantity, subject):
         return answer(working(results_of(found).results, found, quantity, subject))
 
@@ -325,7 +318,7 @@ def proved(request: HttpRequest) -> Any:
 @api.get("/projects/{project_id}/kit.csv", operation_id="kit_csv")
 def kit(request: HttpRequest, project_id: str, system: str = "SI") -> HttpResponse:
     """The kit list as CSV, in "SI" or "IP"."""
-    found = _document(request, project_id)
+    found = document_of(request, project_id)
     if system not in ("SI", "IP"):
         raise Refused("invalid", f"system {system!r} is neither SI nor IP.")
     text = kit_csv(kit_rows(results_of(found).results, system))

@@ -4,16 +4,15 @@ from typing import Any, Literal
 
 import numpy as np
 from django.http import HttpRequest, HttpResponse
-from django.shortcuts import get_object_or_404
 from ninja import Field, Router, Schema
 
+from api.access import project_of
 from api.answers import answer
 from api.tasks import TaskOut
 from calculations.year import bills_of
 from exchange.year import EnergyUnit, Interval, course_csv
 from projects.document import load_document
 from projects.errors import Refused
-from projects.models import Project
 from tasks import files
 from tasks.asking import ask
 from tasks.models import Task
@@ -33,13 +32,8 @@ class YearOut(Schema):
     task: TaskOut | None = Field(description="A run that is not done, or the last one where it failed.")
 
 
-def _project(request: HttpRequest, project_id: str) -> Project:
-    found: Project = get_object_or_404(Project, pk=project_id, owner=request.user)
-    return found
-
-
 def _latest(request: HttpRequest, project_id: str) -> Task:
-    done = Task.objects.filter(project=_project(request, project_id), kind=KIND, state=Task.DONE).first()
+    done = Task.objects.filter(project=project_of(request, project_id), kind=KIND, state=Task.DONE).first()
     if done is None:
         raise Refused("nothing", "The year is not calculated yet.")
     return done
@@ -48,7 +42,7 @@ def _latest(request: HttpRequest, project_id: str) -> Task:
 @router.post("/projects/{project_id}/year", response={202: TaskOut}, operation_id="run_year")
 def run(request: HttpRequest, project_id: str) -> Any:
     """Calculate the year, as a task; one that waits already is told instead."""
-    project = _project(request, project_id)
+    project = project_of(request, project_id)
     waiting = Task.objects.filter(
         project=project, kind=KIND, state__in=Task.OPEN, inputs__version=project.version
     ).first()
@@ -58,7 +52,7 @@ def run(request: HttpRequest, project_id: str) -> Any:
 @router.get("/projects/{project_id}/year", response=YearOut, operation_id="year")
 def year(request: HttpRequest, project_id: str) -> Any:
     """What the year came to."""
-    project = _project(request, project_id)
+    project = project_of(request, project_id)
     runs = Task.objects.filter(project=project, kind=KIND)
     done = runs.filter(state=Task.DONE).first()
     last = runs.defer("result").first()

@@ -5,8 +5,8 @@ from typing import Any
 
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.working.explain import explain
-from projects.document import Document
 from projects.resolver import effective_values
+from projects.rows import Document
 
 _STAGE = {
     "site": "place", "project": "place", "surface": "rooms", "opening": "rooms", "room": "rooms", "air_system": "air",

@@ -5,7 +5,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from projects.document import Document, Row
+from projects.rows import Document, Row
 
 # Name of an index -> kind and the field that it groups by.
 INDEXES = {

@@ -5,8 +5,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from pendrum_core.checks.snag import Snag
-from projects.document import Document, Row
 from projects.resolver import effective_values
+from projects.rows import Document, Row
 
 Change = dict[str, Any]
 

@@ -7,8 +7,8 @@ from calculations.inputs.windows import shading_of
 from calculations.lookups import Lookups
 from pendrum_core.model.climate import Climate
 from pendrum_core.results.courses import place_courses, shading_day, surface_day
-from projects.document import Document
 from projects.errors import FieldFault, Refused
+from projects.rows import Document
 
 
 def _climate(document: Document, month: int) -> Climate:

@@ -16,9 +16,9 @@ from pendrum_core.geometry.plan import (
     split_outline,
 )
 from projects.changes import Change, plan_changes
-from projects.document import Document, Row
 from projects.errors import FieldFault, Refused
 from projects.resolver import effective_values
+from projects.rows import Document, Row
 from projects.starter import new_id
 
 # Walls of two rooms up to this far apart are one wall: outlines are drawn along inner faces or along axes.

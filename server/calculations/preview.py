@@ -4,7 +4,7 @@ from typing import Any
 
 from calculations.service import tried
 from pendrum_core.results.building import BuildingLoads
-from projects.document import Document
+from projects.rows import Document
 
 
 def _peaks(results: BuildingLoads) -> dict[str, Any]:

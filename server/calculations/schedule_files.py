@@ -7,8 +7,8 @@ from typing import Any
 from calculations.inputs.schedules import holidays, year_plan
 from calculations.lookups import Lookups
 from pendrum_core.model.schedules import PER_DAY, hourly, pattern_of, plan_of, step_averages
-from projects.document import Document
 from projects.errors import Refused
+from projects.rows import Document
 
 # What the values of each kind are in a file, and headings that say otherwise: share of the figure and what is taken off it first.
 UNITS = {"fraction": "fraction", "on_off": "on or off", "temperature": "°C", "w_per_person": "W"}

@@ -20,15 +20,16 @@ from calculations.snapshot import Snapshot, Snapshots
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.results.building import BuildingLoads, BuildingResults
 from pendrum_core.run import Memory, calculate_loads, calculate_plant
-from projects.document import Document
+from projects.rows import Document
 
 # Results are kept of as many projects as fit; the one that was asked for last always does. Per room and project from
 # bench/run.py, rounded up.
 _KEPT_MB = float(os.environ.get("PENDRUM_RESULTS_MB", "400"))
-_ROOM_MB, _PROJECT_MB = 0.45, 4.0
+_ROOM_MB, _OPTION_ROOM_MB, _PROJECT_MB = 0.45, 0.06, 4.0
 _KEEP_PAYLOADS = 32
 # For how long an edit waits for the calculation of another one before it is answered without results.
 PATIENCE_S = 0.3
+_BASE_PATIENCE_S = 0.1
 Found = TypeVar("Found", bound=BuildingLoads)
 
 
@@ -75,26 +76,40 @@ class _State:
     plant_maker: PlantMaker = field(default_factory=PlantMaker)
     loads: _Half[BuildingLoads] = field(default_factory=_Half)
     plant: _Half[BuildingResults] = field(default_factory=_Half)
+    shared: bool = False  # begun with what was known of its base
     newest: int = 0  # the latest version that was seen: what is older need not be calculated any more
 
     @property
     def megabytes(self) -> float:
         """About what it takes."""
-        return _PROJECT_MB + _ROOM_MB * len(self.memory.rooms)
+        return _PROJECT_MB + (_OPTION_ROOM_MB if self.shared else _ROOM_MB) * len(self.memory.rooms)
 
 
 _states: OrderedDict[str, _State] = OrderedDict()
 _states_lock = threading.Lock()
 
 
-def _state(project: str) -> _State:
+def _state(document: Document) -> _State:
+    project = document.project
     with _states_lock:
-        state = _states.setdefault(project, _State())
+        state = _states.get(project) or _begun(_states.get(document.base or ""))
+        _states[project] = state
         _states.move_to_end(project)
         total = sum(kept.megabytes for kept in _states.values())
         while total > _KEPT_MB and len(_states) > 1:
             total -= _states.popitem(last=False)[1].megabytes
         return state
+
+
+def _begun(base: _State | None) -> _State:
+    """A new state; that of an option knows all that was worked out for its base, so that only what differs is worked out."""
+    # Where the base is being worked out just now, an option begins on its own rather than wait with everybody behind it.
+    if base is None or not base.lock.acquire(timeout=_BASE_PATIENCE_S):
+        return _State()
+    try:
+        return _State(snapshots=base.snapshots.copy(), memory=base.memory.copy(), shared=True)
+    finally:
+        base.lock.release()
 
 
 def forget_all() -> None:
@@ -105,7 +120,7 @@ def forget_all() -> None:
 
 def loads_of(document: Document) -> Calculated[BuildingLoads]:
     """Loads of a document's rooms, from memory or worked out now."""
-    state = _state(document.project)
+    state = _state(document)
 
     def work() -> tuple[BuildingLoads, Payload]:
         snapshot = state.snapshots.take(document)
@@ -124,7 +139,7 @@ def loads_if_free(document: Document, base_version: int) -> dict[str, Any] | Non
     """Records of the loads that differ from those of a version, unless others keep the calculation busy or the document has
     moved on meanwhile: then None, and whoever wants them asks again.
     """
-    state = _state(document.project)
+    state = _state(document)
     state.newest = max(state.newest, document.version)
     if not state.lock.acquire(timeout=PATIENCE_S):
         return None
@@ -138,7 +153,7 @@ def loads_if_free(document: Document, base_version: int) -> dict[str, Any] | Non
 
 def results_of(document: Document) -> Calculated[BuildingResults]:
     """Everything worked out for a document, from memory or now; its payload is that of the plant alone."""
-    state = _state(document.project)
+    state = _state(document)
 
     def work() -> tuple[BuildingResults, Payload]:
         loads = loads_of(document).results
@@ -153,10 +168,19 @@ def results_of(document: Document) -> Calculated[BuildingResults]:
 def tried(before: Document, after: Document) -> tuple[BuildingLoads, BuildingLoads]:
     """Loads of a document, and what they would become; nothing of the second is kept."""
     now = loads_of(before)
-    state = _state(before.project)
+    state = _state(before)
     with state.lock:
         snapshots, memory = state.snapshots.copy(), state.memory.copy()
     return now.results, calculate_loads(snapshots.take(after).building, memory)
+
+
+def tried_whole(before: Document, after: Document) -> BuildingResults:
+    """Loads of what a document would become, with what serves the rooms; nothing of it is kept."""
+    results_of(before)
+    state = _state(before)
+    with state.lock:
+        snapshots, memory = state.snapshots.copy(), state.memory.copy()
+    return calculate_plant(calculate_loads(snapshots.take(after).building, memory), memory)
 
 
 def whole(document: Document) -> dict[str, Any]:
@@ -169,13 +193,13 @@ def whole(document: Document) -> dict[str, Any]:
 def loads_since(document: Document, base_version: int) -> dict[str, Any]:
     """Records of the loads that differ from those of `base_version`; all of them where those are not kept any more."""
     done = loads_of(document)
-    return _since(done, _state(document.project).loads.payloads.get(base_version))
+    return _since(done, _state(document).loads.payloads.get(base_version))
 
 
 def plant_since(document: Document, base_version: int) -> dict[str, Any]:
     """The same of what serves the rooms."""
     done = results_of(document)
-    return _since(done, _state(document.project).plant.payloads.get(base_version))
+    return _since(done, _state(document).plant.payloads.get(base_version))
 
 
 def _since(done: Calculated[Any], kept: Payload | None) -> dict[str, Any]:

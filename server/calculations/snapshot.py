@@ -22,8 +22,9 @@ from pendrum_core.checks.snag import DOUBTFUL, STOPS, Snag
 from pendrum_core.model.building import Building, Group, Margins
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import Section
-from projects.document import Document, Row
+from projects.labels import label_of
 from projects.resolver import Effective, kit_in_use
+from projects.rows import Document, Row
 from projects.starter import STARTER_FIELDS, STARTER_MONTHS, STARTING_FIGURES
 
 CLOCK_H = 2.5  # between the sun's noon and the clock's; no country is further off
@@ -81,6 +82,7 @@ class Snapshots:
             snags.extend(look.remembered("use snags", use, partial(use_snags, look, use)))
         snags.extend(_starting_figures(document))
         snags.extend(_transfer_snags(document))
+        snags.extend(_option_snags(document))
         project = document.one("project")
         usual = Margins(project["heating_margin"], project["cooling_margin"])
         building = Building(
@@ -125,6 +127,22 @@ def _empty_roles(look: Lookups) -> list[Snag]:
             snags.append(Snag(STOPS, f"kit_{role}", "kit", identity, "fabric",
                               f"The fabric kit has nothing for {what}; {count} in the building rely on it.",
                               f"choose one for {what}"))  # fmt: skip
+    return snags
+
+
+def _option_snags(document: Document) -> list[Snag]:
+    """Fields that an option and its base both changed."""
+    snags = []
+    for one in document.conflicts:
+        row = document.row(one.kind, one.id) or {}
+        name = " ".join(str(row[field]) for field in ("number", "name") if row.get(field)) or one.kind.replace("_", " ")
+        what = f"{label_of(one.field)} of {name}"
+        if not row:
+            sentence = f"{what}: the base has removed what this option sets to {one.value}."
+        else:
+            sentence = f"{what}: this option says {one.value}; the base has changed it from {one.was} to {one.base}."
+        snags.append(Snag(DOUBTFUL, f"option_{one.field}", one.kind, one.id, "compare", sentence,
+                          "keep the option's value or take the base's, under Compare, Differences"))  # fmt: skip
     return snags
 
 

@@ -23,9 +23,9 @@ from pendrum_core.weather.fault import Fault
 from pendrum_core.weather.plausible import sun_faults
 from pendrum_core.weather.tmy3 import looks_like_tmy3, read_tmy3_text
 from pendrum_core.weather.year import WeatherYear
-from projects.document import Document
 from projects.errors import FieldFault, Refused
 from projects.models import Project, WeatherFile
+from projects.rows import Document
 from projects.starter import new_id
 
 LARGEST_BYTES = 20_000_000
@@ -243,6 +243,14 @@ def _fault(fault: Fault) -> FieldFault:
     return FieldFault(place, place, None, fault.message)
 
 
+def weather_file(project: Project) -> WeatherFile | None:
+    """The year that a project goes by: its own, or that of its base."""
+    return (
+        WeatherFile.objects.filter(project=project).first()
+        or WeatherFile.objects.filter(project_id=project.base_id).first()
+    )
+
+
 def year_of(file: WeatherFile) -> WeatherYear:
     """The kept hours as the core takes them."""
     with np.load(io.BytesIO(bytes(file.hours))) as packed:
@@ -259,7 +267,7 @@ def weather_of(project: Project, percent: float) -> dict[str, Any] | None:
     """
     if percent not in (0.4, 1.0, 2.0):
         raise Refused("invalid", f"percent {percent:g} is none of 0.4, 1 and 2.")
-    file = WeatherFile.objects.filter(project=project).first()
+    file = weather_file(project)
     if file is None:
         return None
     year = year_of(file)

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from calculations.inputs.year import Courses, year_room
 from calculations.service import results_of
 from calculations.snapshot import Snapshots
-from calculations.weather import year_of
+from calculations.weather import weather_file, year_of
 from pendrum_core.air.balance import SUPPLY
 from pendrum_core.model.rooms import GAIN_CATEGORIES
 from pendrum_core.model.systems import MAKE_UP
@@ -19,10 +19,10 @@ from pendrum_core.results.building import BuildingResults
 from pendrum_core.year.energy import BuildingYear, building_year
 from pendrum_core.year.rooms import RoomYear
 from pendrum_core.year.sky import YearSky
-from pendrum_core.year.tariff import Band, MonthBill, Tariff, bills, emissions_kg
-from projects.document import Document, Row
+from pendrum_core.year.tariff import Band, MonthBill, Tariff, bills, emissions_kg, hour_calendar
 from projects.errors import Refused
-from projects.models import Project, WeatherFile
+from projects.models import Project
+from projects.rows import Document, Row
 
 Array = NDArray[np.float64]
 _KWH = 1e-3
@@ -38,7 +38,7 @@ def run_year(
     Raises:
         Refused: there is no weather year, or nothing to work out.
     """
-    file = WeatherFile.objects.filter(project=project).first()
+    file = weather_file(project)
     if file is None:
         raise Refused("nothing", "There is no weather year yet; import one under Place, Weather.")
     weather = year_of(file)
@@ -184,6 +184,14 @@ def _summary(document: Document, weather: str, year: int, found: BuildingYear, m
         "unmet_kwh": {circuit: float(watts.sum(dtype=np.float64)) * _KWH for circuit, watts in found.unmet_w.items()},
         "faults": list(found.faults),
     }  # fmt: skip
+
+
+def interval_starts(year: int, hours: int, interval: str) -> NDArray[np.int64]:
+    """First hours of the intervals "hour", "day", "month" or "year"."""
+    if interval == "month":
+        month, _, _ = hour_calendar(year, hours)
+        return np.flatnonzero(np.diff(month, prepend=0))
+    return np.arange(0, hours, {"hour": 1, "day": 24, "year": hours}[interval])
 
 
 def tariff_of(row: Row) -> Tariff:

@@ -6,8 +6,9 @@ from numpy.typing import NDArray
 from calculations.weather import import_weather
 from pendrum_core.moist_air import relative_humidity, saturation_humidity_ratio
 from pendrum_core.weather.sun_hours import sun_at_hours
-from projects.document import Document, load_document
+from projects.document import load_document
 from projects.models import Project
+from projects.rows import Document
 
 FILE_NAME = "Tarnwick, made up.csv"
 MAPPING = {

@@ -7,10 +7,10 @@ from typing import Any
 import pydantic
 from django.db import transaction
 
-from calculations.weather import hours_as_lists, hours_from_lists, keep_weather
+from calculations.weather import hours_as_lists, hours_from_lists, keep_weather, weather_file
 from exchange.drawings import LARGEST_BYTES, LINES, layers_of
 from projects.errors import Refused
-from projects.models import LevelDrawing, Project, WeatherFile
+from projects.models import LevelDrawing, Project
 from projects.whole import Taken, from_file
 
 _MEDIA = ("image/png", "image/jpeg", LINES)
@@ -35,10 +35,10 @@ class _Drawing(pydantic.BaseModel):
 def attached_to(project: Project) -> dict[str, Any]:
     """The parts `weather` and `drawings` of a project's file; only those that there are."""
     found: dict[str, Any] = {}
-    weather = WeatherFile.objects.filter(project=project).first()
+    weather = weather_file(project)
     if weather is not None:
         found["weather"] = {"name": weather.name, "about": weather.about, "hours": hours_as_lists(bytes(weather.hours))}
-    drawings = LevelDrawing.objects.filter(level__project=project)
+    drawings = LevelDrawing.objects.filter(level__project=project.home)
     if drawings:
         found["drawings"] = [
             {

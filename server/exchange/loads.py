@@ -12,8 +12,8 @@ from openpyxl.utils import get_column_letter
 
 from calculations.units import shown, unit
 from exchange.kit import safe_cell
-from projects.document import Document, Row
 from projects.errors import Refused
+from projects.rows import Document, Row
 
 _MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec")
 _GROUPS = {"level": "Level", "zone": "Zone", "use": "Use", "air_system": "Air system", "building": "Building"}

@@ -3,13 +3,13 @@
 import csv
 import io
 from datetime import datetime, timedelta
-from typing import Any, Literal
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
 
 from calculations.units import of_series
-from pendrum_core.year.tariff import hour_calendar
+from calculations.year import interval_starts
 from projects.errors import Refused
 
 Interval = Literal["hour", "day", "month", "year"]
@@ -35,7 +35,7 @@ def course_csv(
         raise Refused("invalid", f"Energy in {energy} can be had of powers only; {label} is in {unit}.")
     if energy is not None:
         unit, shown = energy, values * _PER_WH[energy]
-    starts = _starts(year, len(values), interval)
+    starts = interval_starts(year, len(values), interval)
     whole = np.add.reduceat(shown, starts)
     if energy is None:
         whole = whole / np.diff([*starts, len(values)])
@@ -46,10 +46,3 @@ def course_csv(
     for start, value in zip(starts.tolist(), whole.tolist(), strict=True):
         writer.writerow([(first + timedelta(hours=start)).strftime("%Y-%m-%d %H:%M"), f"{value:.4f}"])
     return out.getvalue()
-
-
-def _starts(year: int, hours: int, interval: Interval) -> Any:
-    if interval == "month":
-        month, _, _ = hour_calendar(year, hours)
-        return np.flatnonzero(np.diff(month, prepend=0))
-    return np.arange(0, hours, {"hour": 1, "day": 24, "year": hours}[interval])

@@ -13,11 +13,13 @@ from django.db import IntegrityError, transaction
 from pydantic import ValidationError
 
 from projects.citations import with_citations
-from projects.document import Document, Row, load_document, remember
+from projects.document import load_document, remember
 from projects.errors import FieldFault, Refused
 from projects.kinds import KINDS, KindInfo
 from projects.labels import in_words, label_of
+from projects.layers import layered
 from projects.models import JournalEntry, Project
+from projects.rows import Document, Row
 
 Change = dict[str, Any]
 _log = logging.getLogger("pendrum.changes")
@@ -425,8 +427,11 @@ def apply_changes(
             inverse=inverse, way=way, of_version=of_version, key=key,
         )  # fmt: skip
         if _saved(project, before, rows, touched, entry):
-            after = Document(project_id, version, rows)
-            remember(after)
+            if before.base is None:
+                after = Document(project_id, version, rows)
+                remember(after)
+            else:
+                after = load_document(Project.objects.get(pk=project_id))
             return before, after, touched
     raise Refused("busy", "Others are saving at the same time; nothing was changed. Try again in a moment.")
 
@@ -442,10 +447,14 @@ def _saved(
     """
     try:
         with transaction.atomic():
-            moved_on = Project.objects.filter(pk=project.pk, version=project.version).update(version=entry.version)
+            mine: dict[str, Any] = {"version": entry.version}
+            if project.base is not None:
+                mine["layer"] = layered(load_document(project.base), project.layer, rows, touched)
+            moved_on = Project.objects.filter(pk=project.pk, version=project.version).update(**mine)
             if not moved_on:
                 return False
-            _write(project, before, rows, touched)
+            if project.base is None:
+                _write(project, before, rows, touched)
             entry.save(force_insert=True)
     except IntegrityError as error:
         _log.warning("project %s: the database refused version %s", project.pk, entry.version, exc_info=error)

@@ -9,7 +9,7 @@ from functools import cache
 from math import isclose
 from typing import Any
 
-from projects.document import Document, Row
+from projects.rows import Document, Row
 from shelf.materials import materials
 from shelf.uses import uses
 

@@ -1,49 +1,19 @@
-"""A project's document in memory: plain rows by kind and id, never changed in place."""
+"""Documents of projects: read, kept, brought forward; never changed in place."""
 
 import threading
 from collections import OrderedDict
 from collections.abc import Sequence
-from functools import cached_property
 from itertools import chain
 from typing import Any
 
+from django.db import transaction
 from django.db.models import F
 
 from projects.errors import Refused
 from projects.kinds import KINDS
+from projects.layers import overlaid
 from projects.models import JournalEntry, Project
-
-Row = dict[str, Any]
-
-
-class Document:
-    """All rows of a project at one version.
-
-    A row that does not change keeps its identity from one version to the next: caches rest on that.
-    """
-
-    def __init__(self, project: str, version: int, rows: dict[str, dict[str, Row]]) -> None:
-        self.project = project
-        self.version = version
-        self.rows = rows
-
-    @cached_property
-    def size(self) -> int:
-        """How many rows it has."""
-        return sum(len(rows) for rows in self.rows.values())
-
-    def of(self, kind: str) -> dict[str, Row]:
-        """Rows of a kind by id."""
-        return self.rows[kind]
-
-    def row(self, kind: str, identity: str | None) -> Row | None:
-        """A row by its id."""
-        return self.rows[kind].get(identity or "")
-
-    def one(self, kind: str) -> Row:
-        """The row of a kind of which a project has one."""
-        return next(iter(self.rows[kind].values()))
-
+from projects.rows import Document, Row
 
 _kept: OrderedDict[tuple[str, int], Document] = OrderedDict()
 _lock = threading.Lock()
@@ -71,7 +41,10 @@ def load_document(project: Project) -> Document:
     """The document at the project's version or a later one: one query per kind, or none where it is kept.
 
     One that another process moved on is brought forward from the version that is kept by reading what the journal names.
+    An option's is that of its base with the option's layer laid over it.
     """
+    if project.base_id is not None:
+        return _load_option(project)
     for _ in range(_TRIES):
         kept = _kept.get((project.id, project.version))
         if kept is not None:
@@ -84,6 +57,52 @@ def load_document(project: Project) -> Document:
             return document
         project.version = version
     raise Refused("busy", "The project is being changed faster than it can be read. Try again in a moment.")
+
+
+def _load_option(project: Project) -> Document:
+    for _ in range(_TRIES):
+        base = catch_up(project)
+        kept = _kept.get((project.id, project.version))
+        if kept is not None:
+            return kept
+        with _lock:
+            versions = [version for identity, version in _kept if identity == project.id]
+            before = _kept[(project.id, max(versions))] if versions else None
+        document = overlaid(base, project.layer, project.id, project.version, before)
+        if not Project.objects.filter(pk=project.id).exclude(version=project.version).exists():
+            remember(document)
+            return document
+    raise Refused("busy", "The project is being changed faster than it can be read. Try again in a moment.")
+
+
+def catch_up(option: Project) -> Document:
+    """Bring an option to its base as it is now: what the base's edits touched is an entry of the option's journal, so that undo,
+    conflicts and what others see go by one rule. Returns the base's document.
+    """
+    for _ in range(_TRIES):
+        option.refresh_from_db()
+        assert option.base is not None
+        base = load_document(option.base)
+        if base.version == option.base_version:
+            return base
+        since = JournalEntry.objects.filter(
+            project_id=base.project, version__gt=option.base_version, version__lte=base.version
+        )
+        changes: list[dict[str, Any]] = []
+        inverse: list[dict[str, Any]] = []
+        for entry in since.order_by("version"):
+            changes += [change | {"fields": dict.fromkeys(change.get("fields", {}))} for change in entry.changes]
+            inverse += [{"kind": change["kind"], "id": change["id"]} for change in entry.inverse]
+        with transaction.atomic():
+            moved = Project.objects.filter(pk=option.pk, version=option.version).update(
+                version=option.version + 1, base_version=base.version
+            )
+            if moved:
+                JournalEntry.objects.create(
+                    project=option, version=option.version + 1, author_id=option.owner_id, label="Base changed",
+                    changes=changes, inverse=inverse, way="base",
+                )  # fmt: skip
+    raise Refused("busy", "The base is being changed faster than it can be followed. Try again in a moment.")
 
 
 def _brought_forward(project: Project) -> Document | None:

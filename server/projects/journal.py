@@ -5,9 +5,10 @@ from dataclasses import dataclass
 from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
 
 from projects.changes import apply_changes
-from projects.document import Document, load_document
+from projects.document import load_document
 from projects.errors import Refused
 from projects.models import JournalEntry, Project
+from projects.rows import Document
 
 
 @dataclass(frozen=True)

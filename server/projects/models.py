@@ -39,9 +39,20 @@ class Project(models.Model):
     created = models.DateTimeField(auto_now_add=True)
     # "open", "archived" or "deleted": what is deleted can be brought back.
     state = models.CharField(max_length=8, default="open")
+    # An option is a project whose content is a layer over another one's: what differs, by kind and id (projects/layers.py).
+    base = models.ForeignKey("self", null=True, on_delete=models.CASCADE, related_name="options")
+    base_version = models.PositiveIntegerField(default=0)  # of the base that the option has caught up with
+    layer = models.JSONField(default=dict)
+    remarks = models.TextField(default="", blank=True)
+    capital = models.FloatField(default=0.0)  # what the option costs more than the base
 
     def __str__(self) -> str:
         return self.name
+
+    @property
+    def home(self) -> "Project":
+        """The project that files belong to: the base of an option, or itself."""
+        return self.base or self
 
 
 class Part(models.Model):

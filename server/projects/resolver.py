@@ -2,7 +2,7 @@
 
 from typing import Any, NamedTuple, Protocol
 
-from projects.document import Row
+from projects.rows import Row
 
 # Fields that a room takes from its use where it has none of its own.
 FROM_USE = ("people_per_m2", "lights_w_m2", "equipment_w_m2", "heated", "cooled")

@@ -4,7 +4,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
 from projects.changes import Change, plan_changes
-from projects.document import Document, Row
+from projects.rows import Document, Row
 from projects.starter import new_id
 
 _UPRIGHT_DEG = 60.0  # tilts from here to 180 less it are walls

@@ -4,8 +4,8 @@ import unittest
 from typing import Any
 
 from calculations.lookups import Lookups
-from projects.document import Document
 from projects.kinds import KINDS
+from projects.rows import Document
 
 
 def document(version: int, **tables: dict[str, dict[str, Any]]) -> Document:

@@ -5,9 +5,9 @@ from typing import Any
 from django.test import SimpleTestCase
 
 from projects.changes import plan_changes
-from projects.document import Document
 from projects.errors import Refused
 from projects.kinds import KINDS
+from projects.rows import Document
 from tests.base import ApiTest, Small, create
 
 _SMALLEST: dict[str, dict[str, Any]] = {

@@ -4,8 +4,9 @@ from typing import Any
 
 from calculations.snapshot import Snapshot, Snapshots
 from pendrum_core.model.rooms import Room
-from projects.document import Document, load_document
+from projects.document import load_document
 from projects.models import Project
+from projects.rows import Document
 from tests.base import ApiTest, Small, create
 
 

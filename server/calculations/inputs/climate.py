@@ -5,7 +5,7 @@ from pendrum_core.climate.ground import ground_temperature_c
 from pendrum_core.fabric.ground import SOILS
 from pendrum_core.model.climate import Climate, Site, SummerMonth
 from pendrum_core.sun.skyline import Obstruction
-from projects.document import Row
+from projects.rows import Row
 
 SOIL_AT_SURFACE_M2_S = 1e-6  # any soil: at no depth it does not count
 

@@ -13,8 +13,8 @@ from pendrum_core.fabric.ground import SOIL_THICKNESS_M, SOILS, GroundContact, g
 from pendrum_core.fabric.steady import air_gap_resistance
 from pendrum_core.model.fabric import Layer, Layers, films_m2k_w, total_resistance
 from pendrum_core.model.rooms import Boundary, inside_convection
-from projects.document import Row
 from projects.resolver import kit_in_use
+from projects.rows import Row
 
 INNER_FILM_M2K_W = 0.13
 GROUND_FILM_M2K_W = 0.17

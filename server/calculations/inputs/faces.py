@@ -11,8 +11,8 @@ from calculations.lookups import Lookups
 from pendrum_core.checks.snag import DOUBTFUL, Snag
 from pendrum_core.model.fabric import Layers
 from pendrum_core.model.rooms import Boundary, Element, SunWindow, inside_convection
-from projects.document import Row
 from projects.resolver import kit_in_use, surface_assembly
+from projects.rows import Row
 from projects.shared_walls import is_shared, other_side, seen_from_behind
 
 LEAST_AREA_M2 = 1e-6

@@ -7,8 +7,8 @@ from calculations.lookups import Lookups
 from pendrum_core.model.rooms import Gain
 from pendrum_core.model.schedules import DayPattern, multiplied
 from pendrum_core.people.activity import REFERENCE_C, PersonHeat, person_heat
-from projects.document import Row
 from projects.resolver import Effective
+from projects.rows import Row
 
 
 def person_of(use: Row, room_c: float) -> PersonHeat:

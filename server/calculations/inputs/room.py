@@ -14,8 +14,8 @@ from pendrum_core.air.outdoor_air import breathing_air_m3_s
 from pendrum_core.checks.snag import DOUBTFUL, Snag
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.schedules import DayPattern
-from projects.document import Row
 from projects.resolver import Effective, effective_values
+from projects.rows import Row
 
 AIR_J_M3K = 1200.0  # heat capacity of room air per volume, at 20 °C near sea level
 FURNITURE_J_M2K = 10_000.0  # per floor area, in the air node

@@ -12,7 +12,7 @@ from pendrum_core.model.schedules import (
     in_daylight_saving,
     shifted,
 )
-from projects.document import Row
+from projects.rows import Row
 
 MonthDay = tuple[int, int]
 EMPTY = DayPattern(((1440, 0.0),))

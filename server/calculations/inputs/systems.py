@@ -10,8 +10,8 @@ from pendrum_core.model.building import Margins
 from pendrum_core.model.plant import PlantUnit
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Circuit, Extract, Section, Terminal, Transfer
-from projects.document import Document, Row
 from projects.resolver import MARGINS, Effective
+from projects.rows import Document, Row
 
 _OF_ONE = ("shape", "height_limit_m", "pinned_width_m", "pinned_height_m", "valve_kv_m3_h")
 _LIMITS = ("economizer_limit_c", "economizer_limit_j_kg")

@@ -7,8 +7,8 @@ from calculations.lookups import Lookups
 from pendrum_core.model.rooms import HumidityLimits
 from pendrum_core.model.schedules import DayPattern, constant, crossings, where_on
 from pendrum_core.model.thermostats import NEVER_COOLED, NEVER_HEATED, NO_COOLING, NO_HEATING, DrawnAir, Thermostat
-from projects.document import Row
 from projects.resolver import Effective, value_of_use
+from projects.rows import Row
 
 Values = dict[str, Effective]
 Days = tuple[DayPattern, ...]

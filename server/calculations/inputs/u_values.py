@@ -3,7 +3,7 @@
 from calculations.inputs.fabric import assembly_layers
 from calculations.lookups import Lookups
 from pendrum_core.model.fabric import films_m2k_w, total_resistance
-from projects.document import Document, Row
+from projects.rows import Document, Row
 
 
 def assembly_u_value(document: Document, assembly: Row) -> float | None:

@@ -4,7 +4,7 @@ from calculations.inputs.schedules import design_patterns
 from calculations.lookups import Lookups
 from pendrum_core.checks.snag import DOUBTFUL, Snag
 from pendrum_core.model.schedules import step_averages
-from projects.document import Row
+from projects.rows import Row
 
 _MONTHS = (0, 6)
 

@@ -8,8 +8,8 @@ from pendrum_core.fabric.panes import Gap, centre_u_value, window_u_value
 from pendrum_core.model.fabric import Glazing, Layer, Layers
 from pendrum_core.model.rooms import Blind, Element, SunWindow, inside_convection
 from pendrum_core.sun.shading import Shading
-from projects.document import Row
 from projects.resolver import opening_construction
+from projects.rows import Row
 
 OUTSIDE_BLIND_AIR_SHARE = 0.1  # behind an outside blind the sun spreads as through bare glass
 _SHADING_FIELDS = (

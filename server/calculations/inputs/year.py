@@ -18,8 +18,8 @@ from pendrum_core.model.schedules import (
 )
 from pendrum_core.model.thermostats import NO_COOLING, NO_HEATING
 from pendrum_core.model.year import YearCourse, YearDrawnAir, YearGain, YearRoom
-from projects.document import Row
 from projects.resolver import Effective
+from projects.rows import Row
 
 _TRIGGER_BAND_K = 0.5
 

@@ -4,8 +4,8 @@ from exchange.rooms.gbxml import read_gbxml, rooms_gbxml
 from exchange.rooms.ifc import read_ifc, rooms_ifc
 from exchange.rooms.incoming import Incoming
 from exchange.rooms.table import LARGEST_BYTES, read_csv, read_xlsx, rooms_csv, rooms_xlsx
-from projects.document import Document
 from projects.errors import Refused
+from projects.rows import Document
 
 LARGEST_MODEL_BYTES = 100_000_000
 _READERS = {

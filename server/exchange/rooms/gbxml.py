@@ -10,9 +10,9 @@ from lxml import etree
 
 from calculations.inputs.u_values import assembly_u_value
 from exchange.rooms.incoming import Incoming, IncomingRoom, IncomingSurface, effective_height_m
-from projects.document import Document, Row
 from projects.errors import Refused
 from projects.resolver import kit_in_use, surface_assembly
+from projects.rows import Document, Row
 from projects.shared_walls import is_shared, other_side
 
 NAMESPACE = "http://www.gbxml.org/schema"

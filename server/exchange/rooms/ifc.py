@@ -7,8 +7,8 @@ import numpy as np
 
 from exchange.rooms.gbxml import number_and_name
 from exchange.rooms.incoming import Incoming, IncomingRoom, Outline, effective_height_m
-from projects.document import Document, Row
 from projects.errors import Refused
+from projects.rows import Document, Row
 
 _AREAS = ("NetFloorArea", "GrossFloorArea")
 _HEIGHTS = ("Height", "FinishCeilingHeight", "NetHeight")

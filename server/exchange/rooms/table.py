@@ -15,8 +15,8 @@ from calculations.units import shown, stored, unit
 from exchange.kit import safe_cell
 from exchange.rooms.columns import COLUMNS, REFERENCES, Column
 from exchange.rooms.incoming import Incoming, IncomingRoom
-from projects.document import Document, Row
 from projects.errors import Refused
+from projects.rows import Document, Row
 
 LARGEST_BYTES = 20_000_000
 _UNPACKED_BYTES = 200_000_000

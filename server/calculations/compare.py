@@ -1,0 +1,123 @@
+"""Several documents side by side: what is entered differently, and what it makes of peaks, sizes, energy and money."""
+
+from collections.abc import Callable, Iterable, Mapping
+from typing import Any
+
+from calculations.service import loads_of, results_of
+from pendrum_core.model.rooms import CATEGORIES
+from projects.rows import Document, Row
+
+Record = Mapping[str, Any]
+Read = Callable[[Record], float | None]
+
+
+def _at(*path: str) -> Read:
+    def read(record: Record) -> float | None:
+        value: Any = record
+        for part in path:
+            if value is None:
+                return None
+            value = value[part]
+        return None if value is None else float(value)
+
+    return read
+
+
+# Record kind, group of the comparison, figure, unit registry key, where it stands in the record.
+_FIGURES: tuple[tuple[str, str, str, str, Read], ...] = (
+    ("group", "Building and groups", "cooling", "load", _at("cooling", "sensible_w")),
+    ("group", "Building and groups", "cooling with moisture", "load", _at("cooling", "total_w")),
+    ("group", "Building and groups", "heating", "load", _at("heating_w")),
+    ("room", "Rooms", "cooling", "load", _at("cooling", "sensible_w")),
+    ("room", "Rooms", "heating", "load", _at("heating_w")),
+    ("room", "Rooms", "warmest without cooling", "temperature", _at("floating_peak_c")),
+    ("airflow", "Airflows", "supply air", "airflow", _at("design_m3_s")),
+    ("air_system", "Air systems", "supply air", "airflow", _at("flow_m3_s")),
+    ("air_system", "Air systems", "outdoor air", "airflow", _at("outdoor_air", "intake_m3_s")),
+    ("air_system", "Air systems", "cooling coil", "load", _at("coil_total_w")),
+    ("air_system", "Air systems", "heating coil", "load", _at("winter", "duty_w")),
+    ("air_system", "Air systems", "reheat", "load", _at("reheat_w")),
+    ("air_system", "Air systems", "fan pressure", "air_pressure", _at("fan", "total_pa")),
+    ("air_system", "Air systems", "fan power", "electric_power", _at("fan", "electrical_w")),
+    ("circuit", "Water circuits", "duty", "load", _at("duty_w")),
+    ("circuit", "Water circuits", "pump flow", "water_flow", _at("pump", "flow_m3_s")),
+    ("circuit", "Water circuits", "pump head", "head", _at("pump", "head_pa")),
+    ("emitter", "Emitters", "rating", "load", _at("rating_w")),
+    ("plant", "Plant", "design load", "load", _at("design_w")),
+    ("duct_section", "Ducts and pipes", "diameter", "diameter", _at("diameter_m")),
+    ("pipe_section", "Ducts and pipes", "diameter", "diameter", _at("diameter_m")),
+    ("kit", "Kit", "duty", "", _at("duty")),
+)  # fmt: skip
+
+
+def side_by_side(documents: Mapping[str, Document]) -> dict[str, Any]:
+    """Figures of several documents by column; the first is what the others are compared with.
+
+    Every row is a figure that not all columns share; `same` counts the others.
+    """
+    records: dict[str, dict[str, Any]] = {}
+    for column, document in documents.items():
+        # Both halves are kept of the latest version: asked for together they are of one.
+        records[column] = {**loads_of(document).payload, **results_of(document).payload}
+    rows: list[dict[str, Any]] = []
+    same = 0
+    for kind, group, figure, quantity, read in _FIGURES:
+        of_kind = {column: found.get(kind, {}) for column, found in records.items()}
+        for identity in dict.fromkeys(key for found in of_kind.values() for key in found):
+            there = [found.get(identity) for found in of_kind.values()]
+            values = [None if record is None else read(record) for record in there]
+            if all(_alike(value, values[0]) for value in values):
+                same += 1
+                continue
+            record = next(record for record in there if record is not None)
+            rows.append({
+                "group": group, "kind": kind, "id": identity, "name": _name(kind, identity, record, documents.values()),
+                "figure": figure, "quantity": quantity or record["duty_quantity"], "values": values,
+                "sizes": [None if r is None else r["size"] for r in there] if kind in ("duct_section", "pipe_section", "kit") else None,
+            })  # fmt: skip
+    return {
+        "rows": rows,
+        "same": same,
+        "categories": list(CATEGORIES),
+        "parts": {
+            column: {
+                "cooling": found["group"]["building"]["cooling"]["parts_w"],
+                "heating": found["group"]["building"]["heating_parts_w"],
+                "month": found["group"]["building"]["cooling"]["month"],
+                "step": found["group"]["building"]["cooling"]["step"],
+            }
+            if "building" in found.get("group", {})
+            else None
+            for column, found in records.items()
+        },
+        "snags": {
+            column: sum(snag["level"] != "note" for snag in found.get("snag", {}).values())
+            for column, found in records.items()
+        },
+    }
+
+
+def _alike(one: float | None, other: float | None) -> bool:
+    if one is None or other is None:
+        return one is other
+    return abs(one - other) <= 1e-9 * max(1.0, abs(one), abs(other))
+
+
+def name_of(row: Row) -> str:
+    """What people call a thing."""
+    return " ".join(str(row[field]) for field in ("number", "name") if row.get(field))
+
+
+def _name(kind: str, identity: str, record: Record, documents: Iterable[Document]) -> str:
+    if kind == "group":
+        return str(record["name"])
+    if kind == "kit":
+        return f"{record['tag']} {record['item']}"
+    subject = {"airflow": "room", "emitter": "room", "plant": "circuit"}.get(kind, kind)
+    key, _, rest = identity.partition("~")
+    for document in documents:
+        row = document.row(subject, identity) or document.row(subject, key)
+        if row is not None:
+            room = document.row("room", rest) if rest else None
+            return name_of(row) + (f", {room['number']}" if room else "")
+    return identity
