@@ -77,6 +77,7 @@ def side_by_side(documents: Mapping[str, Document]) -> dict[str, Any]:
             })  # fmt: skip
     return {
         "rows": rows,
+        "totals": {column: _totals(found) for column, found in records.items()},
         "same": same,
         "categories": list(CATEGORIES),
         "parts": {
@@ -94,6 +95,21 @@ def side_by_side(documents: Mapping[str, Document]) -> dict[str, Any]:
             column: sum(snag["level"] != "note" for snag in found.get("snag", {}).values())
             for column, found in records.items()
         },
+    }
+
+
+def _totals(found: Mapping[str, Any]) -> dict[str, float | None]:
+    """What is asked first of a building."""
+    building = found.get("group", {}).get("building")
+    systems, circuits = found.get("air_system", {}).values(), found.get("circuit", {}).values()
+    return {
+        "cooling_w": building["cooling"]["sensible_w"] if building else None,
+        "heating_w": building["heating_w"] if building else None,
+        "supply_m3_s": sum(system["flow_m3_s"] for system in systems),
+        "coils_w": sum(system["coil_total_w"] for system in systems),
+        "fans_w": sum(system["fan"]["electrical_w"] for system in systems),
+        "pumps_w": sum(circuit["pump"]["electrical_w"] for circuit in circuits),
+        "plant_w": sum(plant["design_w"] for plant in found.get("plant", {}).values()),
     }
 
 

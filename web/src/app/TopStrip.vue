@@ -3,6 +3,7 @@ import TaskTray from "./TaskTray.vue";
 import DialogBox from "@/parts/DialogBox.vue";
 import { client, Refusal, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
+import { useOptions } from "@/document/options";
 import { useTasks } from "@/document/tasks";
 import { useResults } from "@/results/store";
 import { counted } from "@/units/units";
@@ -10,6 +11,7 @@ import { useView } from "@/view/store";
 import { mdiFormatListBulleted, mdiFunctionVariant } from "@mdi/js";
 import { computed, ref } from "vue";
 import { useRoute } from "vue-router";
+import OptionMenu from "./OptionMenu.vue";
 import ProjectsPanel from "./ProjectsPanel.vue";
 import { STAGES } from "./stages";
 
@@ -17,6 +19,7 @@ defineProps<{ projects: { id: string; name: string }[] }>();
 const emit = defineEmits<{ jump: []; snags: []; keys: []; created: [id: string]; listed: [] }>();
 const doc = useDocument();
 const tasks = useTasks();
+const options = useOptions();
 const results = useResults();
 const view = useView();
 const route = useRoute();
@@ -42,6 +45,7 @@ const filled: Record<string, () => boolean> = {
   air: () => results.rows("air_system").length > 0,
   water: () => results.rows("circuit").length > 0,
   kit: () => results.rows("kit").length > 0,
+  compare: () => options.options.length > 0,
   year: () => tasks.tasks.some((task) => task.kind === "year" && task.state === "done"),
 };
 
@@ -80,7 +84,7 @@ async function create(): Promise<void> {
     <v-menu>
       <template #activator="{ props: menu }">
         <v-btn variant="text" v-bind="menu" class="project" title="Projects">
-          {{ doc.project?.name ?? "Projects" }}<small>as drawn ▾</small>
+          {{ doc.project?.name ?? "Projects" }} ▾
         </v-btn>
       </template>
       <v-list density="compact">
@@ -94,6 +98,7 @@ async function create(): Promise<void> {
         <v-list-item title="All projects …" @click="all = true" />
       </v-list>
     </v-menu>
+    <OptionMenu v-if="doc.projectId" />
     <nav aria-label="Stages">
       <router-link
         v-for="stage in STAGES"
@@ -226,11 +231,6 @@ async function create(): Promise<void> {
   text-align: left;
   overflow: hidden;
   text-overflow: ellipsis;
-}
-.project small {
-  display: block;
-  color: var(--soft);
-  font-size: 11px;
 }
 nav {
   display: flex;

@@ -12,6 +12,7 @@ const pages: Record<string, () => Promise<unknown>> = {
   air: () => import("@/stages/air/AirStage.vue"),
   water: () => import("@/stages/water/WaterStage.vue"),
   kit: () => import("@/stages/kit/KitStage.vue"),
+  compare: () => import("@/stages/compare/CompareStage.vue"),
   year: () => import("@/stages/year/YearStage.vue"),
 };
 

@@ -25,6 +25,6 @@ export const STAGES: Stage[] = [
   { key: "water", name: "Water", letter: "w", rail: true, working: true },
   { key: "kit", name: "Kit", letter: "k" },
   { key: "year", name: "Year", letter: "y" },
-  { key: "compare", name: "Compare", letter: "c", later: true },
+  { key: "compare", name: "Compare", letter: "c" },
   { key: "issue", name: "Issue", letter: "i", later: true },
 ];

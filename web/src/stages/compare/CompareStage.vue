@@ -1,0 +1,109 @@
+<script setup lang="ts">
+/** Options beside the base: figures, what is entered differently, and sweeps of a field. */
+import { useOptions } from "@/document/options";
+import { useDocument } from "@/document/store";
+import { useResults } from "@/results/store";
+import { addressed } from "@/view/address";
+import { computed, ref, watch } from "vue";
+import { compared, type Comparison } from "./compare";
+import DifferencesView from "./DifferencesView.vue";
+import SideBySide from "./SideBySide.vue";
+import SweepView from "./SweepView.vue";
+
+const TABS = { side: "Side by side", differences: "Differences", sweep: "Sweep" } as const;
+const MOST = 5;
+const AFTER_MS = 300;
+const doc = useDocument();
+const options = useOptions();
+const results = useResults();
+const tab = ref<keyof typeof TABS>("side");
+addressed("view", tab as typeof tab & { value: string }, true, (text) => text in TABS);
+const picked = ref<string[]>([]);
+const found = ref<Comparison | null>(null);
+const working = ref(false);
+
+watch(
+  () => options.options.map((option) => option.id).join(),
+  () => {
+    const there = options.options.map((option) => option.id);
+    const kept = picked.value.filter((id) => there.includes(id));
+    picked.value = kept.length ? kept : there.slice(0, MOST);
+  },
+  { immediate: true },
+);
+const columns = computed({
+  get: () => picked.value,
+  set: (ids: string[]) => (picked.value = ids.slice(0, MOST)),
+});
+let latest = 0;
+async function look(): Promise<void> {
+  const mine = ++latest;
+  working.value = true;
+  const answer = picked.value.length ? await compared(doc.projectId, picked.value) : null;
+  if (mine !== latest) return;
+  found.value = answer;
+  working.value = false;
+}
+let later = 0;
+watch(
+  [picked, () => doc.version, () => results.version, () => options.options],
+  () => {
+    window.clearTimeout(later);
+    later = window.setTimeout(() => void look(), AFTER_MS);
+  },
+  { immediate: true },
+);
+watch(
+  () => doc.version,
+  () => void options.load(),
+);
+</script>
+
+<template>
+  <div class="page">
+    <div class="head">
+      <h1>Compare</h1>
+      <v-select
+        v-if="options.options.length"
+        v-model="columns"
+        class="slim choice pick"
+        multiple
+        :items="options.options"
+        item-title="name"
+        item-value="id"
+        aria-label="Options beside the base"
+      >
+        <template #selection="{ item, index }"
+          ><span>{{ index ? ", " : "" }}{{ item.name }}</span></template
+        >
+      </v-select>
+      <v-progress-circular v-if="working" indeterminate size="18" width="2" aria-label="Comparing" />
+      <span class="grow" />
+      <v-btn-group class="toggle" role="group" aria-label="View">
+        <v-btn
+          v-for="(name, key) in TABS"
+          :key="key"
+          :active="tab === key"
+          :aria-pressed="tab === key"
+          @click="tab = key"
+          >{{ name }}</v-btn
+        >
+      </v-btn-group>
+    </div>
+    <SweepView v-if="tab === 'sweep'" />
+    <p v-else-if="!options.options.length" class="empty">
+      No option yet. An option is a layer over the base: it holds only what differs. Start one with the button
+      beside the project's name at the top left, change what you like in it, and come back here.
+    </p>
+    <DifferencesView v-else-if="tab === 'differences'" @changed="look" />
+    <SideBySide v-else-if="found" :found="found" />
+    <p v-else-if="!picked.length" class="empty">Choose at least one option above.</p>
+    <v-skeleton-loader v-else type="table" />
+  </div>
+</template>
+
+<style scoped>
+.slim.pick {
+  flex: 0 1 420px;
+}
+</style>

@@ -1,0 +1,276 @@
+<script setup lang="ts">
+/** One field tried over a range, or two against each other: curves of what follows; a point can be kept as an option. */
+import { client, Refusal, unwrap } from "@/api/client";
+import { useOptions } from "@/document/options";
+import { newId, useDocument } from "@/document/store";
+import ChartBox from "@/parts/ChartBox.vue";
+import Choice from "@/parts/Choice.vue";
+import DataGrid from "@/parts/DataGrid.vue";
+import type { Column } from "@/parts/grid";
+import { fromShown, toShown, unitOf, format } from "@/units/units";
+import TextBox from "@/parts/TextBox.vue";
+import { useView } from "@/view/store";
+import { computed, ref, watch } from "vue";
+import { useRouter } from "vue-router";
+import { spread, SWEEPABLE } from "./sweeps";
+
+interface Point {
+  value: number;
+  other: number | null;
+  cooling_w: number | null;
+  heating_w: number | null;
+  airflow_m3_s: number;
+  coils_w: number;
+  fans_w: number;
+  pumps_w: number;
+  warmest_c: number | null;
+}
+const FIGURES = {
+  heating_w: { name: "heating peak", quantity: "load", tone: "ember" },
+  cooling_w: { name: "cooling peak", quantity: "load", tone: "tide" },
+  coils_w: { name: "cooling coils", quantity: "load", tone: "windows" },
+  airflow_m3_s: { name: "supply air", quantity: "airflow", tone: "drawn-air" },
+  fans_w: { name: "fans", quantity: "electric_power", tone: "infiltration" },
+  pumps_w: { name: "pumps", quantity: "electric_power", tone: "storage" },
+  warmest_c: { name: "warmest without cooling", quantity: "temperature", tone: "sun" },
+} as const;
+type FigureKey = keyof typeof FIGURES;
+const COUNT = 7;
+const MOST_LINES = 4;
+const doc = useDocument();
+const options = useOptions();
+const router = useRouter();
+const view = useView();
+const points = ref<Point[]>([]);
+const fault = ref("");
+const busy = ref(false);
+const row = ref("");
+const shown = ref<FigureKey>("heating_w");
+
+/** One field of one thing with its range, in the figures shown. */
+function useField(first: number) {
+  const at = ref(first);
+  const thing = ref("");
+  const [from, to] = [ref(0), ref(0)];
+  const field = computed(() => SWEEPABLE[at.value] ?? SWEEPABLE[0]!);
+  const things = computed(() =>
+    doc.rows(field.value.kind).map((one) => {
+      const named = one as { id: string; name?: string; number?: string; assembly?: string; material?: string; surface?: string };
+      const of =
+        field.value.kind === "layer"
+          ? `${doc.get("assembly", named.assembly)?.name ?? ""}: ${doc.get("material", named.material)?.name ?? ""}`
+          : field.value.kind === "opening"
+            ? `${doc.get("room", doc.get("surface", named.surface)?.room)?.number ?? ""} ${named.name ?? ""}`
+            : [named.number, named.name].filter(Boolean).join(" ");
+      return { value: named.id, label: of };
+    }),
+  ); // prettier-ignore
+  const reset = () => {
+    thing.value = things.value[0]?.value ?? "";
+    from.value = Number(toShown(field.value.from, field.value.quantity, view.system).toPrecision(4));
+    to.value = Number(toShown(field.value.to, field.value.quantity, view.system).toPrecision(4));
+  };
+  watch([at, () => view.system], reset, { immediate: true });
+  const values = (count: number) =>
+    spread(from.value, to.value, count).map((value) => fromShown(value, field.value.quantity, view.system));
+  const told = (value: number | null) =>
+    `${format(value, field.value.quantity, view.system, 1)} ${unitOf(field.value.quantity, view.system)}`;
+  return { at, thing, from, to, field, things, values, told };
+}
+const main = useField(0);
+const other = useField(2);
+const two = ref(false);
+const fields = SWEEPABLE.map((one, value) => ({ value, label: one.label }));
+
+async function sweep(): Promise<void> {
+  busy.value = true;
+  fault.value = "";
+  try {
+    const of = (one: typeof main) => ({ kind: one.field.value.kind, id: one.thing.value, field: one.field.value.field }); // prettier-ignore
+    const answer = unwrap(
+      await client.POST("/api/projects/{project_id}/sweep", {
+        params: { path: { project_id: doc.projectId } },
+        body: {
+          ...of(main),
+          values: main.values(COUNT),
+          other: two.value ? of(other) : null,
+          other_values: two.value ? other.values(MOST_LINES) : [],
+        },
+      }),
+    ) as unknown as { points: Point[] };
+    points.value = answer.points;
+  } catch (error) {
+    fault.value = error instanceof Refusal ? error.message : String(error);
+  } finally {
+    busy.value = false;
+  }
+}
+watch([main.thing, main.at, other.thing, other.at, two], () => (points.value = []));
+const mixed = computed(() => new Set(points.value.map((point) => point.other)).size > 1);
+const option = computed(() => {
+  const figure = FIGURES[shown.value];
+  const system = view.system;
+  const quantity = main.field.value.quantity;
+  const lines = [...new Set(points.value.map((point) => point.other))];
+  const x = (value: number) => Number(toShown(value, quantity, system).toPrecision(4));
+  const all = mixed.value ? [shown.value] : (Object.keys(FIGURES) as FigureKey[]).filter((key) => FIGURES[key].quantity === figure.quantity); // prettier-ignore
+  const series = all.flatMap((key) =>
+    lines.map((second, place) => ({
+      name: mixed.value ? other.told(second) : FIGURES[key].name,
+      tone: mixed.value ? ["ember", "sun", "drawn-air", "tide"][place % 4]! : FIGURES[key].tone,
+      data: points.value
+        .filter((point) => point.other === second && point[key] !== null)
+        .map((point) => [
+          x(point.value),
+          Number(toShown(point[key]!, FIGURES[key].quantity, system).toPrecision(5)),
+        ]),
+    })),
+  );
+  return (tone: (name: string) => string) => ({
+    legend: { top: 0, right: 8, textStyle: { color: tone("ink"), fontSize: 12 } },
+    grid: { left: 62, right: 60, top: 34, bottom: 30 },
+    xAxis: { type: "value", scale: true, name: unitOf(quantity, system) },
+    yAxis: { type: "value", scale: true, name: unitOf(figure.quantity, system) },
+    series: series.map((one) => ({
+      name: one.name,
+      type: "line",
+      symbolSize: 7,
+      data: one.data,
+      lineStyle: { color: tone(one.tone), width: 1.8 },
+      itemStyle: { color: tone(one.tone) },
+    })),
+  });
+});
+type Row = Point & { id: string };
+const rows = computed<Row[]>(() => points.value.map((point, at) => ({ ...point, id: String(at) })));
+const columns = computed<Column<Row>[]>(() => [
+  { key: "value", title: main.field.value.label, width: 190, value: (r) => main.told(r.value) },
+  ...(mixed.value ? [{ key: "other", title: other.field.value.label, width: 190, value: (r: Row) => other.told(r.other) }] : []),
+  ...(Object.keys(FIGURES) as FigureKey[]).map((key) => ({
+    key, title: FIGURES[key].name, quantity: FIGURES[key].quantity, width: 128, value: (r: Row) => r[key],
+  })),
+]); // prettier-ignore
+const selected = computed(() => rows.value.find((one) => one.id === row.value));
+
+/** Keep the chosen point: a new option with these values, opened. */
+async function keep(): Promise<void> {
+  const point = selected.value;
+  if (!point) return;
+  try {
+    const name = `${main.field.value.label.split(": ")[1] ?? ""} ${main.told(point.value)}`.slice(0, 100);
+    const taken = options.options.some((one) => one.name === name);
+    const made = await options.create(taken ? `${name} (${newId().slice(0, 4)})` : name, options.current?.id);
+    const change = (one: typeof main, value: number) => ({ op: "set" as const, kind: one.field.value.kind, id: one.thing.value, fields: { [one.field.value.field]: value } }); // prettier-ignore
+    const { version } = unwrap(
+      await client.GET("/api/projects/{option_id}/differences", { params: { path: { option_id: made.id } } }),
+    ) as unknown as { version: number };
+    unwrap(
+      await client.POST("/api/projects/{project_id}/changes", {
+        params: { path: { project_id: made.id } },
+        body: {
+          base_version: version,
+          label: "From a sweep",
+          changes: [change(main, point.value), ...(point.other === null ? [] : [change(other, point.other)])],
+        },
+      }),
+    );
+    await router.push(`/${made.id}/compare`);
+  } catch (error) {
+    fault.value = error instanceof Refusal ? error.message : String(error);
+  }
+}
+</script>
+
+<template>
+  <div class="sweep">
+    <div class="tools">
+      <Choice v-model="main.at.value" class="wide" label="Swept" :choices="fields" />
+      <Choice v-model="main.thing.value" class="wide" label="Of" :choices="main.things.value" />
+      <span class="soft">from</span>
+      <TextBox v-model="main.from.value" class="short" type="number" label="From" />
+      <span class="soft">to</span>
+      <TextBox v-model="main.to.value" class="short" type="number" label="To" />
+      <span class="soft">{{ unitOf(main.field.value.quantity, view.system) }}</span>
+      <v-checkbox v-model="two" class="against" label="against a second" />
+      <Act :disabled="busy || !main.thing.value" @click="sweep">Sweep</Act>
+      <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
+    </div>
+    <div v-if="two" class="tools">
+      <Choice v-model="other.at.value" class="wide" label="Second swept" :choices="fields" />
+      <Choice v-model="other.thing.value" class="wide" label="Second of" :choices="other.things.value" />
+      <span class="soft">from</span>
+      <TextBox v-model="other.from.value" class="short" type="number" label="Second from" />
+      <span class="soft">to</span>
+      <TextBox v-model="other.to.value" class="short" type="number" label="Second to" />
+      <span class="soft">{{ unitOf(other.field.value.quantity, view.system) }}</span>
+    </div>
+    <template v-if="points.length">
+      <div class="tools line">
+        <v-btn-group class="toggle" role="group" aria-label="Figure drawn">
+          <v-btn
+            v-for="(figure, key) in FIGURES"
+            :key="key"
+            :active="shown === key"
+            :aria-pressed="shown === key"
+            @click="shown = key"
+            >{{ figure.name }}</v-btn
+          >
+        </v-btn-group>
+      </div>
+      <ChartBox class="chart" :label="`Sweep of ${main.field.value.label}`" :option="option" />
+      <div class="tools line">
+        <Act :disabled="!selected" @click="keep">Keep as an option</Act>
+        <span class="soft">the chosen line; nothing of a sweep is kept otherwise</span>
+      </div>
+      <div class="grid">
+        <DataGrid
+          label="Points of the sweep"
+          :columns="columns"
+          :rows="rows"
+          :selected="selected?.id"
+          @select="row = $event.id"
+        />
+      </div>
+    </template>
+    <p v-else class="empty">
+      Try one field over a range, or two against each other, and see what peaks and sizes become. The document
+      stays as it is.
+    </p>
+  </div>
+</template>
+
+<style scoped>
+.sweep {
+  flex: 1;
+  min-height: 0;
+  display: flex;
+  flex-direction: column;
+}
+.tools {
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  padding: 5px 12px;
+  flex-wrap: wrap;
+}
+.wide {
+  flex: 0 0 220px;
+}
+.against {
+  flex: none;
+}
+.line {
+  border-top: 1px solid var(--line);
+}
+.chart {
+  flex: 5;
+  min-height: 180px;
+  padding: 0 10px;
+}
+.grid {
+  flex: 4;
+  min-height: 130px;
+  overflow: hidden;
+  border-top: 1px solid var(--ink);
+}
+</style>
