@@ -3,7 +3,7 @@
 from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
-from calculations.service import loads_of, results_of
+from calculations.service import records_of
 from pendrum_core.model.rooms import CATEGORIES
 from projects.rows import Document, Row
 
@@ -55,10 +55,7 @@ def side_by_side(documents: Mapping[str, Document]) -> dict[str, Any]:
 
     Every row is a figure that not all columns share; `same` counts the others.
     """
-    records: dict[str, dict[str, Any]] = {}
-    for column, document in documents.items():
-        # Both halves are kept of the latest version: asked for together they are of one.
-        records[column] = {**loads_of(document).payload, **results_of(document).payload}
+    records = {column: records_of(document) for column, document in documents.items()}
     rows: list[dict[str, Any]] = []
     same = 0
     for kind, group, figure, quantity, read in _FIGURES:

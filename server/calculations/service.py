@@ -25,8 +25,9 @@ from projects.rows import Document
 # Results are kept of as many projects as fit; the one that was asked for last always does. Per room and project from
 # bench/run.py, rounded up.
 _KEPT_MB = float(os.environ.get("PENDRUM_RESULTS_MB", "400"))
-_ROOM_MB, _OPTION_ROOM_MB, _PROJECT_MB = 0.45, 0.06, 4.0
+_ROOM_MB, _OPTION_ROOM_MB, _PROJECT_MB = 0.45, 0.12, 4.0
 _KEEP_PAYLOADS = 32
+_KEEP_RECORDS = 24  # documents whose records are kept when what was worked out for them is not
 # For how long an edit waits for the calculation of another one before it is answered without results.
 PATIENCE_S = 0.3
 _BASE_PATIENCE_S = 0.1
@@ -92,6 +93,9 @@ _states_lock = threading.Lock()
 def _state(document: Document) -> _State:
     project = document.project
     with _states_lock:
+        if document.base is not None and document.base in _states:
+            # As long as an option is worked in, so is what it shares with its base.
+            _states.move_to_end(document.base)
         state = _states.get(project) or _begun(_states.get(document.base or ""))
         _states[project] = state
         _states.move_to_end(project)
@@ -116,6 +120,7 @@ def forget_all() -> None:
     """Drop every state (tests roll the database back under them)."""
     with _states_lock:
         _states.clear()
+        _records.clear()
 
 
 def loads_of(document: Document) -> Calculated[BuildingLoads]:
@@ -159,10 +164,32 @@ def results_of(document: Document) -> Calculated[BuildingResults]:
         loads = loads_of(document).results
         assert state.snapshot is not None
         results = calculate_plant(loads, state.memory)
-        return results, state.plant_maker.make(state.snapshot, results)
+        payload = state.plant_maker.make(state.snapshot, results)
+        _keep_records(document, state.loads.payloads[document.version] | payload)
+        return results, payload
 
     with state.lock:
         return state.plant.of(document.version, work)
+
+
+_records: OrderedDict[tuple[str, int], Payload] = OrderedDict()
+
+
+def _keep_records(document: Document, found: Payload) -> None:
+    with _states_lock:
+        _records[document.project, document.version] = found
+        _records.move_to_end((document.project, document.version))
+        while len(_records) > _KEEP_RECORDS:
+            _records.popitem(last=False)
+
+
+def records_of(document: Document) -> Payload:
+    """All records of a document; of those that were asked for lately without working anything out again."""
+    kept = _records.get((document.project, document.version))
+    if kept is None:
+        kept = loads_of(document).payload | results_of(document).payload
+        _keep_records(document, kept)
+    return kept
 
 
 def tried(before: Document, after: Document) -> tuple[BuildingLoads, BuildingLoads]:
