@@ -21,8 +21,7 @@ from projects.layers import agreed, as_changes, differences
 from projects.models import JournalEntry, Project
 from projects.rows import Document
 from projects.starter import new_id
-from tasks import files
-from tasks.models import Task
+from tasks.years import kept_year
 
 router = Router()
 MOST_OPTIONS, MOST_COLUMNS = 200, 11
@@ -187,14 +186,8 @@ def take_over(request: HttpRequest, option_id: str, body: TakeOver) -> Any:
 
 
 def _year(project: Project, document: Document) -> dict[str, Any] | None:
-    done = Task.objects.filter(project=project, kind="year", state=Task.DONE).first()
-    if done is None:
-        return None
-    try:
-        with files.arrays(done.pk) as series:
-            return year_figures(document, done.result, series)
-    except FileNotFoundError:
-        return None
+    summary, bills = kept_year(project, document)
+    return None if summary is None else year_figures(document, summary, bills)
 
 
 @router.get("/projects/{project_id}/compare", response=dict[str, Any], operation_id="compare")

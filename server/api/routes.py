@@ -9,7 +9,7 @@ from ninja import File, Form, NinjaAPI, Query, UploadedFile
 from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
-from api import drawings, options, rooms, tasks, year
+from api import drawings, issues, options, rooms, tasks, year
 from api import projects as whole_projects
 from api.access import document_of, project_of
 from api.answers import answer, applied, missing, steps
@@ -72,6 +72,7 @@ api = NinjaAPI(
 )
 install(api)
 api.add_router("", drawings.router)
+api.add_router("", issues.router)
 api.add_router("", options.router)
 api.add_router("", rooms.router)
 api.add_router("", tasks.router)

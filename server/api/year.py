@@ -9,16 +9,15 @@ from ninja import Field, Router, Schema
 from api.access import project_of
 from api.answers import answer
 from api.tasks import TaskOut
-from calculations.year import bills_of
 from exchange.year import EnergyUnit, Interval, course_csv
 from projects.document import load_document
 from projects.errors import Refused
 from tasks import files
 from tasks.asking import ask
 from tasks.models import Task
+from tasks.years import KIND, kept_year
 
 router = Router()
-KIND = "year"
 
 
 class YearOut(Schema):
@@ -54,19 +53,11 @@ def year(request: HttpRequest, project_id: str) -> Any:
     """What the year came to."""
     project = project_of(request, project_id)
     runs = Task.objects.filter(project=project, kind=KIND)
-    done = runs.filter(state=Task.DONE).first()
     last = runs.defer("result").first()
     under_way = last if last is not None and last.state in (*Task.OPEN, Task.FAILED) else None
-    summary, told = None, []
-    if done is not None:
-        summary = done.result
-        try:
-            with files.arrays(done.pk) as series:
-                told = bills_of(load_document(project), series, summary["year"])
-        except FileNotFoundError:
-            summary = None
+    summary, told = kept_year(project, load_document(project))
     return answer({
-        "summary": summary, "stale": summary is not None and summary["version"] != project.version, "bills": told,
+        "summary": summary, "stale": summary is not None and summary["version"] != project.version, "bills": list(told),
         "task": under_way and TaskOut.from_orm(under_way).dict(),
     })  # fmt: skip
 

@@ -3,8 +3,8 @@
 from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
-from calculations.service import records_of
-from pendrum_core.model.rooms import CATEGORIES
+from calculations.service import SOURCES, records_of
+from projects.kinds import KINDS
 from projects.rows import Document, Row
 
 Record = Mapping[str, Any]
@@ -56,27 +56,12 @@ def side_by_side(documents: Mapping[str, Document]) -> dict[str, Any]:
     Every row is a figure that not all columns share; `same` counts the others.
     """
     records = {column: records_of(document) for column, document in documents.items()}
-    rows: list[dict[str, Any]] = []
-    same = 0
-    for kind, group, figure, quantity, read in _FIGURES:
-        of_kind = {column: found.get(kind, {}) for column, found in records.items()}
-        for identity in dict.fromkeys(key for found in of_kind.values() for key in found):
-            there = [found.get(identity) for found in of_kind.values()]
-            values = [None if record is None else read(record) for record in there]
-            if all(_alike(value, values[0]) for value in values):
-                same += 1
-                continue
-            record = next(record for record in there if record is not None)
-            rows.append({
-                "group": group, "kind": kind, "id": identity, "name": _name(kind, identity, record, documents.values()),
-                "figure": figure, "quantity": quantity or record["duty_quantity"], "values": values,
-                "sizes": [None if r is None else r["size"] for r in there] if kind in ("duct_section", "pipe_section", "kit") else None,
-            })  # fmt: skip
+    rows, same = figures_beside(records, documents.values())
     return {
         "rows": rows,
         "totals": {column: _totals(found) for column, found in records.items()},
         "same": same,
-        "categories": list(CATEGORIES),
+        "categories": list(SOURCES),
         "parts": {
             column: {
                 "cooling": found["group"]["building"]["cooling"]["parts_w"],
@@ -93,6 +78,63 @@ def side_by_side(documents: Mapping[str, Document]) -> dict[str, Any]:
             for column, found in records.items()
         },
     }
+
+
+def figures_beside(
+    records: Mapping[str, Mapping[str, Any]], documents: Iterable[Document]
+) -> tuple[list[dict[str, Any]], int]:
+    """Figures that not all columns of records share, and how many are the same; `documents` have the names."""
+    named = list(documents)
+    rows: list[dict[str, Any]] = []
+    same = 0
+    for kind, group, figure, quantity, read in _FIGURES:
+        of_kind = {column: found.get(kind, {}) for column, found in records.items()}
+        for identity in dict.fromkeys(key for found in of_kind.values() for key in found):
+            there = [found.get(identity) for found in of_kind.values()]
+            values = [None if record is None else read(record) for record in there]
+            if all(_alike(value, values[0]) for value in values):
+                same += 1
+                continue
+            record = next(record for record in there if record is not None)
+            rows.append({
+                "group": group, "kind": kind, "id": identity, "name": _name(kind, identity, record, named),
+                "figure": figure, "quantity": quantity or record["duty_quantity"], "values": values,
+                "sizes": [None if r is None else r["size"] for r in there] if kind in ("duct_section", "pipe_section", "kit") else None,
+            })  # fmt: skip
+    return rows, same
+
+
+def inputs_between(before: Mapping[str, Iterable[Row]], document: Document) -> list[dict[str, str]]:
+    """What is entered otherwise than in earlier objects, a line for each field, added thing and removed thing."""
+    found = []
+    for kind, info in KINDS.items():
+        old = {row["id"]: row for row in before.get(kind, ())}
+        now = document.of(kind)
+        for identity in dict.fromkeys([*old, *now]):
+            was, row = old.get(identity), now.get(identity)
+            if was is None or row is None:
+                thing = row or was or {}
+                found.append({"kind": kind, "name": name_of(thing), "field": "", "op": "added" if was is None else "removed",
+                              "before": "", "after": ""})  # fmt: skip
+                continue
+            found += [
+                {
+                    "kind": kind,
+                    "name": name_of(row),
+                    "field": c,
+                    "op": "set",
+                    "before": _told(was.get(c)),
+                    "after": _told(row[c]),
+                }
+                for c in info.columns
+                if row[c] != was.get(c)
+            ]
+    return found
+
+
+def _told(value: Any) -> str:
+    text = "–" if value is None else f"{value:g}" if isinstance(value, float) else str(value)
+    return text if len(text) <= 60 else f"{text[:60]} …"
 
 
 def _totals(found: Mapping[str, Any]) -> dict[str, float | None]:

@@ -30,6 +30,7 @@ _KEEP_PAYLOADS = 32
 _KEEP_RECORDS = 24  # documents whose records are kept when what was worked out for them is not
 # For how long an edit waits for the calculation of another one before it is answered without results.
 PATIENCE_S = 0.3
+SOURCES: tuple[str, ...] = tuple(CATEGORIES)  # of loads, in the order of their parts
 _BASE_PATIENCE_S = 0.1
 Found = TypeVar("Found", bound=BuildingLoads)
 
@@ -241,5 +242,5 @@ def _told(done: Calculated[Any]) -> dict[str, Any]:
         "milliseconds": done.milliseconds,
         "rooms_calculated": done.results.rooms_calculated,
         "gone": {},
-        "categories": list(CATEGORIES),
+        "categories": list(SOURCES),
     }

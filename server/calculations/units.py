@@ -37,3 +37,9 @@ def unit(quantity: str, system: str) -> str:
     """Unit of a quantity."""
     q = QUANTITIES[quantity]
     return q.ip if system == "IP" else q.si
+
+
+def decimals(quantity: str, system: str) -> int:
+    """With how many decimals figures of a quantity are shown."""
+    q = QUANTITIES[quantity]
+    return q.ip_decimals if system == "IP" else q.si_decimals

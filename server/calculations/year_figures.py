@@ -1,17 +1,17 @@
 """What a year came to, in a few figures, for those who put it beside others."""
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from typing import Any
 
-from calculations.year import bills_of
 from projects.rows import Document
 
 _LOOSE = "without a plant"
 
 
-def year_figures(document: Document, summary: Mapping[str, Any], series: Mapping[str, Any]) -> dict[str, Any]:
+def year_figures(
+    document: Document, summary: Mapping[str, Any], bills: Sequence[Mapping[str, Any]]
+) -> dict[str, Any]:  # fmt: skip
     """Delivered energy by carrier and use, bills, emissions and comfort of a kept year; `stale` where inputs changed since."""
-    bills = bills_of(document, series, summary["year"])
     metered = [row for row in summary["energy"] if not row["carrier"].endswith(_LOOSE)]
     uses: dict[str, float] = {}
     for row in metered:

@@ -618,6 +618,30 @@ class JournalEntry(models.Model):
         return f"{self.version}: {self.label}"
 
 
+class Issue(models.Model):
+    """A report that was issued: frozen with its inputs, results and files; never changed afterwards."""
+
+    id = models.CharField(primary_key=True, max_length=40)
+    # The base project that numbers are counted in, and what was issued: itself, or an option by its name.
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="issues")
+    option = models.CharField(max_length=120, default="", blank=True)
+    number = models.PositiveIntegerField()
+    at = models.DateTimeField(auto_now_add=True)
+    author = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.PROTECT, related_name="+")
+    purpose = models.CharField(max_length=120)
+    remarks = models.TextField(default="", blank=True)
+    version = models.PositiveIntegerField()
+    asked = models.JSONField()  # parts, units, page
+    files = models.JSONField()  # by name: SHA-256 and bytes
+
+    class Meta:
+        ordering = ["-number"]
+        constraints = [models.UniqueConstraint(fields=["project", "number"], name="one_issue_per_number")]
+
+    def __str__(self) -> str:
+        return f"Issue {self.number}: {self.purpose}"
+
+
 class WeatherFile(models.Model):
     """An imported year of hours: plain arrays as the core's reader made them, and how they were read."""
 

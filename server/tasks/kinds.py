@@ -7,6 +7,7 @@ from typing import Any
 from calculations.weather import keep_weather, read_year
 from calculations.year import run_year
 from exchange.apart import read_apart
+from exchange.report.issue import issue
 from exchange.rooms.files import is_table, read_rooms
 from exchange.rooms.incoming import Comparison, Incoming
 from exchange.rooms.numbers import give_numbers
@@ -15,6 +16,7 @@ from projects.models import WeatherMapping
 from tasks import files
 from tasks.models import Task
 from tasks.progress import Progress
+from tasks.years import kept_year
 
 
 def _project(task: Task) -> Any:
@@ -67,8 +69,16 @@ def year_task(task: Task, progress: Progress) -> dict[str, Any]:
     return summary
 
 
+def issue_task(task: Task, progress: Progress) -> dict[str, Any]:
+    """A report, written and frozen."""
+    i = task.inputs
+    made = issue(_project(task), task.owner, i["asked"], i["purpose"], i["remarks"], kept_year, progress.tell)
+    return {"issue": made.id, "number": made.number}
+
+
 KINDS: dict[str, Callable[[Task, Progress], dict[str, Any]]] = {
     "rooms": read_rooms_task,
     "weather": read_weather_task,
     "year": year_task,
+    "issue": issue_task,
 }

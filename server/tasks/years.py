@@ -1,0 +1,26 @@
+"""The year that was calculated last."""
+
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+from calculations.year import bills_of
+from projects.models import Project
+from projects.rows import Document
+from tasks import files
+from tasks.models import Task
+
+KIND = "year"
+
+
+def kept_year(
+    project: Project, document: Document
+) -> tuple[Mapping[str, Any] | None, Sequence[Mapping[str, Any]]]:  # fmt: skip
+    """Its summary and its bills at the document's prices; none where none is kept."""
+    done = Task.objects.filter(project=project, kind=KIND, state=Task.DONE).first()
+    if done is None:
+        return None, ()
+    try:
+        with files.arrays(done.pk) as series:
+            return done.result, bills_of(document, series, done.result["year"])
+    except FileNotFoundError:
+        return None, ()
