@@ -5,6 +5,11 @@ BIND ?= 127.0.0.1:8734
 CHROMIUM := /usr/bin/chromium
 WEB_SOURCES := $(shell find web/src web/public -type f 2>/dev/null) web/vite.config.ts web/package-lock.json
 
+# What the print engine of reports needs of the system, where it is not there; everything else works without.
+PRINT_LIBRARIES = { command -v apt-get >/dev/null && S= && { [ "$$(id -u)" = 0 ] || S=sudo; } && $$S apt-get update -qq \
+  && $$S apt-get install -yqq --no-install-recommends libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0; } \
+  || echo "Reports as PDF need libpango-1.0-0, libpangoft2-1.0-0 and libharfbuzz-subset0: install them."
+
 .PHONY: demo test check format lint types contracts generated-check generated unit browser build serve bench pictures
 
 demo: .venv/.run web/dist/.built
@@ -23,6 +28,7 @@ check: format lint types contracts generated-check unit
 .venv/.run: requirements.lock core/pyproject.toml | .venv/bin/python
 	$(PY) -m pip install -q --disable-pip-version-check -r requirements.lock
 	$(PY) -m pip install -q --disable-pip-version-check --no-deps -e core
+	@$(PY) -c "import weasyprint" 2>/dev/null || $(PRINT_LIBRARIES)
 	@touch $@
 
 .venv/.dev: requirements-dev.lock .venv/.run

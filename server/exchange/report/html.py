@@ -29,7 +29,7 @@ def page(parts: Sequence[Part], system: str, size: str, head: Mapping[str, str],
     quoted = {key: "".join(map(_in_css, value)) for key, value in head.items()}
     return render_to_string("report.html", {
         "title": head["title"], "running": quoted["running"], "foot": quoted["foot"], "page": PAGES[size],
-        "fonts": fonts() if embedded else "", "parts": [_part(part, system) for part in parts],
+        "fonts": fonts(embedded), "parts": [_part(part, system) for part in parts],
     })  # fmt: skip
 
 
@@ -38,8 +38,8 @@ def _in_css(sign: str) -> str:
     return sign if sign.isascii() and (sign.isalnum() or sign in " .,-") else f"\\{ord(sign):x} "
 
 
-def fonts() -> str:
-    """Rules for the fonts that come with the web interface."""
+def fonts(embedded: bool = True) -> str:
+    """Rules for the fonts that come with the web interface, by their files or by their addresses."""
     folder: Path = settings.ROOT / "web" / "dist" / "assets"
     wanted = [(weight, subset) for weight in _WEIGHTS for subset in _SUBSETS]
     found = [
@@ -47,11 +47,14 @@ def fonts() -> str:
         for weight, subset in wanted
         for file in sorted(folder.glob(f"ibm-plex-sans-condensed-{subset}-{weight}-normal-*.woff2"))[:1]
     ]
-    rules = [
-        f'@font-face {{ font-family: "Plex"; font-weight: {weight}; src: url("{file.as_uri()}"); }}'
+    return "\n".join(
+        f'@font-face {{ font-family: "Plex"; font-weight: {weight}; src: url("{_address(file, embedded)}"); }}'
         for weight, file in found
-    ]
-    return "\n".join(rules)
+    )
+
+
+def _address(file: Path, embedded: bool) -> str:
+    return file.as_uri() if embedded else f"{settings.STATIC_URL}assets/{file.name}"
 
 
 def _part(part: Part, system: str) -> dict[str, Any]:

@@ -12,8 +12,9 @@ from django.conf import settings
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import IntegrityError
 
-from calculations.compare import figures_beside, inputs_between
+from calculations.compare import figures_beside, inputs_between, side_by_side
 from calculations.service import SOURCES, records_of
+from calculations.year_figures import year_figures
 from exchange.attachments import attached_to
 from exchange.report.book import archive, workbook
 from exchange.report.html import PAGES, page
@@ -72,7 +73,36 @@ def latest(project: Project) -> Issue | None:
     return found
 
 
-def source_of(project: Project, document: Document, years: Years, head: Mapping[str, str] | None = None) -> Source:
+_MOST_OPTIONS = 6
+
+
+def _beside(project: Project, years: Years) -> dict[str, Any] | None:
+    """Base and options side by side; None where there is no option."""
+    home = project.home
+    columns = [home, *home.options.filter(state="open").order_by("created")[:_MOST_OPTIONS]]
+    if len(columns) == 1:
+        return None
+    documents = {column.id: load_document(column) for column in columns}
+    told = {column.id: years(column, documents[column.id]) for column in columns}
+    base = documents[home.id]
+    return {
+        "columns": [{"id": c.id, "name": c.name if c.base_id else "Base", "capital": c.capital} for c in columns],
+        "totals": side_by_side(documents)["totals"],
+        "years": {
+            key: None if summary is None else year_figures(documents[key], summary, bills)
+            for key, (summary, bills) in told.items()
+        },
+        "differences": [
+            {"option": column.name, **one}
+            for column in columns[1:]
+            for one in inputs_between({kind: rows.values() for kind, rows in base.rows.items()}, documents[column.id])
+        ],
+    }
+
+
+def source_of(
+    project: Project, document: Document, years: Years, parts: Sequence[str], head: Mapping[str, str] | None = None
+) -> Source:  # fmt: skip
     """What a report of a project is made of, as it is now."""
     before = latest(project)
     year, bills = years(project, document)
@@ -81,8 +111,8 @@ def source_of(project: Project, document: Document, years: Years, head: Mapping[
         for one in project.home.issues.select_related("author")[:20]
     ]  # fmt: skip
     return Source(
-        document, records_of(document), SOURCES, year, bills, _since(before, document) if before else None, head, revisions,
-        project.name if project.base_id else "",
+        document, records_of(document), SOURCES, year, bills, _since(before, document) if before and "changes" in parts else None, head, revisions,
+        project.name if project.base_id else "", _beside(project, years) if "options" in parts else None,
     )  # fmt: skip
 
 
@@ -107,7 +137,7 @@ def heads(project: Project, foot: str) -> dict[str, str]:
 def preview(project: Project, asked: Mapping[str, Any], years: Years) -> str:
     """The pages of a report that is not issued yet, as one page for the screen."""
     wanted = checked(asked)
-    parts = parts_of(source_of(project, load_document(project), years), wanted["parts"])
+    parts = parts_of(source_of(project, load_document(project), years, wanted["parts"]), wanted["parts"])
     return page(parts, wanted["system"], wanted["page"], heads(project, "not issued"), embedded=False)
 
 
@@ -133,7 +163,7 @@ def issue(
         "remarks": remarks,
     }
     tell(0.05, "calculating")
-    source = source_of(project, document, years, head)
+    source = source_of(project, document, years, wanted["parts"], head)
     tell(0.1, "parts")
     parts: list[Part] = parts_of(source, wanted["parts"])
     identity = new_id()

@@ -32,6 +32,7 @@ class Source:
         year: the summary of a kept year, and `bills` of it; None where there is none.
         changes: what differs from the issue before; None for a first one.
         head: number, date, author, purpose, remarks of the issue; `revisions` those before it.
+        option: name of the option that is reported; `options` base and options side by side, with their years.
     """
 
     document: Document
@@ -43,6 +44,7 @@ class Source:
     head: Mapping[str, str] | None = None
     revisions: Sequence[Mapping[str, str]] = ()
     option: str = ""
+    options: Mapping[str, Any] | None = None
 
     def of(self, kind: str) -> Mapping[str, Any]:
         """Records of a kind by id."""
@@ -342,6 +344,43 @@ def _year(of: Source) -> Part:
     return Part("year", "Year", blocks)
 
 
+_TOTALS = (
+    ("cooling_w", "Cooling peak", "load"), ("heating_w", "Heating peak", "load"), ("supply_m3_s", "Supply air", "airflow"),
+    ("coils_w", "Cooling coils", "load"), ("plant_w", "Plant", "load"), ("fans_w", "Fans", "electric_power"), ("pumps_w", "Pumps", "electric_power"),
+)  # fmt: skip
+_YEARS = (
+    ("delivered_kwh", "Delivered energy", "yearly_energy"), ("cost", "Bills with tax", "money"), ("emissions_kg", "CO₂", "emission_mass"),
+    ("too_warm_h", "Too warm, all rooms", "hours"),
+)  # fmt: skip
+
+
+def _options(of: Source) -> Part:
+    if of.options is None:
+        return Part("options", "Options", ["There is no option to compare with the base."])
+    columns, totals, years = of.options["columns"], of.options["totals"], of.options["years"]
+
+    def line(name: str, quantity: str, values: Sequence[float | None]) -> list[Cell]:
+        return [name, *(None if value is None else Measured(value, quantity) for value in values)]
+
+    rows = [line(name, quantity, [totals[c["id"]][key] for c in columns]) for key, name, quantity in _TOTALS]
+    rows += [
+        line(name, quantity, [years[c["id"]][key] if years[c["id"]] else None for c in columns])
+        for key, name, quantity in _YEARS
+        if any(years.values())
+    ]
+    rows.append(
+        line("Costs more than the base", "money", [c["capital"] if at else None for at, c in enumerate(columns)])
+    )
+    entered = [
+        [one["option"], one["kind"].replace("_", " "), one["name"], label_of(one["field"]) if one["field"] else one["op"], one["before"], one["after"]]
+        for one in of.options["differences"]
+    ]  # fmt: skip
+    return Part("options", "Options", [
+        Table("Figures", (Column("Building"), *(Column(c["name"]) for c in columns)), rows),
+        Table("What is entered otherwise than in the base", tuple(map(Column, ("Option", "Kind", "Of", "Value", "Base", "Option"))), entered),
+    ])  # fmt: skip
+
+
 def _snags(of: Source) -> Part:
     order = {"stops": 0, "doubtful": 1, "note": 2}
     rows = [[snag["level"], snag["stage"], snag["sentence"], snag["way_out"]]
@@ -379,6 +418,7 @@ PARTS: dict[str, tuple[str, Callable[[Source], Part]]] = {
     "water": ("Water, plant, emitters", _water),
     "kit": ("Kit list", _kit),
     "year": ("Year: energy, bills, comfort", _year),
+    "options": ("Options compared", _options),
     "snags": ("Snags", _snags),
 }
 

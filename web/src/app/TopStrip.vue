@@ -45,6 +45,7 @@ const filled: Record<string, () => boolean> = {
   air: () => results.rows("air_system").length > 0,
   water: () => results.rows("circuit").length > 0,
   kit: () => results.rows("kit").length > 0,
+  issue: () => tasks.tasks.some((task) => task.kind === "issue" && task.state === "done"),
   compare: () => options.options.length > 0,
   year: () => tasks.tasks.some((task) => task.kind === "year" && task.state === "done"),
 };
@@ -104,12 +105,11 @@ async function create(): Promise<void> {
         v-for="stage in STAGES"
         :key="stage.key"
         :to="`/${doc.projectId}/${stage.key}`"
-        :class="{ on: route.name === stage.key, later: stage.later }"
-        :title="stage.later ? 'Not there yet' : `G then ${stage.letter.toUpperCase()}`"
+        :class="{ on: route.name === stage.key }"
+        :title="`G then ${stage.letter.toUpperCase()}`"
       >
         {{ stage.name }}
-        <span v-if="stage.later" class="mark">later</span>
-        <span v-else-if="count(stage.key)" class="mark snag" :aria-label="`${count(stage.key)} snags`">{{
+        <span v-if="count(stage.key)" class="mark snag" :aria-label="`${count(stage.key)} snags`">{{
           count(stage.key)
         }}</span>
         <i v-else class="bar" :class="{ full: filled[stage.key]?.() }" />
@@ -251,9 +251,6 @@ nav a {
 nav a.on {
   border-color: var(--accent);
   font-weight: 600;
-}
-nav a.later {
-  color: var(--soft);
 }
 .bar {
   display: block;

@@ -13,6 +13,7 @@ const pages: Record<string, () => Promise<unknown>> = {
   water: () => import("@/stages/water/WaterStage.vue"),
   kit: () => import("@/stages/kit/KitStage.vue"),
   compare: () => import("@/stages/compare/CompareStage.vue"),
+  issue: () => import("@/stages/issue/IssueStage.vue"),
   year: () => import("@/stages/year/YearStage.vue"),
 };
 
@@ -23,7 +24,7 @@ export const router = createRouter({
     ...STAGES.map((stage) => ({
       path: `/:project/${stage.key}`,
       name: stage.key,
-      component: pages[stage.key] ?? (() => import("@/stages/later/LaterStage.vue")),
+      component: pages[stage.key]!,
     })),
     { path: "/:project/proof", name: "proof", component: () => import("@/stages/proof/ProofPage.vue") },
     { path: "/:rest(.*)*", redirect: "/" },

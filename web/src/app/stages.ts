@@ -4,8 +4,6 @@ export interface Stage {
   name: string;
   /** Letter after G. */
   letter: string;
-  /** Not built yet: in the strip, plainly marked. */
-  later?: boolean;
   /** Whether it shows the day rail. */
   rail?: boolean;
   /** Whether the roll of rooms stands at its left. */
@@ -26,5 +24,5 @@ export const STAGES: Stage[] = [
   { key: "kit", name: "Kit", letter: "k" },
   { key: "year", name: "Year", letter: "y" },
   { key: "compare", name: "Compare", letter: "c" },
-  { key: "issue", name: "Issue", letter: "i", later: true },
+  { key: "issue", name: "Issue", letter: "i" },
 ];
