@@ -7,6 +7,7 @@ import sys
 import tempfile
 import time
 from pathlib import Path
+from typing import Any
 
 import requests
 from playwright.sync_api import Page, sync_playwright
@@ -28,8 +29,6 @@ VIEWS: tuple[tuple[str, str, tuple[str, ...]], ...] = (
     ("weather", "place?page=weather", ()),
     ("fabric", "fabric", ("Brick",)),
     ("glazing", "fabric?page=glazing/{glazing}", ()),
-    ("shading", "fabric?page=shading/{shading}", ()),
-    ("envelope", "fabric?page=envelope/", ()),
     ("schedules", "schedules", ()),
     ("uses", "uses", ()),
     ("rooms", "rooms?of=room/{room}", ()),
@@ -37,10 +36,12 @@ VIEWS: tuple[tuple[str, str, tuple[str, ...]], ...] = (
     ("shared", "rooms?page=shared", ()),
     ("loads", "loads?of=room/{room}", ()),
     ("air", "air", ()),
-    ("ducts", "air", ("Ducts",)),
-    ("water", "water", ()),
-    ("kit", "kit", ()),
-    ("proof", "proof", ()),
+    ("balance", "air", ("Air balance",)),
+    ("plant", "water", ("Plant",)),
+    ("year", "year", ()),
+    ("hours", "year?view=courses&course=room/{room}/operative_c", ()),
+    ("compare", "compare", ()),
+    ("issue", "issue", ()),
 )
 
 
@@ -74,8 +75,40 @@ def _ids(base: str) -> dict[str, str]:
     return {"project": project, "room": room, **{kind: objects[kind][0]["id"] for kind in ("glazing", "shading")}}
 
 
+def _prepared(base: str, project: str) -> None:
+    """Two options and the years of them and of the base, so that Year and Compare have something to show."""
+    session = requests.Session()
+    session.get(base)
+    root = f"{base}/api/projects"
+
+    def send(method: str, path: str, body: Any = None) -> Any:
+        headers = {"X-CSRFToken": session.cookies["csrftoken"], "Referer": base}
+        answer = session.request(method, f"{root}/{path}", json=body, headers=headers)
+        answer.raise_for_status()
+        return answer.json()
+
+    objects = session.get(f"{root}/{project}/document").json()["objects"]
+    glass = [
+        {"op": "set", "kind": "glazing", "id": row["id"], "fields": {"u_value": 0.7, "g_value": 0.35}}
+        for row in objects["glazing"]
+    ]
+    thick = [row for row in objects["layer"] if 0.1 <= (row["thickness_m"] or 0.0) < 0.2]
+    walls = [{"op": "set", "kind": "layer", "id": row["id"], "fields": {"thickness_m": 0.3}} for row in thick]
+    made = [project]
+    for name, capital, changes in (("Better glass", 18_000.0, glass), ("Thick walls", 31_000.0, walls)):
+        option = send("POST", f"{project}/options", {"name": name})["id"]
+        version = session.get(f"{root}/{option}/document").json()["version"]
+        send("POST", f"{option}/changes", {"base_version": version, "label": name, "changes": changes})
+        send("PATCH", f"{option}/option", {"capital": capital})
+        made.append(option)
+    for one in made:
+        send("POST", f"{one}/year")
+    while any(session.get(f"{root}/{one}/year").json()["summary"] is None for one in made):
+        time.sleep(0.5)
+
+
 def _settled(page: Page) -> None:
-    page.locator("[role=status]", has_text="worked out").wait_for(timeout=60_000)
+    page.locator("[role=status]", has_text="calculated in").wait_for(timeout=60_000)
     page.wait_for_timeout(1200)
 
 
@@ -85,6 +118,7 @@ def main() -> None:
     process, base = _served()
     try:
         ids = _ids(base)
+        _prepared(base, ids["project"])
         with sync_playwright() as playwright:
             browser = playwright.chromium.launch(executable_path="/usr/bin/chromium", args=_ARGUMENTS)
             for name, path, presses in VIEWS:

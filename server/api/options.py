@@ -1,6 +1,6 @@
 """Routes of options: layers over a project, each a project of its own to every other route."""
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from django.http import HttpRequest
 from ninja import Query, Router
@@ -191,8 +191,10 @@ def _year(project: Project, document: Document) -> dict[str, Any] | None:
 
 
 @router.get("/projects/{project_id}/compare", response=dict[str, Any], operation_id="compare")
-def compare(request: HttpRequest, project_id: str, options: Annotated[list[str], Query()]) -> Any:
-    """The base and some of its options side by side, in the order in which they are named."""
+def compare(
+    request: HttpRequest, project_id: str, options: Annotated[list[str], Query()], kind: Literal["room", "group"] = "group", subject: str = "building"
+) -> Any:  # fmt: skip
+    """The base and some of its options side by side, in the order in which they are named; loads by source of a room or group."""
     base = _base(request, project_id)
     wanted = list(dict.fromkeys(options))
     if len(wanted) > MOST_COLUMNS - 1:
@@ -204,7 +206,7 @@ def compare(request: HttpRequest, project_id: str, options: Annotated[list[str],
     documents = {column.id: load_document(column) for column in columns}
     years = {column.id: _year(column, documents[column.id]) for column in columns}
     columns_told = [{"id": c.id, "name": c.name if c.base_id else "Base", "capital": c.capital} for c in columns]
-    return answer({"columns": columns_told, "years": years, **side_by_side(documents)})
+    return answer({"columns": columns_told, "years": years, **side_by_side(documents, (kind, subject))})
 
 
 @router.post("/projects/{project_id}/sweep", response=dict[str, Any], operation_id="sweep")

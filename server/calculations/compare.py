@@ -23,6 +23,7 @@ def _at(*path: str) -> Read:
     return read
 
 
+_MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec", "Dew day")
 # Record kind, group of the comparison, figure, unit registry key, where it stands in the record.
 _FIGURES: tuple[tuple[str, str, str, str, Read], ...] = (
     ("group", "Building and groups", "cooling", "load", _at("cooling", "sensible_w")),
@@ -50,8 +51,9 @@ _FIGURES: tuple[tuple[str, str, str, str, Read], ...] = (
 )  # fmt: skip
 
 
-def side_by_side(documents: Mapping[str, Document]) -> dict[str, Any]:
-    """Figures of several documents by column; the first is what the others are compared with.
+def side_by_side(documents: Mapping[str, Document], subject: tuple[str, str] = ("group", "building")) -> dict[str, Any]:
+    """Figures of several documents by column; the first is what the others are compared with. `subject` is a room or group whose loads are
+    told by source.
 
     Every row is a figure that not all columns share; `same` counts the others.
     """
@@ -62,22 +64,41 @@ def side_by_side(documents: Mapping[str, Document]) -> dict[str, Any]:
         "totals": {column: _totals(found) for column, found in records.items()},
         "same": same,
         "categories": list(SOURCES),
-        "parts": {
-            column: {
-                "cooling": found["group"]["building"]["cooling"]["parts_w"],
-                "heating": found["group"]["building"]["heating_parts_w"],
-                "month": found["group"]["building"]["cooling"]["month"],
-                "step": found["group"]["building"]["cooling"]["step"],
-            }
-            if "building" in found.get("group", {})
-            else None
-            for column, found in records.items()
-        },
+        "subject": {"kind": subject[0], "id": subject[1], "name": _subject(subject, records, documents.values())},
+        "parts": {column: _parts(found.get(subject[0], {}).get(subject[1])) for column, found in records.items()},
         "snags": {
             column: sum(snag["level"] != "note" for snag in found.get("snag", {}).values())
             for column, found in records.items()
         },
     }
+
+
+def _parts(record: Record | None) -> dict[str, Any] | None:
+    if record is None:
+        return None
+    cooling = record["cooling"] or {"parts_w": [], "month": 1, "step": 0}
+    return {
+        "cooling": cooling["parts_w"],
+        "heating": record["heating_parts_w"],
+        "month": cooling["month"],
+        "step": cooling["step"],
+    }
+
+
+def _subject(subject: tuple[str, str], records: Mapping[str, Mapping[str, Any]], documents: Iterable[Document]) -> str:
+    record = next(
+        (found[subject[0]][subject[1]] for found in records.values() if subject[1] in found.get(subject[0], {})), None
+    )
+    return "" if record is None else _name(subject[0], subject[1], record, documents)
+
+
+def _when(record: Record | None) -> str | None:
+    """Month and time of a cooling peak."""
+    peak = record["cooling"] if record is not None else None
+    if not peak or peak["sensible_w"] <= 0:
+        return None
+    minutes = peak["step"] * 10
+    return f"{_MONTHS[peak['month'] - 1]} {minutes // 60:02d}:{minutes % 60:02d}"
 
 
 def figures_beside(
@@ -99,7 +120,8 @@ def figures_beside(
             rows.append({
                 "group": group, "kind": kind, "id": identity, "name": _name(kind, identity, record, named),
                 "figure": figure, "quantity": quantity or record["duty_quantity"], "values": values,
-                "sizes": [None if r is None else r["size"] for r in there] if kind in ("duct_section", "pipe_section", "kit") else None,
+                "notes": [None if r is None else r["size"] for r in there] if kind in ("duct_section", "pipe_section", "kit")
+                else [_when(r) for r in there] if kind in ("room", "group") and figure == "cooling" else None,
             })  # fmt: skip
     return rows, same
 

@@ -21,6 +21,7 @@ from exchange.report.html import PAGES, page
 from exchange.report.parts import PARTS, Source, parts_of
 from exchange.report.pdf import write_pdf
 from exchange.report.sheet import Part
+from exchange.rooms.gbxml import rooms_gbxml
 from projects.document import load_document
 from projects.errors import FieldFault, Refused
 from projects.models import Issue, Project
@@ -28,10 +29,17 @@ from projects.rows import Document
 from projects.starter import new_id
 from projects.whole import as_file
 
-PDF, XLSX, CSV, PROJECT, RECORDS = "report.pdf", "tables.xlsx", "tables-csv.zip", "project.json", "results.json"
+PDF, XLSX, CSV, GBXML, PROJECT, RECORDS = (
+    "report.pdf",
+    "tables.xlsx",
+    "tables-csv.zip",
+    "rooms.xml",
+    "project.json",
+    "results.json",
+)
 MEDIA = {
     PDF: "application/pdf", XLSX: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", CSV: "application/zip",
-    PROJECT: "application/json", RECORDS: "application/json",
+    GBXML: "application/xml", PROJECT: "application/json", RECORDS: "application/json",
 }  # fmt: skip
 Years = Callable[[Project, Document], tuple[Mapping[str, Any] | None, Sequence[Mapping[str, Any]]]]
 
@@ -184,6 +192,7 @@ def issue(
             PDF: pages,
             XLSX: workbook(parts, wanted["system"]),
             CSV: archive(parts, wanted["system"]),
+            GBXML: rooms_gbxml(document),
             PROJECT: orjson.dumps(as_file(document) | attached_to(project), option=orjson.OPT_INDENT_2),
             RECORDS: orjson.dumps(source.records, option=orjson.OPT_SERIALIZE_NUMPY),
         }

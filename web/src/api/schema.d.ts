@@ -804,7 +804,7 @@ export interface paths {
         };
         /**
          * Compare
-         * @description The base and some of its options side by side, in the order in which they are named.
+         * @description The base and some of its options side by side, in the order in which they are named; loads by source of a room or group.
          */
         get: operations["compare"];
         put?: never;
@@ -4856,6 +4856,8 @@ export interface operations {
         parameters: {
             query: {
                 options: string[];
+                kind?: "room" | "group";
+                subject?: string;
             };
             header?: never;
             path: {

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { client, unwrap } from "@/api/client";
+import { useOptions } from "@/document/options";
 import { useDocument } from "@/document/store";
 import { useTasks } from "@/document/tasks";
 import { addressed } from "@/view/address";
@@ -20,6 +21,7 @@ import TopStrip from "./TopStrip.vue";
 import WorkingPanel from "./WorkingPanel.vue";
 
 const doc = useDocument();
+const options = useOptions();
 const view = useView();
 const route = useRoute();
 const router = useRouter();
@@ -79,7 +81,8 @@ async function open(id: string): Promise<void> {
   try {
     // Before the stage is shown: it may choose something of its own.
     const asked = typeof route.query["of"] === "string" && doc.projectId === "";
-    if (!asked) view.subject = { kind: "group", id: "building" };
+    // Between a base and its options what is looked at stays.
+    if (!asked && !options.isRelated(id)) view.subject = { kind: "group", id: "building" };
     view.working = null;
     await doc.load(id);
     void useTasks().load();

@@ -36,6 +36,11 @@ export const useOptions = defineStore("options", () => {
   /** The option that is worked in; none in the base. */
   const current = computed(() => options.value.find((option) => option.id === doc.projectId));
 
+  /** Whether a project is the base of the open one, or an option on the same base. */
+  function isRelated(id: string): boolean {
+    return base.value?.id === id || options.value.some((option) => option.id === id);
+  }
+
   async function load(): Promise<void> {
     const answer = await client.GET("/api/projects/{project_id}/options", {
       params: { path: { project_id: doc.projectId } },
@@ -140,6 +145,6 @@ export const useOptions = defineStore("options", () => {
   }
 
   return {
-    base, options, current, load, create, set, remove, differences, agree, put, takeOver, detach,
+    base, options, current, isRelated, load, create, set, remove, differences, agree, put, takeOver, detach,
   }; // prettier-ignore
 });

@@ -4,6 +4,7 @@ import { useOptions } from "@/document/options";
 import { useDocument } from "@/document/store";
 import { useResults } from "@/results/store";
 import { addressed } from "@/view/address";
+import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 import { compared, type Comparison } from "./compare";
 import DifferencesView from "./DifferencesView.vue";
@@ -16,6 +17,7 @@ const AFTER_MS = 300;
 const doc = useDocument();
 const options = useOptions();
 const results = useResults();
+const view = useView();
 const tab = ref<keyof typeof TABS>("side");
 addressed("view", tab as typeof tab & { value: string }, true, (text) => text in TABS);
 const picked = ref<string[]>([]);
@@ -39,14 +41,14 @@ let latest = 0;
 async function look(): Promise<void> {
   const mine = ++latest;
   working.value = true;
-  const answer = picked.value.length ? await compared(doc.projectId, picked.value) : null;
+  const answer = picked.value.length ? await compared(doc.projectId, picked.value, view.subject) : null;
   if (mine !== latest) return;
   found.value = answer;
   working.value = false;
 }
 let later = 0;
 watch(
-  [picked, () => doc.version, () => results.version, () => options.options],
+  [picked, () => doc.version, () => results.version, () => options.options, () => view.subject],
   () => {
     window.clearTimeout(later);
     later = window.setTimeout(() => void look(), AFTER_MS);

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** The building's cooling load over a design day, base and options on one scale. */
+/** The cooling load of a room or group over a design day, base and options on one scale. */
 import { client } from "@/api/client";
 import { useResults } from "@/results/store";
 import LineChart, { type Series } from "@/parts/LineChart.vue";
@@ -7,14 +7,18 @@ import { MONTHS, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { ref, watch } from "vue";
 
-const props = defineProps<{ columns: { id: string; name: string }[]; month: number }>();
+const props = defineProps<{
+  columns: { id: string; name: string }[];
+  month: number;
+  of: { kind: string; id: string; name: string };
+}>();
 const view = useView();
 const results = useResults();
 const curves = ref<Series[]>([]);
 const TONES = ["var(--ink)", "var(--accent)", "var(--ember)", "var(--tide)", "var(--sun)", "var(--people)"];
 
 watch(
-  [() => props.columns, () => props.month, () => view.system, () => results.version],
+  [() => props.columns, () => props.month, () => props.of, () => view.system, () => results.version],
   async (_now, _old, onCleanup) => {
     let stale = false;
     onCleanup(() => (stale = true));
@@ -23,7 +27,7 @@ watch(
         const answer = await client.GET("/api/projects/{project_id}/day", {
           params: {
             path: { project_id: column.id },
-            query: { kind: "group", subject: "building", month: props.month },
+            query: { kind: props.of.kind, subject: props.of.id, month: props.month },
           },
         });
         const parts = answer.response.ok
@@ -48,7 +52,7 @@ watch(
 <template>
   <LineChart
     v-if="curves.length"
-    :title="`Cooling load of the building, ${MONTHS[month - 1]}`"
+    :title="`Cooling load of ${of.name}, ${MONTHS[month - 1]}`"
     :unit="unitOf('load', view.system)"
     :series="curves"
     zero

@@ -33,8 +33,8 @@ const rows = computed<Row[]>(() =>
 function shown(row: FigureRow, at: number): string {
   const value = row.values[at];
   if (value === null || value === undefined) return "–";
-  const size = row.sizes?.[at];
-  return `${format(value, row.quantity, view.system)} ${unitOf(row.quantity, view.system)}${size ? `, ${size}` : ""}`;
+  const note = row.notes?.[at];
+  return `${format(value, row.quantity, view.system)} ${unitOf(row.quantity, view.system)}${note ? `, ${note}` : ""}`;
 }
 const columns = computed<Column<Row>[]>(() => [
   { key: "group", title: "Part", width: 120, value: (r) => r.group },
@@ -46,6 +46,11 @@ const columns = computed<Column<Row>[]>(() => [
   ]),
 ]); // prettier-ignore
 
+/** A row of a room or group chooses whose loads are drawn by source. */
+function choose(row: Row): void {
+  const of = props.found.rows.find((one) => `${one.kind}/${one.id}/${one.figure}` === row.key);
+  if (of && (of.kind === "room" || of.kind === "group")) view.subject = { kind: of.kind, id: of.id };
+}
 const option = computed(() => {
   const { columns: all, parts, categories } = props.found;
   const which = season.value === "heating" ? "heating" : "cooling";
@@ -102,10 +107,22 @@ const when = computed(() =>
               >{{ name }}</v-btn
             >
           </v-btn-group>
+          <b v-if="season !== 'day'">{{ found.subject.name }}</b>
           <span v-if="season === 'cooling'" class="soft">{{ when }}</span>
         </div>
-        <DayCurves v-if="season === 'day'" class="chart" :columns="found.columns" :month="view.month || 7" />
-        <ChartBox v-else class="chart" :label="`${SHOWN[season]} of base and options`" :option="option" />
+        <DayCurves
+          v-if="season === 'day'"
+          class="chart"
+          :columns="found.columns"
+          :month="view.month || 7"
+          :of="found.subject"
+        />
+        <ChartBox
+          v-else
+          class="chart"
+          :label="`${SHOWN[season]} of ${found.subject.name}`"
+          :option="option"
+        />
       </section>
     </div>
     <div class="tools line">
@@ -115,7 +132,13 @@ const when = computed(() =>
       >
     </div>
     <div class="grid">
-      <DataGrid v-if="rows.length" label="Figures that differ" :columns="columns" :rows="rows" />
+      <DataGrid
+        v-if="rows.length"
+        label="Figures that differ"
+        :columns="columns"
+        :rows="rows"
+        @select="choose($event)"
+      />
       <p v-else class="empty">Nothing differs yet: change something in an option.</p>
     </div>
   </div>

@@ -15,7 +15,8 @@ export interface FigureRow {
   figure: string;
   quantity: string;
   values: (number | null)[];
-  sizes: (string | null)[] | null;
+  /** Size, or when a peak is, by column. */
+  notes: (string | null)[] | null;
 }
 
 export interface YearFigures {
@@ -49,14 +50,20 @@ export interface Comparison {
   /** Figures in which no column differs. */
   same: number;
   categories: string[];
+  /** The room or group whose loads are told by source. */
+  subject: { kind: string; id: string; name: string };
   parts: Record<string, { cooling: number[]; heating: number[]; month: number; step: number } | null>;
   snags: Record<string, number>;
 }
 
 /** The base and some options side by side. */
-export async function compared(project: string, options: string[]): Promise<Comparison | null> {
+export async function compared(
+  project: string,
+  options: string[],
+  of: { kind: "room" | "group"; id: string },
+): Promise<Comparison | null> {
   const answer = await client.GET("/api/projects/{project_id}/compare", {
-    params: { path: { project_id: project }, query: { options } },
+    params: { path: { project_id: project }, query: { options, kind: of.kind, subject: of.id } },
   });
   return answer.response.ok ? (answer.data as unknown as Comparison) : null;
 }

@@ -16,6 +16,7 @@ export const FILE_NAMES: Record<string, string> = {
   "report.pdf": "PDF",
   "tables.xlsx": "XLSX",
   "tables-csv.zip": "CSV",
+  "rooms.xml": "Rooms, gbXML",
   "project.json": "Project, JSON",
   "results.json": "Results, JSON",
 };

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import Figure from "@/parts/Figure.vue";
 import { source } from "@/parts/sources";
-import { useHeld } from "./held";
+import { useBaseLoads } from "@/document/baseLoads";
 import { useResults } from "@/results/store";
 import { clock, MONTHS } from "@/units/units";
 import { useView } from "@/view/store";
@@ -13,14 +13,14 @@ import type { LoadRow } from "./rows";
 const props = defineProps<{ row: LoadRow; mode: "cooling" | "heating" }>();
 const results = useResults();
 const view = useView();
-const held = useHeld();
-/** The parts of the held state, where there is one. */
+const base = useBaseLoads();
+/** The parts in the base, where an option is worked in. */
 const before = computed(() => {
-  const loads = held.of(props.row.id);
+  const loads = base.of(props.row.id);
   return props.mode === "cooling" ? loads?.parts_w : loads?.heating_parts_w;
 });
-const heldTotal = computed(() => {
-  const loads = held.of(props.row.id);
+const baseTotal = computed(() => {
+  const loads = base.of(props.row.id);
   return props.mode === "cooling" ? loads?.cooling_w : loads?.heating_w;
 });
 const withMargin = computed(() =>
@@ -48,16 +48,16 @@ const parts = computed(() => {
 
 function ordered(values: number[], old: number[] | undefined) {
   return values
-    .map((value, i) => ({ ...source(results.categories[i] ?? ""), value, held: old?.[i] ?? null }))
-    .filter((part) => Math.abs(part.value) > 0.5 || Math.abs(part.held ?? 0) > 0.5)
+    .map((value, i) => ({ ...source(results.categories[i] ?? ""), value, there: old?.[i] ?? null }))
+    .filter((part) => Math.abs(part.value) > 0.5 || Math.abs(part.there ?? 0) > 0.5)
     .sort((a, b) => Math.abs(b.value) - Math.abs(a.value));
 }
 const total = computed(() => parts.value.reduce((sum, part) => sum + part.value, 0));
 const most = computed(() =>
-  Math.max(1, ...parts.value.flatMap((part) => [Math.abs(part.value), Math.abs(part.held ?? 0)])),
+  Math.max(1, ...parts.value.flatMap((part) => [Math.abs(part.value), Math.abs(part.there ?? 0)])),
 );
 const low = computed(
-  () => Math.max(0, ...parts.value.flatMap((part) => [-part.value, -(part.held ?? 0)])) / most.value,
+  () => Math.max(0, ...parts.value.flatMap((part) => [-part.value, -(part.there ?? 0)])) / most.value,
 );
 const title = computed(() => {
   if (follows.value)
@@ -95,21 +95,21 @@ const scale = computed(() => 100 / (1 + low.value));
             left: (part.value >= 0 ? zero : zero - (-part.value / most) * scale) + '%',
             width: (Math.abs(part.value) / most) * scale + '%',
           }" /><i
-          v-if="part.held !== null"
-          class="held"
+          v-if="part.there !== null"
+          class="there"
           :style="{
-            left: (part.held >= 0 ? zero : zero - (-part.held / most) * scale) + '%',
-            width: (Math.abs(part.held) / most) * scale + '%',
+            left: (part.there >= 0 ? zero : zero - (-part.there / most) * scale) + '%',
+            width: (Math.abs(part.there) / most) * scale + '%',
           }"
       /></span>
       <span class="num"
         ><Figure :value="part.value" quantity="load" />
-        <small v-if="part.held === null" class="soft"
+        <small v-if="part.there === null" class="soft"
           >{{ total ? Math.round((part.value / total) * 100) : 0 }} %</small
-        ><small v-else-if="Math.abs(part.value - part.held) < 0.5" class="soft">same</small
-        ><small v-else :title="`${part.held > part.value ? 'less' : 'more'} than held`"
-          >{{ part.value > part.held ? "+" : "−"
-          }}<Figure bare :value="Math.abs(part.value - part.held)" quantity="load" /></small
+        ><small v-else-if="Math.abs(part.value - part.there) < 0.5" class="soft">same</small
+        ><small v-else :title="`${part.there > part.value ? 'less' : 'more'} in the base`"
+          >{{ part.value > part.there ? "+" : "−"
+          }}<Figure bare :value="Math.abs(part.value - part.there)" quantity="load" /></small
       ></span>
     </div>
     <div v-if="parts.length" class="line sum">
@@ -139,8 +139,8 @@ const scale = computed(() => 100 / (1 + low.value));
         /></span>
       </div>
     </template>
-    <div v-if="parts.length && !follows && heldTotal != null" class="line" data-test="held">
-      <span>Held before</span><span /><span class="num"><Figure :value="heldTotal" quantity="load" /></span>
+    <div v-if="parts.length && !follows && baseTotal != null" class="line" data-test="base">
+      <span>Base</span><span /><span class="num"><Figure :value="baseTotal" quantity="load" /></span>
     </div>
     <div
       v-if="mode === 'heating' && !follows && row.heating_simple_w > 0"
@@ -200,7 +200,7 @@ h2 .soft {
   position: absolute;
   height: 11px;
 }
-.track .held {
+.track .there {
   top: -2px;
   height: 15px;
   border: 1px dashed var(--ink);

@@ -1,5 +1,7 @@
 <script setup lang="ts">
 import Choice from "@/parts/Choice.vue";
+import { useBaseLoads } from "@/document/baseLoads";
+import { useOptions } from "@/document/options";
 import { useDocument } from "@/document/store";
 import ActionMenu from "@/parts/ActionMenu.vue";
 import DataGrid from "@/parts/DataGrid.vue";
@@ -7,7 +9,6 @@ import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
 import { saveFile } from "@/parts/saveFile";
 import SourceStrip from "@/parts/SourceStrip.vue";
-import { useHeld } from "./held";
 import { useResults } from "@/results/store";
 import { clock, format, MONTHS, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
@@ -21,7 +22,9 @@ import { loadRows, type LoadRow } from "./rows";
 const doc = useDocument();
 const results = useResults();
 const view = useView();
-const held = useHeld();
+const router = useRouter();
+const base = useBaseLoads();
+const options = useOptions();
 const mode = toRef(view, "season");
 const ROWS = {
   most: "all but uses",
@@ -52,7 +55,7 @@ const both = (what: string) => (row: LoadRow) => ({
   quantity: `${row.isRoom ? "room" : "group"}_${what}`,
   subject: row.id,
 });
-/** What changed since the held state; what did not is left out. */
+/** What an option makes of the base's loads; what is the same is left out. */
 const NOTICED_W = 0.5;
 function since(key: string, value: (row: LoadRow) => number | null): Column<LoadRow> {
   const text = (row: LoadRow) => {
@@ -60,47 +63,49 @@ function since(key: string, value: (row: LoadRow) => number | null): Column<Load
     if (change === null || Math.abs(change) < NOTICED_W) return "–";
     return `${change > 0 ? "+" : "−"}${format(Math.abs(change), "load", view.system)}`;
   };
-  return { key, title: "since held", quantity: "load", width: 74, value, text };
+  return { key, title: "to base", quantity: "load", width: 74, value, text };
 }
-const sinceHeld = computed(() =>
-  held.held
+const toBase = computed(() =>
+  base.loads
     ? [
-        since("cooling_since", (r) => signed(r.peak?.sensible_w, held.of(r.id)?.cooling_w)),
-        since("heating_since", (r) => signed(r.heating_w, held.of(r.id)?.heating_w)),
+        since("cooling_since", (r) => signed(r.peak?.sensible_w, base.of(r.id)?.cooling_w)),
+        since("heating_since", (r) => signed(r.heating_w, base.of(r.id)?.heating_w)),
       ]
     : [],
 );
 function signed(now: number | undefined | null, before: number | undefined | null): number | null {
   return now == null || before == null ? null : now - before;
 }
-const heldAt = computed(() => {
-  if (!held.held) return "";
-  const then = new Date(held.held.at);
-  const today = then.toDateString() === new Date().toDateString();
-  return then.toLocaleString(
-    "en-GB",
-    today ? { timeStyle: "short" } : { day: "numeric", month: "short", hour: "2-digit", minute: "2-digit" },
-  );
-});
+/** Go on in an option: what the loads are now stays in the base, beside what they become. */
+async function goOn(): Promise<void> {
+  const taken = new Set(options.options.map((option) => option.name));
+  let number = options.options.length + 1;
+  while (taken.has(`Option ${number}`)) number += 1;
+  try {
+    const made = await options.create(`Option ${number}`);
+    await router.push(`/${made.id}/loads`);
+  } catch (error) {
+    doc.message = error instanceof Error ? error.message : String(error);
+  }
+}
 
 const columns = computed<Column<LoadRow>[]>(() => [
   { key: "number", title: "No.", width: 44, value: (r) => r.number },
   { key: "name", title: "Room", width: 100, value: (r) => r.name },
   { key: "cooling", title: "cooling", quantity: "load", width: 76, value: (r) => r.peak?.sensible_w, prior: (r) => r.prior?.cooling_w,
     text: undefined, explain: (r) => (r.peak ? both("cooling")(r) : null) },
-  ...sinceHeld.value.slice(0, 1),
+  ...toBase.value.slice(0, 1),
   { key: "when", title: "when", width: 84, value: when, text: when },
   { key: "per_area", title: "by area", quantity: "power_per_area", width: 62, value: (r) => (r.peak && r.area_m2 ? r.peak.sensible_w / r.area_m2 : null),
     explain: (r) => (r.peak ? both("cooling_per_area")(r) : null) },
   { key: "latent", title: "latent", quantity: "load", width: 60, value: (r) => r.peak?.latent_w, explain: (r) => (r.peak ? both("latent")(r) : null) },
   { key: "air", title: "outdoor", quantity: "load", width: 66, value: (r) => r.outdoor_air_w, explain: (r) => (r.outdoor_air_w === null ? null : both("outdoor_air")(r)) },
   { key: "heating", title: "heating", quantity: "load", width: 72, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: both("heating") },
-  ...sinceHeld.value.slice(1),
+  ...toBase.value.slice(1),
   { key: "supply", title: "supply", quantity: "airflow", width: 64, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.flow_m3_s ? both("airflow")(r) : null) },
   { key: "sources", title: "sources at peak", width: 80, value: () => null },
 ]); // prettier-ignore
 
-const router = useRouter();
 function toPlan(): void {
   void router.push({ path: `/${doc.projectId}/rooms`, query: { at: "plan/now" } });
 }
@@ -150,16 +155,19 @@ const building = computed(() => results.get("group", "building"));
           {{ item[0]!.toUpperCase() + item.slice(1) }}
         </v-btn>
       </v-btn-group>
-      <span v-if="!held.held" class="soft"
+      <span v-if="!base.loads" class="soft"
         >{{ doc.rows("room").length }} rooms, {{ doc.site?.dehumidification_month ? 13 : 12 }} × 144
         steps</span
       >
       <span class="grow" />
       <Choice v-model="shows" label="Rows" :choices="rowChoices" />
-      <Act v-if="!held.held" title="Keep these loads beside those to come" @click="held.hold()">
-        Hold this
+      <Act
+        v-if="!options.current"
+        title="Change things in an option, and see its loads beside the base's"
+        @click="goOn"
+      >
+        Go on in an option
       </Act>
-      <Act v-else @click="held.letGo()">Let go of {{ heldAt }}</Act>
       <Act title="Rooms on the plan, coloured by their load at the rail's hour" @click="toPlan"> Plan </Act>
       <ActionMenu label="Export loads" text="Export …" :items="FORMS" @choose="save" />
       <Act title="The loads as a list on paper" @click="print">Print</Act>

@@ -8,8 +8,9 @@ import { addressed } from "@/view/address";
 import { computed, ref, watch } from "vue";
 import { useRoute } from "vue-router";
 import { usualUse } from "../levels";
+import { useOptions } from "@/document/options";
 import { usePlanEdits } from "./edits";
-import { MEASURES, shade, useHeat, type Measure } from "./heat";
+import { isChange, MEASURES, shadeOf, useHeat, type Measure } from "./heat";
 import { centre, distanceBeside, fitted, length, moveCorner, moveWall, type Outline, type Point, rectangle, shifted, snap, snapped, widthOf } from "./outline"; // prettier-ignore
 import { marksOf } from "./marks";
 import { usePaper } from "./paper";
@@ -18,6 +19,7 @@ import PlanUnderlay from "./PlanUnderlay.vue";
 
 const props = defineProps<{ nextNumber: string }>();
 const edits = usePlanEdits();
+const options = useOptions();
 const doc = useDocument();
 const view = useView();
 const TOOLS = [
@@ -248,7 +250,7 @@ const legend = computed(() => {
   const [low, high] = heat.range.value;
   return [0, 0.25, 0.5, 0.75, 1].map((share) => ({
     share,
-    colour: shade(kind.colour, share),
+    colour: shadeOf(measure.value, share),
     text: format(low + (high - low) * share, kind.quantity, view.system),
   }));
 });
@@ -296,7 +298,12 @@ const drawnSize = computed(() => {
       <Choice
         v-model="measure"
         label="Colour by"
-        :choices="MEASURES.map((item) => ({ value: item.key, label: item.label }))"
+        :choices="
+          MEASURES.filter((item) => options.current || !isChange(item.key)).map((item) => ({
+            value: item.key,
+            label: item.label,
+          }))
+        "
       />
       <Act @click="fit">Fit</Act>
       <Act :aria-pressed="underlay" @click="underlay = !underlay">Underlay</Act>

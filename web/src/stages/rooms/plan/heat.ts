@@ -1,4 +1,5 @@
 import { client } from "@/api/client";
+import { useBaseLoads } from "@/document/baseLoads";
 import { useDocument } from "@/document/store";
 import type { Room } from "@/document/types";
 import { useResults } from "@/results/store";
@@ -18,6 +19,18 @@ export const MEASURES = [
   { key: "now", label: "cooling at the hour, by area", quantity: "power_per_area", colour: "var(--tide)" },
   { key: "heating", label: "heating, by area", quantity: "power_per_area", colour: "var(--ember)" },
   { key: "air", label: "air at the hour", quantity: "temperature", colour: "var(--ember)" },
+  {
+    key: "cooling_to_base",
+    label: "cooling against the base, by area",
+    quantity: "power_per_area",
+    colour: "var(--tide)",
+  },
+  {
+    key: "heating_to_base",
+    label: "heating against the base, by area",
+    quantity: "power_per_area",
+    colour: "var(--ember)",
+  },
   { key: "supply", label: "supply air, by area", quantity: "airflow_per_area", colour: "var(--accent)" },
   { key: "lights", label: "lights", quantity: "connected_density", colour: "var(--sun)" },
   { key: "people", label: "people", quantity: "people_density", colour: "var(--people)" },
@@ -36,6 +49,7 @@ interface Heat {
 export function useHeat(measure: Ref<Measure>, rooms: ComputedRef<Room[]>): Heat {
   const doc = useDocument();
   const results = useResults();
+  const base = useBaseLoads();
   const view = useView();
   const hour = ref<Record<string, { load_w: number; air_c: number }>>({});
 
@@ -66,6 +80,10 @@ export function useHeat(measure: Ref<Measure>, rooms: ComputedRef<Room[]>): Heat
         return byArea(result?.heating_w);
       case "air":
         return hour.value[room.id]?.air_c;
+      case "cooling_to_base":
+        return byArea(change(result?.cooling?.sensible_w, base.of(room.id)?.cooling_w));
+      case "heating_to_base":
+        return byArea(change(result?.heating_w, base.of(room.id)?.heating_w));
       case "supply":
         return byArea(results.get("airflow", room.id)?.design_m3_s);
       case "lights":
@@ -90,6 +108,10 @@ export function useHeat(measure: Ref<Measure>, rooms: ComputedRef<Room[]>): Heat
   const range = computed<[number, number]>(() => {
     const all = [...values.value.values()];
     if (!all.length) return [0, 1];
+    if (isChange(measure.value)) {
+      const most = Math.max(...all.map(Math.abs), 1e-9);
+      return [-most, most];
+    }
     const low = measure.value === "air" ? Math.min(...all) : Math.min(0, ...all);
     return [low, Math.max(...all, low + 1e-9)];
   });
@@ -98,7 +120,7 @@ export function useHeat(measure: Ref<Measure>, rooms: ComputedRef<Room[]>): Heat
     const value = values.value.get(room);
     if (value === undefined) return "var(--field)";
     const [low, high] = range.value;
-    return shade(kind.value.colour, (value - low) / (high - low));
+    return shadeOf(measure.value, (value - low) / (high - low));
   }
   function text(room: string): string {
     const value = values.value.get(room);
@@ -111,4 +133,20 @@ export function useHeat(measure: Ref<Measure>, rooms: ComputedRef<Room[]>): Heat
 /** A colour between paper and full. */
 export function shade(colour: string, share: number): string {
   return `color-mix(in srgb, ${colour} ${Math.round(6 + 64 * Math.max(0, Math.min(1, share)))}%, var(--field))`;
+}
+
+/** Whether a measure is a change against the base: less is green, more is red. */
+export function isChange(measure: Measure): boolean {
+  return measure.endsWith("_to_base");
+}
+
+function change(now: number | null | undefined, before: number | null | undefined): number | null {
+  return now === null || now === undefined || before === null || before === undefined ? null : now - before;
+}
+
+/** The colour of a measure at a share of its range. */
+export function shadeOf(measure: Measure, share: number): string {
+  const kind = MEASURES.find((item) => item.key === measure)!;
+  if (!isChange(measure)) return shade(kind.colour, share);
+  return shade(share < 0.5 ? "var(--accent)" : "var(--ember)", Math.abs(share - 0.5) * 2);
 }
