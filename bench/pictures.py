@@ -110,6 +110,8 @@ def _prepared(base: str, project: str) -> None:
 def _settled(page: Page) -> None:
     page.locator("[role=status]", has_text="calculated in").wait_for(timeout=60_000)
     page.wait_for_timeout(1200)
+    page.locator(".v-skeleton-loader").wait_for(state="detached", timeout=60_000)
+    page.wait_for_timeout(500)
 
 
 def main() -> None:

@@ -39,7 +39,7 @@ class Demo(BrowserTest):
         building = results["group"]["building"]["cooling"]["sensible_w"]
         rows = self.page.get_by_role("grid", name="Loads", exact=True)
         rows.evaluate("grid => grid.scrollTo(0, 99999)")
-        row = rows.get_by_role("row").filter(has_text="Building, together")
+        row = rows.get_by_role("row").filter(has_text="Building total")
         shown = self.number(row.locator("[data-column=cooling]").inner_text())
         self.assertAlmostEqual(shown, building / 1000, delta=0.006)
         self.stage("Air")

@@ -41,7 +41,7 @@ class Loads(BrowserTest):
         breakdown = self.page.get_by_label("Breakdown", exact=True)
         self.assertTrue(breakdown.locator(".line").first.inner_text().startswith("Sun through windows"))
         base = self.project
-        self.press("Go on in an option")
+        self.press("New option")
         self.page.wait_for_url(lambda url: base not in url)
         self.page.get_by_label("Option", exact=True).get_by_text("Option 1").wait_for()
         self.settle()

@@ -234,7 +234,7 @@ def _yardsticks(document: Document, rooms: dict[str, Room]) -> dict[str, tuple[f
 def _groups(document: Document, rooms: dict[str, Room]) -> Iterable[Group]:
     everything = tuple(rooms)
     if everything:
-        yield Group("building", "Building, together", "building", everything)
+        yield Group("building", "Building total", "building", everything)
     kinds = ("level",), ("zone",), ("use",), ("air_system", "second_system")
     for columns in kinds:
         kind = columns[0]

@@ -107,7 +107,7 @@ function onKey(event: KeyboardEvent): void {
       :class="{ on: view.subject.id === 'building' }"
       @click="view.subject = { kind: 'group', id: 'building' }"
     >
-      Building, together
+      Building total
     </v-btn>
     <div ref="box" class="list" tabindex="0" role="listbox" aria-label="Rooms" @keydown="onKey">
       <div :style="{ height: virtual.getTotalSize() + 'px', position: 'relative' }">

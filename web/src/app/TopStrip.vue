@@ -133,7 +133,7 @@ async function create(): Promise<void> {
       title="Working (W)"
       @click="view.workingOpen = !view.workingOpen"
     />
-    <v-btn variant="text" class="jump" title="Jump to (Ctrl+K or /)" @click="emit('jump')">/ jump to …</v-btn>
+    <v-btn variant="text" class="jump" title="Jump to (Ctrl+K or /)" @click="emit('jump')">/ jump</v-btn>
     <v-btn-group class="toggle" role="group" aria-label="Units">
       <v-btn
         v-for="unit in ['SI', 'IP'] as const"
@@ -309,6 +309,12 @@ nav a.on {
 }
 .state i.busy {
   background: var(--sun);
+}
+/* The name makes room for the last stages before anything else does. */
+@media (max-width: 1339px) {
+  .word {
+    display: none;
+  }
 }
 /* At 200 % zoom the strip keeps what the work needs; the rest is on keys. */
 @media (max-width: 1099px) {

@@ -155,18 +155,14 @@ const building = computed(() => results.get("group", "building"));
           {{ item[0]!.toUpperCase() + item.slice(1) }}
         </v-btn>
       </v-btn-group>
-      <span v-if="!base.loads" class="soft"
-        >{{ doc.rows("room").length }} rooms, {{ doc.site?.dehumidification_month ? 13 : 12 }} × 144
-        steps</span
-      >
       <span class="grow" />
-      <Choice v-model="shows" label="Rows" :choices="rowChoices" />
+      <Choice v-model="shows" class="rows" label="Rows" :choices="rowChoices" />
       <Act
         v-if="!options.current"
         title="Change things in an option, and see its loads beside the base's"
         @click="goOn"
       >
-        Go on in an option
+        New option
       </Act>
       <Act title="Rooms on the plan, coloured by their load at the rail's hour" @click="toPlan"> Plan </Act>
       <ActionMenu label="Export loads" text="Export …" :items="FORMS" @choose="save" />
@@ -246,6 +242,9 @@ const building = computed(() => results.get("group", "building"));
 <style scoped>
 .head {
   flex-wrap: nowrap;
+}
+.head .rows {
+  flex: 0 0 130px;
 }
 .head .soft {
   min-width: 0;
