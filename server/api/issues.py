@@ -68,7 +68,7 @@ def issues(request: HttpRequest, project_id: str) -> Any:
 
 
 def _issue(request: HttpRequest, project_id: str, issue_id: str) -> Issue:
-    found: Issue = get_object_or_404(Issue, pk=issue_id, project=project_of(request, project_id).home)
+    found: Issue = get_object_or_404(Issue, pk=issue_id, project=project_of(request, project_id, reading=True).home)
     return found
 
 

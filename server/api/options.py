@@ -180,7 +180,7 @@ def take_over(request: HttpRequest, option_id: str, body: TakeOver) -> Any:
     if not differences(base, option.layer):
         raise Refused("nothing", f"{option.name} does not differ from the base.")
     _, after, touched = apply_changes(
-        base.project, option.owner, changes, f"{option.name} taken over", min(body.base_version, base.version)
+        base.project, request.user, changes, f"{option.name} taken over", min(body.base_version, base.version)
     )
     return applied(request, after, touched, base.version)
 
@@ -212,6 +212,6 @@ def compare(
 @router.post("/projects/{project_id}/sweep", response=dict[str, Any], operation_id="sweep")
 def sweep(request: HttpRequest, project_id: str, body: SweepIn) -> Any:
     """What peaks and sizes become when one field, or two against each other, take several values; nothing is kept."""
-    document = document_of(request, project_id)
+    document = document_of(request, project_id, reading=True)
     other = None if body.other is None else (body.other.kind, body.other.id, body.other.field)
     return answer(swept(document, (body.kind, body.id, body.field), body.values, other, body.other_values))

@@ -15,7 +15,10 @@ from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from projects.errors import FieldFault, Refused
 
-_STATUS = {"invalid": 422, "conflict": 409, "in_use": 409, "nothing": 409, "not_found": 404, "busy": 503}
+_STATUS = {
+    "invalid": 422, "conflict": 409, "in_use": 409, "nothing": 409, "not_found": 404, "busy": 503, "forbidden": 403, "sign_in": 401,
+    "too_often": 429,
+}  # fmt: skip
 _log = logging.getLogger("pendrum.requests")
 BUSY_S = 2  # after which a request that met a busy database may be tried again
 

@@ -8,7 +8,7 @@ from django.utils.http import content_disposition_header
 from ninja import File, Router, UploadedFile
 from pydantic import BaseModel
 
-from api.access import project_of
+from api.access import owned, project_of, projects_of
 from api.bodies import refuse_deep
 from api.schemas import NewProject, ProjectOut, Strict
 from exchange.attachments import attached_to, project_from_file
@@ -44,7 +44,7 @@ def _out(project: Project) -> dict[str, Any]:
 @router.get("/projects", response=list[ListedProject], operation_id="projects")
 def projects(request: HttpRequest) -> Any:
     """All projects of the signed-in engineer, archived and deleted ones too."""
-    found = Project.objects.filter(owner=request.user, base=None).order_by("created")
+    found = projects_of(request)
     return [_out(project) | {"state": project.state} for project in found]
 
 
@@ -57,7 +57,7 @@ def new_project(request: HttpRequest, body: NewProject) -> Any:
 @router.post("/projects/{project_id}/copy", response={201: ProjectOut}, operation_id="copy_project")
 def copy(request: HttpRequest, project_id: str, body: NewProject) -> Any:
     """A second project of the same content, without its history."""
-    project = project_of(request, project_id)
+    project = project_of(request, project_id, reading=True)
     return 201, _out(project_from_file(request.user, _content(project), body.name))
 
 
@@ -65,6 +65,8 @@ def copy(request: HttpRequest, project_id: str, body: NewProject) -> Any:
 def set_state(request: HttpRequest, project_id: str, body: ProjectState) -> Any:
     """Archive a project, delete it, or bring it back."""
     project = project_of(request, project_id)
+    if project.base_id is None:
+        project = owned(request, project_id)
     project.state = body.state
     project.save(update_fields=["state"])
     return _out(project) | {"state": project.state}

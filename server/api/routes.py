@@ -9,9 +9,10 @@ from ninja import File, Form, NinjaAPI, Query, UploadedFile
 from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
-from api import drawings, issues, options, rooms, tasks, year
+from accounts.rights import role_in
+from api import drawings, history, issues, options, people, rooms, tasks, year
 from api import projects as whole_projects
-from api.access import document_of, project_of
+from api.access import document_of, project_of, projects_of
 from api.answers import answer, applied, missing, steps
 from api.bodies import Bodies
 from api.problems import install
@@ -43,7 +44,7 @@ from projects.document import load_document
 from projects.errors import Refused
 from projects.fields import Id
 from projects.journal import step
-from projects.models import Project, WeatherFile, WeatherMapping
+from projects.models import WeatherFile, WeatherMapping
 from projects.rows import Document
 from projects.shared_walls import with_other_sides
 from shelf.materials import materials
@@ -72,8 +73,10 @@ api = NinjaAPI(
 )
 install(api)
 api.add_router("", drawings.router)
+api.add_router("", history.router)
 api.add_router("", issues.router)
 api.add_router("", options.router)
+api.add_router("", people.router)
 api.add_router("", rooms.router)
 api.add_router("", tasks.router)
 api.add_router("", year.router)
@@ -106,8 +109,8 @@ def _json_object(text: str) -> dict[str, Any]:
 def session(request: HttpRequest) -> Any:
     """Who is signed in, and the open projects that belong to them."""
     projects = [
-        {"id": p.id, "name": p.name, "version": p.version}
-        for p in Project.objects.filter(owner=request.user, state="open", base=None).order_by("created")
+        {"id": p.id, "name": p.name, "version": p.version, "role": role_in(p, request.user)}
+        for p in projects_of(request).filter(state="open")
     ]
     return {"user": request.user.get_username(), "projects": projects}
 
@@ -242,7 +245,7 @@ def shelf(request: HttpRequest) -> Any:
 @api.post("/projects/{project_id}/preview", response=PreviewOut, operation_id="preview")
 def preview(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
     """What a change set would do to the building's peaks; nothing is kept."""
-    before = document_of(request, project_id)
+    before = document_of(request, project_id, reading=True)
     changes = with_other_sides(before, [change.model_dump() for change in body.changes])
     rows, _, touched = plan_changes(before, changes)
     return answer(compared(before, Document(project_id, -1, rows, before.base), len(touched)))
@@ -251,7 +254,7 @@ def preview(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
 @api.post("/projects/{project_id}/schedules/read", response=dict[str, Any], operation_id="read_schedule")
 def read_schedule(request: HttpRequest, project_id: str, body: TextIn) -> Any:
     """Fields of a schedule from a row or column of numbers."""
-    return answer(read_values(body.text, document_of(request, project_id)))
+    return answer(read_values(body.text, document_of(request, project_id, reading=True)))
 
 
 @api.get("/projects/{project_id}/schedules/{schedule}/year.csv", operation_id="schedule_csv")

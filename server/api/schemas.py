@@ -23,9 +23,13 @@ class ProjectOut(BaseModel):
     version: int
 
 
+class OpenProject(ProjectOut):
+    role: Literal["owner", "editor", "reader"]
+
+
 class SessionOut(BaseModel):
     user: str
-    projects: list[ProjectOut]
+    projects: list[OpenProject]
 
 
 class ChangeIn(Strict):

@@ -1,6 +1,7 @@
 <script setup lang="ts">
-import { client, unwrap } from "@/api/client";
+import { Refusal } from "@/api/client";
 import { useOptions } from "@/document/options";
+import { useSession } from "@/document/session";
 import { useDocument } from "@/document/store";
 import { useTasks } from "@/document/tasks";
 import { addressed } from "@/view/address";
@@ -15,6 +16,7 @@ import JumpBox from "./JumpBox.vue";
 import KeyHelp from "./KeyHelp.vue";
 import { useKeys } from "./keys";
 import RollPanel from "./RollPanel.vue";
+import SignIn from "./SignIn.vue";
 import SnagPanel from "./SnagPanel.vue";
 import { STAGES } from "./stages";
 import TopStrip from "./TopStrip.vue";
@@ -26,7 +28,8 @@ const view = useView();
 const route = useRoute();
 const router = useRouter();
 const theme = useTheme();
-const projects = ref<{ id: string; name: string }[]>([]);
+const session = useSession();
+const outside = ref(false);
 const failure = ref("");
 const listed = ref(false);
 const panel = ref<"" | "jump" | "keys" | "snags">("");
@@ -72,7 +75,7 @@ addressed("of", of, true, (text) => /^(room|group)\/[\w.-]+$/.test(text));
 addressed("hour", hour, false, (text) => /^\d{1,2}-\d{1,3}$/.test(text));
 
 async function listProjects(): Promise<void> {
-  projects.value = unwrap(await client.GET("/api/session")).projects;
+  await session.load();
   listed.value = true;
 }
 
@@ -94,22 +97,27 @@ async function open(id: string): Promise<void> {
   }
 }
 
-onMounted(async () => {
+async function enter(): Promise<void> {
+  outside.value = false;
   try {
     await listProjects();
   } catch (error) {
-    failure.value = error instanceof Error ? error.message : String(error);
+    if (error instanceof Refusal && error.problem.status === 401) outside.value = true;
+    else failure.value = error instanceof Error ? error.message : String(error);
     return;
   }
   await router.isReady();
-  const first = projects.value[0];
+  const first = session.projects[0];
+  const asked = route.params["project"];
   if (route.name === "start" && first) await router.replace(`/${first.id}/loads`);
-});
+  else if (typeof asked === "string" && asked !== doc.projectId) await open(asked);
+}
+onMounted(enter);
 
 watch(
   () => route.params["project"],
   (id) => {
-    if (typeof id === "string" && id !== doc.projectId) void open(id);
+    if (listed.value && typeof id === "string" && id !== doc.projectId) void open(id);
   },
 );
 watch(
@@ -148,9 +156,14 @@ useKeys({
 
 <template>
   <v-app>
-    <div class="frame" :class="{ rail: stage?.rail && ready, noroll: !showRoll, noworking: !showWorking }">
+    <SignIn v-if="outside" @done="enter" />
+    <div
+      v-else
+      class="frame"
+      :class="{ rail: stage?.rail && ready, noroll: !showRoll, noworking: !showWorking }"
+    >
       <TopStrip
-        :projects="projects"
+        :projects="session.projects"
         @jump="panel = 'jump'"
         @snags="panel = panel === 'snags' ? '' : 'snags'"
         @keys="panel = 'keys'"
@@ -161,7 +174,7 @@ useKeys({
       <RollPanel v-if="showRoll && ready" class="roll" />
       <main class="middle" tabindex="-1">
         <p v-if="failure" class="empty fault" role="alert">{{ failure }}</p>
-        <p v-else-if="listed && !projects.length" class="empty">
+        <p v-else-if="listed && !session.projects.length" class="empty">
           No project yet. Open “Projects” at the top left and choose “New project …”.
         </p>
         <p v-else-if="!ready" class="empty">Opening the project …</p>

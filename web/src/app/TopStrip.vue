@@ -2,6 +2,7 @@
 import TaskTray from "./TaskTray.vue";
 import DialogBox from "@/parts/DialogBox.vue";
 import { client, Refusal, unwrap } from "@/api/client";
+import { useSession } from "@/document/session";
 import { useDocument } from "@/document/store";
 import { useOptions } from "@/document/options";
 import { useTasks } from "@/document/tasks";
@@ -11,7 +12,10 @@ import { useView } from "@/view/store";
 import { mdiFormatListBulleted, mdiFunctionVariant } from "@mdi/js";
 import { computed, ref } from "vue";
 import { useRoute } from "vue-router";
+import HistoryDialog from "./HistoryDialog.vue";
 import OptionMenu from "./OptionMenu.vue";
+import PasswordDialog from "./PasswordDialog.vue";
+import PeopleDialog from "./PeopleDialog.vue";
 import ProjectsPanel from "./ProjectsPanel.vue";
 import { STAGES } from "./stages";
 
@@ -23,6 +27,8 @@ const options = useOptions();
 const results = useResults();
 const view = useView();
 const route = useRoute();
+const session = useSession();
+const panel = ref<"" | "people" | "password" | "history">("");
 const asking = ref(false);
 const all = ref(false);
 const name = ref("");
@@ -97,9 +103,19 @@ async function create(): Promise<void> {
         />
         <v-list-item title="New project …" @click="asking = true" />
         <v-list-item title="All projects …" @click="all = true" />
+        <v-divider />
+        <v-list-item v-if="doc.projectId" title="History …" @click="panel = 'history'" />
+        <v-list-item
+          v-if="session.role === 'owner'"
+          title="People of this project …"
+          @click="panel = 'people'"
+        />
+        <v-list-item title="Password …" @click="panel = 'password'" />
+        <v-list-item :title="`Sign out ${session.user}`" @click="session.signOut()" />
       </v-list>
     </v-menu>
     <OptionMenu v-if="doc.projectId" />
+    <span v-if="session.role === 'reader'" class="tag">read only</span>
     <nav aria-label="Stages">
       <router-link
         v-for="stage in STAGES"
@@ -172,6 +188,9 @@ async function create(): Promise<void> {
       @changed="emit('listed')"
       @opened="((all = false), emit('created', $event))"
     />
+    <HistoryDialog v-if="panel === 'history'" @close="panel = ''" />
+    <PeopleDialog v-if="panel === 'people'" @close="panel = ''" />
+    <PasswordDialog v-if="panel === 'password'" @close="panel = ''" />
     <DialogBox v-if="asking" title="New project" :width="420" @close="asking = false">
       <v-form id="new-project" @submit.prevent="create">
         <v-text-field v-model="name" label="Project name" autofocus />

@@ -1,0 +1,34 @@
+"""Who may do what in a project, and sign-ins that failed."""
+
+from django.conf import settings
+from django.db import models
+
+
+class Member(models.Model):
+    """Somebody beside the owner who may read a project or work in it; options go by their base."""
+
+    READER, EDITOR = "reader", "editor"
+
+    project = models.ForeignKey("projects.Project", on_delete=models.CASCADE, related_name="members")
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="memberships")
+    role = models.CharField(max_length=8)
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["project", "user"], name="one_role_per_person")]
+
+    def __str__(self) -> str:
+        return f"{self.user}: {self.role}"
+
+
+class FailedTry(models.Model):
+    """A sign-in with a wrong name or password."""
+
+    name = models.CharField(max_length=150)
+    address = models.CharField(max_length=45)
+    at = models.DateTimeField(auto_now_add=True)
+
+    class Meta:
+        indexes = [models.Index(fields=["name", "at"], name="tries_of_a_name")]
+
+    def __str__(self) -> str:
+        return f"{self.name} from {self.address}"

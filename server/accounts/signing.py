@@ -1,0 +1,62 @@
+"""Signing in and out, and passwords."""
+
+from datetime import timedelta
+
+from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
+from django.contrib.auth.models import AbstractBaseUser
+from django.contrib.auth.password_validation import validate_password
+from django.core.exceptions import ValidationError
+from django.http import HttpRequest
+from django.utils import timezone
+
+from accounts.models import FailedTry
+from projects.errors import FieldFault, Refused
+
+TRIES, WITHIN = 5, timedelta(minutes=15)
+TRIES_OF_AN_ADDRESS = 50
+
+
+def sign_in(request: HttpRequest, name: str, password: str) -> AbstractBaseUser:
+    """Sign somebody in. After five wrong tries a name rests for a quarter of an hour, and so does an address after fifty; what is told does
+    not say whether the name is known.
+
+    Raises:
+        Refused: wrong, or too often wrong.
+    """
+    address = str(request.META.get("REMOTE_ADDR", ""))[:45]
+    since = timezone.now() - WITHIN
+    FailedTry.objects.filter(at__lt=since).delete()
+    tries = FailedTry.objects.filter(at__gte=since)
+    if tries.filter(name=name[:150]).count() >= TRIES or tries.filter(address=address).count() >= TRIES_OF_AN_ADDRESS:
+        raise Refused("too_often", f"Wrong too often: try again in {WITHIN.seconds // 60} minutes.")
+    user = authenticate(request, username=name, password=password)
+    if user is None:
+        FailedTry.objects.create(name=name[:150], address=address)
+        raise Refused("sign_in", "Name or password is wrong.")
+    login(request, user)
+    return user
+
+
+def sign_out(request: HttpRequest) -> None:
+    """End this browser's session."""
+    logout(request)
+
+
+def change_password(request: HttpRequest, old: str, new: str) -> None:
+    """A new password; every other session of the person ends with it.
+
+    Raises:
+        Refused: the old one is wrong, or the new one is weak.
+    """
+    user = request.user
+    if not user.check_password(old):
+        raise Refused("invalid", "The present password is wrong.", [FieldFault("old", "old", None, "wrong")])
+    try:
+        validate_password(new, user)
+    except ValidationError as error:
+        raise Refused(
+            "invalid", f"New password: {' '.join(error.messages)}", [FieldFault("new", "new", None, "weak")]
+        ) from error
+    user.set_password(new)
+    user.save(update_fields=["password"])
+    update_session_auth_hash(request, user)
