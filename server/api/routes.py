@@ -34,9 +34,10 @@ from calculations.kit import kit_rows
 from calculations.place import place_day, shaded_day
 from calculations.plan import join_rooms, split_room, with_plan
 from calculations.preview import compared
+from calculations.prices import priced
 from calculations.proof import proof_book
 from calculations.schedule_files import pattern_csv, read_values, year_csv
-from calculations.service import loads_of, plant_since, results_of, whole
+from calculations.service import loads_of, plant_since, records_of, results_of, whole
 from calculations.weather import LARGEST_BYTES, choices, first_look, text_of, weather_of
 from exchange.kit import kit_csv
 from projects.changes import apply_changes, plan_changes
@@ -327,3 +328,10 @@ def kit(request: HttpRequest, project_id: str, system: str = "SI") -> HttpRespon
         raise Refused("invalid", f"system {system!r} is neither SI nor IP.")
     text = kit_csv(kit_rows(results_of(found).results, system))
     return _file(text, "kit.csv")
+
+
+@api.get("/projects/{project_id}/prices", response=dict[str, Any], operation_id="prices")
+def prices(request: HttpRequest, project_id: str) -> Any:
+    """The kit list by item and size, with what it costs by the project's prices."""
+    found = document_of(request, project_id)
+    return answer(priced(found, records_of(found).get("kit", {})))

@@ -3,6 +3,7 @@
 from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
+from calculations.prices import priced
 from calculations.service import SOURCES, records_of
 from projects.kinds import KINDS
 from projects.rows import Document, Row
@@ -61,7 +62,10 @@ def side_by_side(documents: Mapping[str, Document], subject: tuple[str, str] = (
     rows, same = figures_beside(records, documents.values())
     return {
         "rows": rows,
-        "totals": {column: _totals(found) for column, found in records.items()},
+        "totals": {
+            column: _totals(found) | {"kit_cost": priced(documents[column], found.get("kit", {}))["total"]}
+            for column, found in records.items()
+        },
         "same": same,
         "categories": list(SOURCES),
         "subject": {"kind": subject[0], "id": subject[1], "name": _subject(subject, records, documents.values())},

@@ -119,6 +119,7 @@ KINDS: dict[str, KindInfo] = {
     ),
     "circuit": KindInfo(models.Circuit, schemas.CircuitFields),
     "tariff": KindInfo(models.Tariff, schemas.TariffFields, most=100),
+    "price": KindInfo(models.Price, schemas.PriceFields),
     "plant_unit": KindInfo(models.PlantUnit, schemas.PlantUnitFields, "circuit", {"circuit": "circuit"}),
     "pipe_section": KindInfo(
         models.PipeSection,

@@ -31,6 +31,7 @@ _NAMED = {
     "full_cool": "Efficiency, full load, cool", "full_warm": "Efficiency, full load, warm", "part_cool": "Efficiency, 30 % load, cool",
     "part_warm": "Efficiency, 30 % load, warm", "least_part": "Least part load", "idle_share": "Standstill loss",
     "running_w": "Auxiliaries while running", "resting_w": "Auxiliaries at rest", "gross": "On gross value",
+    "each": "Price each", "per_unit": "Price per unit of duty",
     "price_kwh": "Price", "peak_price_kwh": "Price in peak hours", "peak_from_h": "Peak hours from", "peak_to_h": "Peak hours to",
     "demand_price_kw_month": "Demand charge", "demand_in_peak": "Demand in peak hours only", "ratchet_share": "Ratchet",
     "standing_day": "Standing charge", "levy_kwh": "Levy", "tax_share": "Tax", "emission_kg_kwh": "Emissions",

@@ -580,6 +580,15 @@ class Tariff(Part):
     emission_kg_kwh = models.FloatField(default=0.0)
 
 
+class Price(Part):
+    """What an item of the kit list costs; prices are the user's own. Without a size it stands for all sizes that have none of their own."""
+
+    item = models.CharField(max_length=120)
+    size = models.CharField(max_length=80, default="", blank=True)
+    each = models.FloatField(default=0.0)
+    per_unit = models.FloatField(default=0.0)
+
+
 class PipeSection(Section):
     """A two-pipe section, flow and return together; it ends at a room's emitter or a system's coil."""
 

@@ -704,6 +704,13 @@ class TariffFields(Kind):
         return self
 
 
+class PriceFields(Kind):
+    item: Name
+    size: Annotated[str, Field(max_length=80)] = ""
+    each: Annotated[float, Field(ge=0, le=1e9)] = 0.0
+    per_unit: Annotated[float, Field(ge=0, le=1e9)] = 0.0
+
+
 class PipeSectionFields(SectionFields):
     circuit: Id
     valve_kv_m3_h: Annotated[float, Field(ge=0.01, le=5000)] | None = None

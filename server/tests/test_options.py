@@ -285,3 +285,35 @@ class Compared(ApiTest):
             asked | {"values": list(range(1, 60))},
         ):
             self.assertIn(self.post(f"/projects/{self.project}/sweep", body).status_code, (404, 422), body)
+
+    def test_prices_make_the_kits_cost_by_hand(self) -> None:
+        self.assertIsNone(self.get(f"/projects/{self.project}/prices").json()["total"])
+        ids = [new_id(), new_id()]
+        lines = self.get(f"/projects/{self.project}/prices").json()["lines"]
+        duct = next(line for line in lines if line["item"].startswith("Round duct") and line["count"] >= 1)
+        fan = next(line for line in lines if line["item"].startswith("Supply fan"))
+        self.commit(self.project, [
+            create("price", ids[0], item=duct["item"], size=duct["size"], per_unit=40.0),
+            create("price", ids[1], item=fan["item"], each=900.0, per_unit=2.0),
+        ])  # fmt: skip
+        found = self.get(f"/projects/{self.project}/prices").json()
+        fans = [line for line in found["lines"] if line["item"] == fan["item"]]
+        wanted = 40.0 * duct["duty"] + sum(900.0 * line["count"] + 2.0 * line["duty"] for line in fans)
+        self.assertAlmostEqual(found["total"], wanted, places=6)
+        self.assertEqual(found["unpriced"], len(found["lines"]) - 1 - len(fans))
+        option = self.post(f"/projects/{self.project}/options", {"name": "Dear fans"}).json()["id"]
+        self.set(option, "price", ids[1], each=1000.0)
+        totals = self.get(f"/projects/{self.project}/compare", options=[option]).json()["totals"]
+        self.assertAlmostEqual(
+            totals[option]["kit_cost"] - totals[self.project]["kit_cost"],
+            100.0 * sum(line["count"] for line in fans),
+            places=6,
+        )
+
+    def test_two_hundred_options_and_no_more(self) -> None:
+        made = [self.post(f"/projects/{self.project}/options", {"name": f"Option {n}"}).status_code for n in range(201)]
+        self.assertEqual((made.count(201), made[-1]), (200, 422))
+        listed = self.get(f"/projects/{self.project}/options").json()["options"]
+        self.assertEqual(len(listed), 200)
+        many = self.get(f"/projects/{self.project}/compare", options=[option["id"] for option in listed[:11]])
+        self.assertEqual(many.status_code, 422)

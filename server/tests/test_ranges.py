@@ -26,6 +26,7 @@ _SMALLEST: dict[str, dict[str, Any]] = {
     "extract": {"room": "r", "name": "Hood", "flow_m3_s": 0.1},
     "transfer": {"room": "r", "source": "q"},
     "tariff": {"name": "T"},
+    "price": {"item": "Radiator"},
     "plant_unit": {"circuit": "c", "name": "Boiler"},
     "surface": {"room": "r", "name": "W", "role": "outer_wall", "boundary": "outdoors", "area_m2": 10},
     "opening": {"surface": "s", "name": "O", "width_m": 1, "height_m": 1},

@@ -346,7 +346,7 @@ def _year(of: Source) -> Part:
 
 _TOTALS = (
     ("cooling_w", "Cooling peak", "load"), ("heating_w", "Heating peak", "load"), ("supply_m3_s", "Supply air", "airflow"),
-    ("coils_w", "Cooling coils", "load"), ("plant_w", "Plant", "load"), ("fans_w", "Fans", "electric_power"), ("pumps_w", "Pumps", "electric_power"),
+    ("coils_w", "Cooling coils", "load"), ("plant_w", "Plant", "load"), ("fans_w", "Fans", "electric_power"), ("pumps_w", "Pumps", "electric_power"), ("kit_cost", "Kit by prices", "money"),
 )  # fmt: skip
 _YEARS = (
     ("delivered_kwh", "Delivered energy", "yearly_energy"), ("cost", "Bills with tax", "money"), ("emissions_kg", "CO₂", "emission_mass"),

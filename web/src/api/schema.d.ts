@@ -535,6 +535,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/prices": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Prices
+         * @description The kit list by item and size, with what it costs by the project's prices.
+         */
+        get: operations["prices"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/drawings": {
         parameters: {
             query?: never;
@@ -3787,6 +3807,26 @@ export interface components {
              */
             emission_kg_kwh: number;
         };
+        /** PriceFields */
+        PriceFields: {
+            /** Item */
+            item: string;
+            /**
+             * Size
+             * @default
+             */
+            size: string;
+            /**
+             * Each
+             * @default 0
+             */
+            each: number;
+            /**
+             * Per Unit
+             * @default 0
+             */
+            per_unit: number;
+        };
         /** PlantUnitFields */
         PlantUnitFields: {
             /** Circuit */
@@ -4649,6 +4689,30 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+        };
+    };
+    prices: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": {
+                        [key: string]: unknown;
+                    };
+                };
             };
         };
     };

@@ -7,7 +7,7 @@ import type { Change, Kind, Kinds } from "./types";
 
 const KIND_NAMES: Kind[] = [
   "project", "site", "design_month", "material", "assembly", "layer", "shading", "glazing", "kit", "schedule", "use", "use_item", "level", "zone",
-  "room", "extract", "transfer", "surface", "opening", "air_system", "duct_section", "circuit", "plant_unit", "pipe_section", "tariff",
+  "room", "extract", "transfer", "surface", "opening", "air_system", "duct_section", "circuit", "plant_unit", "pipe_section", "tariff", "price",
 ]; // prettier-ignore
 
 interface Applied {

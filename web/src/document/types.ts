@@ -27,6 +27,7 @@ export type AirSystem = Stored<Schemas["AirSystemFields"]>;
 export type DuctSection = Stored<Schemas["DuctSectionFields"]>;
 export type Circuit = Stored<Schemas["CircuitFields"]>;
 export type PlantUnit = Stored<Schemas["PlantUnitFields"]>;
+export type Price = Stored<Schemas["PriceFields"]>;
 export type Tariff = Stored<Schemas["TariffFields"]>;
 export type PipeSection = Stored<Schemas["PipeSectionFields"]>;
 
@@ -57,6 +58,7 @@ export interface Kinds {
   plant_unit: PlantUnit;
   pipe_section: PipeSection;
   tariff: Tariff;
+  price: Price;
 }
 
 export type Kind = keyof Kinds;

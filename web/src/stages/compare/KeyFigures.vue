@@ -3,6 +3,7 @@
 import { useOptions } from "@/document/options";
 import Figure from "@/parts/Figure.vue";
 import TextBox from "@/parts/TextBox.vue";
+import { format } from "@/units/units";
 import { computed } from "vue";
 import { change, type Comparison, type Totals, type YearFigures } from "./compare";
 
@@ -27,6 +28,7 @@ const lines = computed<Line[]>(() => {
     ["Plant", "load", total("plant_w")],
     ["Fans", "electric_power", total("fans_w")],
     ["Pumps", "electric_power", total("pumps_w")],
+    ["Kit by prices", "money", total("kit_cost")],
     ["Delivered energy", "yearly_energy", year((of) => of.delivered_kwh)],
     ["Bills with tax", "money", year((of) => (of.billed ? of.cost : null))],
     ["CO₂", "emission_mass", year((of) => (of.billed ? of.emissions_kg : null))],
@@ -42,13 +44,17 @@ const missing = computed(() =>
 const old = computed(() =>
   props.found.columns.filter((column) => props.found.years[column.id]?.stale).map((column) => column.name),
 );
-/** Extra cost by the yearly saving [years]; none where nothing is saved. */
-function payback(at: number): { years: number; saving: number } | null {
-  const { columns, years } = props.found;
+/** What it costs more, by kit and typed, by the yearly saving [years]; none where bills are missing. */
+function payback(at: number): { years: number; saving: number; cost: number; how: string } | null {
+  const { columns, years, totals } = props.found;
   const [base, mine] = [years[columns[0]!.id], years[columns[at]!.id]];
   if (!base?.billed || !mine?.billed) return null;
+  const kit = (totals[columns[at]!.id]?.kit_cost ?? 0) - (totals[columns[0]!.id]?.kit_cost ?? 0);
+  const cost = kit + columns[at]!.capital;
   const saving = base.cost - mine.cost;
-  return { years: columns[at]!.capital / saving, saving };
+  const money = (value: number) => format(value, "money", "SI");
+  const how = `(kit ${money(kit)} + other ${money(columns[at]!.capital)}) / ${money(saving)} a year`;
+  return { years: cost / saving, saving, cost, how };
 }
 async function setCapital(id: string, value: number): Promise<void> {
   if (Number.isFinite(value)) await options.set(id, { capital: value });
@@ -77,7 +83,7 @@ async function setCapital(id: string, value: number): Promise<void> {
           <td v-for="column in found.columns" :key="column.id" class="num">{{ found.snags[column.id] }}</td>
         </tr>
         <tr>
-          <td>Costs more than the base</td>
+          <td>Other cost above the base</td>
           <td v-for="(column, at) in found.columns" :key="column.id" class="num">
             <TextBox
               v-if="at"
@@ -93,11 +99,9 @@ async function setCapital(id: string, value: number): Promise<void> {
           <td>Pays back in</td>
           <td v-for="(column, at) in found.columns" :key="column.id" class="num">
             <template v-if="at && payback(at)">
-              <span
-                v-if="payback(at)!.saving > 0"
-                :title="`${column.capital} / ${payback(at)!.saving.toFixed(2)} a year`"
-                >{{ payback(at)!.years.toFixed(1) }} years</span
-              >
+              <span v-if="payback(at)!.saving > 0" :title="payback(at)!.how">{{
+                payback(at)!.cost <= 0 ? "at once" : `${payback(at)!.years.toFixed(1)} years`
+              }}</span>
               <span v-else class="soft">saves nothing</span>
             </template>
           </td>

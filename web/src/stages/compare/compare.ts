@@ -40,6 +40,8 @@ export interface Totals {
   fans_w: number;
   pumps_w: number;
   plant_w: number;
+  /** By the project's prices; none where it has none. */
+  kit_cost: number | null;
 }
 
 export interface Comparison {

@@ -6,12 +6,14 @@ import { useResults } from "@/results/store";
 import type { KitItem } from "@/results/types";
 import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
-import { computed } from "vue";
+import { computed, ref } from "vue";
+import PricesView from "./PricesView.vue";
 
 type Row = KitItem & { id: string };
 const doc = useDocument();
 const results = useResults();
 const view = useView();
+const tab = ref<"list" | "prices">("list");
 const rows = computed<Row[]>(() =>
   results
     .rows("kit")
@@ -41,11 +43,18 @@ const link = computed(() => `/api/projects/${doc.projectId}/kit.csv?system=${vie
       <h1>Kit</h1>
       <span class="soft">{{ rows.length }} lines; everything sized or pinned, for procurement</span
       ><span class="grow" />
+      <v-btn-group class="toggle" role="group" aria-label="View">
+        <v-btn :active="tab === 'list'" :aria-pressed="tab === 'list'" @click="tab = 'list'">List</v-btn>
+        <v-btn :active="tab === 'prices'" :aria-pressed="tab === 'prices'" @click="tab = 'prices'"
+          >Prices</v-btn
+        >
+      </v-btn-group>
       <a class="act" :href="link" download="kit.csv" style="text-decoration: none; color: inherit"
         >Export CSV</a
       >
     </div>
-    <div style="flex: 1; min-height: 0">
+    <PricesView v-if="tab === 'prices'" />
+    <div v-else style="flex: 1; min-height: 0">
       <DataGrid v-if="rows.length" label="Kit list" :columns="columns" :rows="rows" />
       <p v-else class="empty">
         Nothing to buy yet: the kit list fills when an air system or a water circuit is calculated.
