@@ -18,7 +18,7 @@ class Compare(BrowserTest):
 
     def new_option(self, name: str) -> str:
         self.page.get_by_label("Option", exact=True).click()
-        self.page.get_by_text("New option").click()
+        self.page.get_by_label("Options", exact=True).get_by_text("New option").click()
         self.page.get_by_label("Name of the option").fill(name)
         self.press("Start option")
         self.page.wait_for_url(lambda url: self.base not in url)

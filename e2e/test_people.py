@@ -56,6 +56,7 @@ class People(BrowserTest):
         self.open("/")
         self.sign_in("Edda")
         self.page.get_by_role("grid", name="Loads", exact=True).wait_for()
+        self.problems.clear()  # that nobody was signed in yet is told by a refusal
         self.stage("Rooms")
         before = next(row for row in self.fetch("document")["objects"]["room"] if row["number"] == "0.01")[
             "floor_area_m2"
