@@ -79,7 +79,7 @@ async function back(how: "take-back" | "bring-back"): Promise<void> {
     fault.value = error instanceof Refusal ? error.message : String(error);
   }
 }
-const WAYS: Record<string, string> = { undo: "undone", redo: "repeated", base: "from the base" };
+const WAYS: Record<string, string> = { undo: "undone", base: "from the base" };
 const when = (at: string) => `${at.slice(0, 10)} ${at.slice(11, 16)}`;
 const shown = (value: unknown) =>
   value === null || value === undefined ? "–" : typeof value === "object" ? "…" : String(value);
