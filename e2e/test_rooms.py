@@ -38,6 +38,20 @@ class Sheet(BrowserTest):
         fault = self.page.locator('[data-cell^="98/"][data-column="floor_area_m2"]').get_attribute("title") or ""
         self.assertIn("may be 1200 or 1.200", fault)
 
+    def test_a_level_that_is_not_there_is_made_from_the_cell(self) -> None:
+        self.page.evaluate("text => navigator.clipboard.writeText(text)", "Attic\nAttic")
+        self.cell("Rooms", 0, "level").click()
+        self.page.keyboard.press("Control+v")
+        self.settle()
+        levels = {row["name"] for row in self.fetch("document")["objects"]["level"]}
+        self.assertNotIn("Attic", levels)
+        self.page.get_by_role("button", name="Make the level “Attic”").first.click()
+        self.page.get_by_role("button", name="Make the level “Attic”").first.wait_for(state="detached")
+        self.settle()
+        made = [row["id"] for row in self.fetch("document")["objects"]["level"] if row["name"] == "Attic"]
+        self.assertEqual(len(made), 1)
+        self.assertEqual([row["level"] for row in self.rooms()[:2]], made * 2)
+
     def test_a_block_from_the_clipboard(self) -> None:
         """40 rows × 6 columns with two cells that cannot be taken: those say why, the rest is there, one undo takes it back."""
         self.press("Thermostat", exact=True)

@@ -5,6 +5,7 @@ from datetime import timedelta
 from django.contrib.auth import authenticate, login, logout, update_session_auth_hash
 from django.contrib.auth.models import AbstractBaseUser
 from django.contrib.auth.password_validation import validate_password
+from django.contrib.sessions.models import Session
 from django.core.exceptions import ValidationError
 from django.http import HttpRequest
 from django.utils import timezone
@@ -37,8 +38,13 @@ def sign_in(request: HttpRequest, name: str, password: str) -> AbstractBaseUser:
     return user
 
 
-def sign_out(request: HttpRequest) -> None:
-    """End this browser's session."""
+def sign_out(request: HttpRequest, everywhere: bool) -> None:
+    """End this browser's session, or every session of the person."""
+    if everywhere:
+        own = str(request.user.pk)
+        for session in Session.objects.filter(expire_date__gte=timezone.now()).iterator():
+            if session.get_decoded().get("_auth_user_id") == own:
+                session.delete()
     logout(request)
 
 

@@ -32,6 +32,10 @@ class SignIn(Strict):
     password: Password
 
 
+class SignOut(Strict):
+    sessions: Literal["this", "all"]
+
+
 class NewPassword(Strict):
     old: Password
     new: Password
@@ -49,9 +53,9 @@ def signing_in(request: HttpRequest, body: SignIn) -> Any:
 
 
 @router.post("/sign-out", response={204: None}, operation_id="sign_out")
-def signing_out(request: HttpRequest) -> Any:
-    """End this browser's session."""
-    sign_out(request)
+def signing_out(request: HttpRequest, body: SignOut) -> Any:
+    """End this browser's session, or all of the person's."""
+    sign_out(request, body.sessions == "all")
     return 204, None
 
 

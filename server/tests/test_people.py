@@ -126,8 +126,20 @@ class People(ApiTest):
         self.assertEqual(client.get("/api/session").status_code, 401)
         self.assertEqual(self.enter("Edda", PASSWORD, client).json(), {"user": "Edda"})
         self.assertEqual(client.get("/api/session").json()["user"], "Edda")
-        self.assertEqual(client.post("/api/sign-out").status_code, 204)
-        self.assertEqual(client.get("/api/session").status_code, 401)
+        self.assertEqual(client.post("/api/sign-out", {}, content_type="application/json").status_code, 422)
+
+        def leave(sessions: str) -> int:
+            return client.post("/api/sign-out", {"sessions": sessions}, content_type="application/json").status_code
+
+        other, stranger = Client(), Client()
+        self.enter("Edda", PASSWORD, other)
+        self.enter("Selma", PASSWORD, stranger)
+        self.assertEqual(leave("this"), 204)
+        self.assertEqual((client.get("/api/session").status_code, other.get("/api/session").status_code), (401, 200))
+        self.enter("Edda", PASSWORD, client)
+        self.assertEqual(leave("all"), 204)
+        codes = [one.get("/api/session").status_code for one in (client, other, stranger)]
+        self.assertEqual(codes, [401, 401, 200])
 
     def test_another_pages_form_signs_nobody_in(self) -> None:
         strict = Client(enforce_csrf_checks=True)

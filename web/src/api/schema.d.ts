@@ -966,7 +966,7 @@ export interface paths {
         put?: never;
         /**
          * Signing Out
-         * @description End this browser's session.
+         * @description End this browser's session, or all of the person's.
          */
         post: operations["sign_out"];
         delete?: never;
@@ -1745,6 +1745,14 @@ export interface components {
             name: string;
             /** Password */
             password: string;
+        };
+        /** SignOut */
+        SignOut: {
+            /**
+             * Sessions
+             * @enum {string}
+             */
+            sessions: "this" | "all";
         };
         /** NewPassword */
         NewPassword: {
@@ -5339,7 +5347,11 @@ export interface operations {
             path?: never;
             cookie?: never;
         };
-        requestBody?: never;
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SignOut"];
+            };
+        };
         responses: {
             /** @description No Content */
             204: {

@@ -112,6 +112,7 @@ async function create(): Promise<void> {
         />
         <v-list-item title="Password …" @click="panel = 'password'" />
         <v-list-item :title="`Sign out ${session.user}`" @click="session.signOut()" />
+        <v-list-item title="Sign out everywhere" @click="session.signOut('all')" />
       </v-list>
     </v-menu>
     <OptionMenu v-if="doc.projectId" />

@@ -27,8 +27,8 @@ export const useSession = defineStore("session", () => {
   }
 
   /** End the session; the page begins anew, so that nothing of the work is left in it. */
-  async function signOut(): Promise<void> {
-    await client.POST("/api/sign-out");
+  async function signOut(sessions: "this" | "all" = "this"): Promise<void> {
+    await client.POST("/api/sign-out", { body: { sessions } });
     window.location.assign("/");
   }
 

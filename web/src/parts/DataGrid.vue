@@ -38,7 +38,7 @@ const view = useView();
 const box = ref<HTMLElement | null>(null);
 const { at, anchor, range, isMany, holds, moveTo } = useRange();
 const editing = ref<string | null>(null);
-const { faults, cellKey, keep } = useTypedCells<R>(
+const { faults, cellKey, keep, make } = useTypedCells<R>(
   () => view.system,
   () => props.save,
 );
@@ -453,9 +453,16 @@ function copied(row: R, column: Column<R>): string {
             </template>
             <template v-else-if="faults.has(cellKey(rows[item.index]!, column))">
               {{ faults.get(cellKey(rows[item.index]!, column))!.text || "empty" }}
-              <span v-if="at.row === item.index && at.column === index" class="why" role="alert">{{
-                faults.get(cellKey(rows[item.index]!, column))!.why
-              }}</span>
+              <span v-if="at.row === item.index && at.column === index" class="why" role="alert"
+                >{{ faults.get(cellKey(rows[item.index]!, column))!.why }}
+                <TextAct
+                  v-if="column.editor?.make && faults.get(cellKey(rows[item.index]!, column))!.text"
+                  @click.stop="make(column, faults.get(cellKey(rows[item.index]!, column))!.text, rows)"
+                  >Make the {{ column.editor.make.what }} “{{
+                    faults.get(cellKey(rows[item.index]!, column))!.text
+                  }}”</TextAct
+                ></span
+              >
             </template>
             <slot v-else :name="`cell-${column.key}`" :row="rows[item.index]!">
               <s v-if="before(rows[item.index]!, column)" class="was">{{

@@ -13,6 +13,8 @@ export interface Editor {
   clearable?: boolean;
   /** What an empty choice says. */
   empty?: string;
+  /** Makes a thing of a name that no choice has, and gives its id; with the word for it. */
+  make?: { what: string; of: (name: string) => Promise<string | null> };
 }
 
 /** A value as text to edit. */

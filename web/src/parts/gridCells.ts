@@ -55,6 +55,8 @@ export function useTypedCells<R extends { id: string }>(
   faults: Ref<Map<string, { text: string; why: string }>>;
   cellKey: (row: R, column: Column<R>) => string;
   keep: (cells: TypedCell<R>[]) => Promise<void>;
+  /** Make the thing that a cell names, and give it to every cell of the column that names it. */
+  make: (column: Column<R>, text: string, rows: R[]) => Promise<void>;
 } {
   const faults = ref(new Map<string, { text: string; why: string }>());
   const cellKey = (row: R, column: Column<R>) => `${row.id}/${column.key}`;
@@ -89,5 +91,13 @@ export function useTypedCells<R extends { id: string }>(
     }
   }
 
-  return { faults, cellKey, keep };
+  async function make(column: Column<R>, text: string, rows: R[]): Promise<void> {
+    const id = await column.editor?.make?.of(text.trim());
+    if (!id) return;
+    const named = rows.filter((row) => faults.value.get(cellKey(row, column))?.text.trim() === text.trim());
+    await save()?.(named.map((row) => ({ row, column, value: id })));
+    for (const row of named) faults.value.delete(cellKey(row, column));
+  }
+
+  return { faults, cellKey, keep, make };
 }

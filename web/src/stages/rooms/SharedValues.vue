@@ -150,8 +150,8 @@ function save(edits: Edit<Giver>[]): Promise<void> {
       >
       <span class="acts">
         <Act v-if="removable" @click="remove(removable)"> Remove {{ removable.row.name }} </Act>
-        <Act @click="addZone">Add zone</Act>
-        <Act @click="addLevel">Add level</Act>
+        <Act @click="addZone()">Add zone</Act>
+        <Act @click="addLevel()">Add level</Act>
       </span>
     </p>
     <DataGrid

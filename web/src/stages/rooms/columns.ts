@@ -1,8 +1,10 @@
 import { useDocument } from "@/document/store";
 import type { Room } from "@/document/types";
+import type { Editor } from "@/parts/edit";
 import type { Column } from "@/parts/grid";
 import { choicesOf } from "@/parts/saving";
 import { useResults } from "@/results/store";
+import { addLevel, addZone } from "./levels";
 
 export const SETS = {
   geometry: "Geometry",
@@ -49,6 +51,12 @@ function offPlan(row: Room): boolean {
   return drawn != null && area != null && Math.abs(drawn - area) > SAME_AREA_M2;
 }
 
+/** What a name that is not there yet can be made into. */
+const MADE: Partial<Record<string, Editor["make"]>> = {
+  level: { what: "level", of: addLevel },
+  zone: { what: "zone", of: addZone },
+};
+
 /** Columns of the sheet by task; number, name and the two peaks are always there. */
 export function roomColumns(set: ColumnSet): Column<Room>[] {
   const doc = useDocument();
@@ -59,7 +67,7 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
     width: 128,
     value: (row) => row[key],
     text: (row) => doc.get(key, row[key])?.name ?? "–",
-    editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows(key)) },
+    editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows(key)), make: MADE[key] },
   });
   const sensorOf = (row: Room): string => {
     const room = row.sensor_room ?? results.get("effective", row.id)?.["sensor_room"]?.[0];

@@ -6,29 +6,30 @@ export function levelHeight(level: { height_m?: number | null }): number {
   return level.height_m ?? useDocument().project?.height_m ?? 3;
 }
 
-/** A new zone without rooms; rooms choose it in the sheet. */
-export async function addZone(): Promise<void> {
+/** A new zone without rooms; rooms choose it in the sheet. Its id, or none where it was refused. */
+export async function addZone(name?: string): Promise<string | null> {
   const doc = useDocument();
   const taken = new Set(doc.rows("zone").map((zone) => zone.name));
   let count = taken.size + 1;
   while (taken.has(`Zone ${count}`)) count += 1;
-  await doc.attempt("New zone", [
-    { op: "create", kind: "zone", id: newId(), fields: { name: `Zone ${count}` } },
-  ]);
+  const id = newId();
+  const fields = { name: name ?? `Zone ${count}` };
+  return (await doc.attempt("New zone", [{ op: "create", kind: "zone", id, fields }])) ? id : null;
 }
 
-/** A new level on top of the others. */
-export async function addLevel(): Promise<void> {
+/** A new level on top of the others. Its id, or none where it was refused. */
+export async function addLevel(name?: string): Promise<string | null> {
   const doc = useDocument();
   const [top] = doc.rows("level").sort((a, b) => b.floor_m! - a.floor_m!);
   const count = doc.rows("level").length;
   const fields = {
-    name: `Level ${count}`,
+    name: name ?? `Level ${count}`,
     floor_m: top ? top.floor_m! + levelHeight(top) : 0,
     height_m: top ? top.height_m : null,
     position: count,
   };
-  await doc.attempt("New level", [{ op: "create", kind: "level", id: newId(), fields }]);
+  const id = newId();
+  return (await doc.attempt("New level", [{ op: "create", kind: "level", id, fields }])) ? id : null;
 }
 
 /** The use that a new room gets without being asked for: that of a chosen room, or the only one there is. */

@@ -153,7 +153,7 @@ const saveLevel = (key: "name" | "floor_m" | "height_m", label: string) =>
           :editor="{ type: 'number', quantity: 'angle' }"
           :save="fieldSaver('site', () => doc.site!.id, 'rotation_deg', 'Rotation of the plan')"
         />
-        <Act @click="addLevel">Add level</Act>
+        <Act @click="addLevel()">Add level</Act>
       </details>
       <h2>New rectangle</h2>
       <p v-if="!room && doc.rows('use').length > 1" class="soft">
