@@ -14,6 +14,7 @@ import time
 from waitress import create_server
 
 from config.memory import calm_memory
+from config.worker import SERVER
 from config.wsgi import application
 
 _log = logging.getLogger("pendrum.server")
@@ -48,7 +49,8 @@ def _keep_worker() -> None:
         return  # workers run elsewhere
     while True:
         began = time.monotonic()
-        subprocess.run([sys.executable, "-m", "config.worker"], check=False)
+        own = os.environ | {SERVER: str(os.getpid())}
+        subprocess.run([sys.executable, "-m", "config.worker"], check=False, env=own)
         _log.warning("the worker ended; it is started again")
         # One that cannot start is not tried in a tight loop.
         time.sleep(1.0 if time.monotonic() - began > 10.0 else 10.0)

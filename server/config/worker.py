@@ -10,9 +10,11 @@ import time
 
 import django
 
+SERVER = "PENDRUM_SERVER_PROCESS"
+
 
 def main() -> None:
-    """Work until it is ended, or until whoever started it is gone."""
+    """Work until it is ended, or until the server that started it is gone."""
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
     django.setup()
     from tasks.queue import huey
@@ -20,7 +22,9 @@ def main() -> None:
 
     logging.getLogger("huey").setLevel(logging.WARNING)
     end_left_over()
-    threading.Thread(target=_end_with, args=(os.getppid(),), daemon=True).start()
+    # Told by whoever started it: the parent may be gone before this line, and then another process is in its place.
+    if parent := os.environ.get(SERVER):
+        threading.Thread(target=_end_with, args=(int(parent),), daemon=True).start()
     huey.create_consumer(
         workers=1, worker_type="thread", initial_delay=0.05, backoff=1.1, max_delay=0.25, periodic=False
     ).run()

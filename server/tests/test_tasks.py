@@ -152,3 +152,26 @@ class Worker(SimpleTestCase):
                 worker.kill()
                 worker.wait()
             self.assertEqual(state, "done")
+
+
+class Orphans(SimpleTestCase):
+    def test_a_worker_whose_server_is_gone_already_ends(self) -> None:
+        """The server was killed before its worker had begun: the worker must not stay behind."""
+        gone = subprocess.Popen([sys.executable, "-c", ""])
+        gone.wait()
+        with tempfile.TemporaryDirectory() as var:
+            environment = os.environ | {
+                "PENDRUM_VAR": var,
+                "PENDRUM_SERVER_PROCESS": str(gone.pid),
+                "PYTHONPATH": f"{settings.ROOT}:{settings.ROOT / 'server'}",
+            }
+            subprocess.run(
+                [sys.executable, str(settings.ROOT / "server" / "manage.py"), "migrate", "-v0"],
+                env=environment,
+                check=True,
+            )
+            worker = subprocess.Popen(
+                [sys.executable, "-m", "config.worker"], cwd=settings.ROOT / "server", env=environment
+            )
+            self.addCleanup(worker.kill)
+            self.assertEqual(worker.wait(timeout=30), 0)
