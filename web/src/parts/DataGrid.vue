@@ -626,6 +626,10 @@ function copied(row: R, column: Column<R>): string {
   color: var(--ember);
   overflow: visible;
 }
+/* Each row is a layer of its own: what one says of a cell lies over the rows below it. */
+.row:has(.why) {
+  z-index: 3;
+}
 .why {
   position: absolute;
   z-index: 3;
