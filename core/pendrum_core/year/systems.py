@@ -1,6 +1,6 @@
 """Air systems over a year: the design day's walk on hourly arrays.
 
-First the rooms' ideal loads say how cold the supply has to be; then the rooms are marched under the air that flows whatever they ask
+First what the rooms ask says how cold the supply has to be; then the rooms are marched under the air that flows whatever they ask
 (constant flow, the least flow of a variable terminal, make-up air), so that they float and are reheated under it as they would be; what
 is left of their cooling is more flow of a variable terminal. With flows and rooms the air is walked through the unit, all hours in one
 call.
@@ -58,7 +58,7 @@ def plan(
     system: AirSystem, sized: AirSystemResult, rooms: Mapping[str, RoomYear], loads_w: Mapping[str, Array], sky: YearSky,
     running: YearCourse | None = None, owed_kg_s: Mapping[str, Array] | None = None,
 ) -> Planned:  # fmt: skip
-    """Flows and supply temperature for the rooms' ideal loads, `loads_w`, cooling above nought; `owed_kg_s` is what a make-up unit owes."""
+    """Flows and supply temperature for what the rooms ask with ideal plant, `loads_w`, cooling above nought; `owed_kg_s` is what a make-up unit owes."""
     names = tuple(t.room for t in system.terminals if t.room in rooms and t.room in sized.airflows)
     hours = len(sky.dry_bulb_c)
     on = np.ones(hours) if running is None else (running.hours()[:hours] > 0.5).astype(float)
