@@ -97,13 +97,29 @@ def _block(block: Table | Bars | str, system: str) -> dict[str, Any]:
     }
 
 
+_LINE_SIGNS = 118.0  # that stand in a line of an A4 page, about
+
+
 def _widths(table: Table, system: str) -> list[float]:
-    """Shares of the page's width by what stands in the columns: a print engine that need not look at every cell is twice as fast."""
-    wanted = []
+    """Shares of the page's width by what stands in the columns: a print engine that need not look at every cell is twice as fast.
+
+    Figures are never broken: where a line has no room for all, texts give way.
+    """
+    wanted, fixed = [], []
+    sample = table.rows[:: max(1, len(table.rows) // 200)]
     for at, column in enumerate(table.columns):
-        told = [len(text(row[at], column.quantity, system)) for row in table.rows[:: max(1, len(table.rows) // 60)]]
-        longest = max(told, default=4)
-        wanted.append(min(max(longest + 1.0, 0.75 * len(column.title), 5.0), 46.0))
+        cells = [row[at] for row in sample]
+        longest = max((len(text(cell, column.quantity, system)) for cell in cells), default=4)
+        figures = bool(column.quantity) or any(isinstance(cell, Measured) for cell in cells)
+        fixed.append(figures)
+        wanted.append(
+            max(longest + 2.0, 0.6 * len(column.title) + 1.0, 5.0) if figures else min(max(longest + 1.0, 6.0), 46.0)
+        )
+    kept = sum(width for width, figures in zip(wanted, fixed, strict=True) if figures)
+    texts = sum(wanted) - kept
+    room = max(_LINE_SIGNS - kept, 0.25 * _LINE_SIGNS)
+    if texts > room:
+        wanted = [width if figures else width * room / texts for width, figures in zip(wanted, fixed, strict=True)]
     whole = sum(wanted)
     return [round(100.0 * width / whole, 2) for width in wanted]
 
