@@ -16,7 +16,7 @@ from projects.changes import apply_changes
 from projects.document import load_document
 from projects.errors import Refused
 from projects.fields import Id
-from projects.labels import label_of
+from projects.kinds import KINDS
 from projects.layers import agreed, as_changes, differences
 from projects.models import JournalEntry, Project
 from projects.rows import Document
@@ -133,7 +133,11 @@ def option_differences(request: HttpRequest, option_id: str) -> Any:
     for one in differences(base, option.layer):
         row = document.row(one.kind, one.id) or base.row(one.kind, one.id)
         found.append(
-            {**vars(one), "name": name_of(row) if row else "", "label": label_of(one.field) if one.field else ""}
+            {
+                **vars(one),
+                "name": name_of(row) if row else "",
+                "label": KINDS[one.kind].label(one.field) if one.field else "",
+            }
         )
     return answer({"version": document.version, "differences": found})
 

@@ -22,7 +22,7 @@ from pendrum_core.checks.snag import DOUBTFUL, STOPS, Snag
 from pendrum_core.model.building import Building, Group, Margins
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import Section
-from projects.labels import label_of
+from projects.kinds import KINDS
 from projects.resolver import Effective, kit_in_use
 from projects.rows import Document, Row
 from projects.starter import STARTER_FIELDS, STARTER_MONTHS, STARTING_FIGURES
@@ -136,7 +136,7 @@ def _option_snags(document: Document) -> list[Snag]:
     for one in document.conflicts:
         row = document.row(one.kind, one.id) or {}
         name = " ".join(str(row[field]) for field in ("number", "name") if row.get(field)) or one.kind.replace("_", " ")
-        what = f"{label_of(one.field)} of {name}"
+        what = f"{KINDS[one.kind].label(one.field)} of {name}"
         if not row:
             sentence = f"{what}: the base has removed what this option sets to {one.value}."
         else:

@@ -16,7 +16,7 @@ from projects.citations import with_citations
 from projects.document import load_document, remember
 from projects.errors import FieldFault, Refused
 from projects.kinds import KINDS, KindInfo
-from projects.labels import in_words, label_of
+from projects.labels import in_words
 from projects.layers import layered
 from projects.models import JournalEntry, Project
 from projects.rows import Document, Row
@@ -29,26 +29,6 @@ _TELL_THEMSELVES = ("value_error", "string_pattern_mismatch", "extra_forbidden",
 _FEW, _AT_ONCE = 3, 500  # different changes that get a statement each; rows of one statement
 _TRIES = 8  # to save on a document that others keep moving on
 _LIMITS = {"ge": "at least", "gt": "more than", "le": "at most", "lt": "less than"}
-
-
-def _allowed(context: Mapping[str, Any], kind: KindInfo, name: str) -> str:
-    """The allowed range of a field in words, from its schema."""
-    texts: list[str] = []
-    schema = kind.schema.model_json_schema()["properties"].get(name, {})
-    options = [schema, *schema.get("anyOf", [])]
-    for option in options:
-        for key, word in (("minimum", "ge"), ("exclusiveMinimum", "gt"), ("maximum", "le"), ("exclusiveMaximum", "lt")):
-            if key in option:
-                texts.append(f"{_LIMITS[word]} {option[key]:g}")
-        if "enum" in option:
-            texts.append("one of " + ", ".join(str(value) for value in option["enum"]))
-        if "maxLength" in option:
-            texts.append(f"{option.get('minLength', 0)} to {option['maxLength']} characters")
-        if option.get("type") in ("number", "integer", "boolean") and not texts:
-            texts.append(
-                {"number": "a number", "integer": "a whole number", "boolean": "true or false"}[option["type"]]
-            )
-    return " and ".join(texts) or str(context.get("expected", ""))
 
 
 def _bounds(context: Mapping[str, Any]) -> str:
@@ -111,11 +91,11 @@ class _Plan:
             del table[identity]
         else:
             table[identity] = row
-        if name in self._names and kind.unique:
+        if name in self._names and kind.about.unique:
             if old is not None:
-                self._names[name].pop(old[kind.unique].casefold(), None)
+                self._names[name].pop(old[kind.about.unique].casefold(), None)
             if row is not None:
-                self._names[name][row[kind.unique].casefold()] = identity
+                self._names[name][row[kind.about.unique].casefold()] = identity
         for column in kind.references:
             found = self._users.get((name, column))
             if found is None:
@@ -158,7 +138,7 @@ class _Plan:
             for item in error.errors(include_url=False):
                 place = [str(part) for part in item["loc"]]
                 column = place[0] if place else ""
-                message = in_words(item["msg"].removeprefix("Value error, "), kind.columns)
+                message = in_words(item["msg"].removeprefix("Value error, "), kind)
                 if item["type"] == "string_pattern_mismatch":
                     message = "it holds signs that cannot stand in it"
                 elif item["type"] == "missing":
@@ -167,11 +147,12 @@ class _Plan:
                     message = f"there is no such field of a {name.replace('_', ' ')}"
                 value = _at(fields, item["loc"]) if column else None
                 context = item.get("ctx", {})
-                allowed = _allowed(context, kind, column) if len(place) <= 1 else _bounds(context)
+                fact = kind.facts.get(column)
+                allowed = _bounds(context) if len(place) > 1 or fact is None else fact.allowed
                 label = " ".join([column, *(str(int(p) + 1) if p.isdigit() else p for p in place[1:])])
                 faults.append(FieldFault(f"{path}/fields/{'/'.join(place)}", label, value, message, allowed))
             first = faults[0]
-            shown = f"{label_of(first.field)} {_shown(first.value)}: " if first.field else ""
+            shown = f"{kind.label(first.field)} {_shown(first.value)}: " if first.field else ""
             # The library's own words only where there is no range to tell.
             by_range = first.allowed and error.errors()[0]["type"] not in _TELL_THEMSELVES
             said = f"allowed is {first.allowed}" if by_range else first.message
@@ -181,7 +162,7 @@ class _Plan:
                 fault = FieldFault(f"{path}/fields/{column}", column, values[column], f"no such {target}")
                 what = target.replace("_", " ")
                 raise Refused(
-                    "invalid", f"{label_of(column)} {_shown(values[column])}: there is no such {what}.", [fault]
+                    "invalid", f"{kind.label(column)} {_shown(values[column])}: there is no such {what}.", [fault]
                 )
         return values
 
@@ -191,27 +172,31 @@ class _Plan:
         Raises:
             Refused: the name is taken.
         """
-        if kind.unique is None:
+        if kind.about.unique is None:
             return
-        other = self.names(name, kind.unique).get(values[kind.unique].casefold(), identity)
+        other = self.names(name, kind.about.unique).get(values[kind.about.unique].casefold(), identity)
         if other != identity:
             fault = FieldFault(
-                f"{path}/fields/{kind.unique}", kind.unique, values[kind.unique], "taken", "another name"
+                f"{path}/fields/{kind.about.unique}",
+                kind.about.unique,
+                values[kind.about.unique],
+                "taken",
+                "another name",
             )
-            taken = self.rows[name][other][kind.unique]
+            taken = self.rows[name][other][kind.about.unique]
             raise Refused("invalid", f"There is already a {name} with the name {taken!r}.", [fault])
 
     def create(self, change: Change, path: str) -> None:
         name, identity = change["kind"], change["id"]
         kind = self.kind(name, path)
-        if kind.single:
+        if kind.about.single:
             raise Refused("invalid", f"A {name} is made with its project.", [FieldFault(path, "kind", name, "single")])
         if identity in self.rows[name]:
             raise Refused("conflict", f"A {name} with the id {identity} is already there.",
                           [FieldFault(path, "id", identity, "taken")])  # fmt: skip
-        if len(self.rows[name]) >= kind.most:
-            raise Refused("invalid", f"A project has at most {kind.most} of the kind {name.replace('_', ' ')}.",
-                          [FieldFault(path, "kind", name, "too many", f"at most {kind.most}")])  # fmt: skip
+        if len(self.rows[name]) >= kind.about.most:
+            raise Refused("invalid", f"A project has at most {kind.about.most} of the kind {name.replace('_', ' ')}.",
+                          [FieldFault(path, "kind", name, "too many", f"at most {kind.about.most}")])  # fmt: skip
         values = self.checked(kind, name, change.get("fields", {}), path)
         self.refuse_taken(kind, name, identity, values, path)
         self._put(name, identity, {"id": identity, **values})
@@ -237,7 +222,7 @@ class _Plan:
         """Delete a row with its parts; references to it are emptied or re-hung, or the change is refused."""
         name, identity = change["kind"], change["id"]
         kind = self.kind(name, path)
-        if kind.single:
+        if kind.about.single:
             raise Refused("invalid", f"A {name} stays with its project.", [FieldFault(path, "kind", name, "single")])
         row = self.existing(name, identity, path)
         for other, info in KINDS.items():
@@ -245,11 +230,11 @@ class _Plan:
                 if target != name:
                     continue
                 users = [self.rows[other][user] for user in self.users(other, column).get(identity, ())]
-                if info.owner == column:
+                if info.about.owner == column:
                     for user in users:
                         if user["id"] in self.rows[other]:
                             self.delete({"kind": other, "id": user["id"]}, path)
-                elif info.rehang == column:
+                elif info.about.rehang == column:
                     for user in users:
                         self.set({"kind": other, "id": user["id"], "fields": {column: row[column]}}, path)
                 elif users and info.clearable(column):

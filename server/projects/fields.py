@@ -22,21 +22,6 @@ def plain(text: str) -> str:
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=120), AfterValidator(plain)]
 
 
-def _finite(low: float, high: float) -> object:
-    return Field(ge=low, le=high, allow_inf_nan=False)
-
-
-Temperature = Annotated[float, _finite(-60, 120)]
-Area = Annotated[float, _finite(0.01, 1e6)]
-NotNegative = Annotated[float, _finite(0, 1e6)]
-Share = Annotated[float, _finite(0, 1)]
-Efficiency = Annotated[float, _finite(0.05, 1)]
-Azimuth = Annotated[float, Field(ge=0, lt=360, allow_inf_nan=False)]
-Tilt = Annotated[float, _finite(0, 180)]
-Thickness = Annotated[float, _finite(0.0001, 3)]
-Position = Annotated[float, _finite(0, 1e6)]
-Difference = Annotated[float, _finite(-40, 40)]
-
 MINUTES_PER_DAY = 1440
 
 
@@ -54,7 +39,7 @@ def _check_pattern(steps: list[tuple[int, float]]) -> list[tuple[int, float]]:
     return steps
 
 
-PatternValue = Annotated[float, _finite(-1000, 100_000)]
+PatternValue = Annotated[float, Field(ge=-1000, le=100_000, allow_inf_nan=False)]
 Steps = Annotated[list[tuple[int, PatternValue]], AfterValidator(_check_pattern)]
 
 
@@ -68,5 +53,3 @@ def _check_date(text: str) -> str:
 
 
 MonthDay = Annotated[str, StringConstraints(max_length=5), AfterValidator(_check_date)]
-Month = Annotated[int, Field(ge=1, le=12)]
-Length = Annotated[float, _finite(0, 20)]

@@ -8,7 +8,7 @@ from django.contrib.auth.models import AbstractBaseUser
 from projects.changes import Change, apply_changes
 from projects.document import load_document
 from projects.errors import Refused
-from projects.labels import label_of
+from projects.kinds import KINDS
 from projects.models import JournalEntry, Project
 from projects.rows import Document
 
@@ -59,7 +59,7 @@ def difference(project: Project, version: int) -> list[dict[str, Any]]:
         about = {"kind": kind, "id": identity, "name": name}
         if change.get("op") == "set":
             lines += [
-                about | {"field": label_of(field), "what": "set", "before": value}
+                about | {"field": KINDS[kind].label(field), "what": "set", "before": value}
                 for field, value in change["fields"].items()
             ]
         else:

@@ -69,7 +69,7 @@ def _drop_dangling(rows: dict[str, dict[str, Row]], layer: Layer) -> None:
             if not lost:
                 continue
             rows[name] = dict(rows[name])
-            if all(kind.clearable(column) and kind.owner != column for column in lost):
+            if all(kind.clearable(column) and kind.about.owner != column for column in lost):
                 rows[name][key] = row | dict.fromkeys(lost)
             else:
                 del rows[name][key]
@@ -137,7 +137,7 @@ def as_changes(base: Document, layer: Layer) -> list[dict[str, Any]]:
             kind, order = KINDS[name], list(KINDS)
             ahead = {
                 c: fields[c] for c, target in kind.references.items()
-                if fields.get(c) is not None and c != kind.owner and order.index(target) >= order.index(name)
+                if fields.get(c) is not None and c != kind.about.owner and order.index(target) >= order.index(name)
             }  # fmt: skip
             made.append({"op": "create", "kind": name, "id": key, "fields": fields | dict.fromkeys(ahead)})
             if ahead:

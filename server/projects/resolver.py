@@ -2,17 +2,15 @@
 
 from typing import Any, NamedTuple, Protocol
 
+from projects.kinds.passed_on import MarginFields, SharedFields
 from projects.rows import Row
 
 # Fields that a room takes from its use where it has none of its own.
 FROM_USE = ("people_per_m2", "lights_w_m2", "equipment_w_m2", "heated", "cooled")
 # Fields that the building, its levels, uses and zones may say as well; the nearest to the room counts.
-SHARED = (
-    "infiltration_ach", "minimum_air_changes", "heating_setpoint_c", "cooling_setpoint_c",
-    "heating_setback_c", "cooling_setup_c", "warm_up_h", "pull_down_h",
-)  # fmt: skip
+SHARED = tuple(SharedFields.model_fields)
 # Fields that the building and its air systems may say as well.
-MARGINS = ("heating_margin", "cooling_margin")
+MARGINS = tuple(MarginFields.model_fields)
 _POWERS = {"lights_w_m2": "lights", "equipment_w_m2": "equipment"}
 
 

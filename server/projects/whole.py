@@ -17,7 +17,7 @@ from projects.starter import create_project, new_id
 
 FORM = "pendrum-project"
 VERSION = 2
-_SINGLE = tuple(name for name, kind in KINDS.items() if kind.single)
+_SINGLE = tuple(name for name, kind in KINDS.items() if kind.about.single)
 _MOST_OBJECTS = 200_000
 # What stands beside the objects; read and written by the layer above.
 _HOURS = (
@@ -159,8 +159,8 @@ def _checked(content: Any) -> dict[str, list[dict[str, Any]]]:
     if sum(len(rows) for rows in objects.values()) > _MOST_OBJECTS:
         raise Refused("invalid", f"The file holds more than {_MOST_OBJECTS} objects.")
     for kind, rows in objects.items():
-        if len(rows) > KINDS[kind].most:
-            raise Refused("invalid", f"{kind}: the file holds {len(rows)}, at most {KINDS[kind].most} are taken.")
+        if len(rows) > KINDS[kind].about.most:
+            raise Refused("invalid", f"{kind}: the file holds {len(rows)}, at most {KINDS[kind].about.most} are taken.")
         if len({row["id"] for row in rows}) < len(rows):
             raise Refused("invalid", f"{kind}: two objects of the file have the same id.")
     for kind in ("project", "site"):

@@ -310,9 +310,9 @@ class AirUnits(ApiTest):
     def test_what_cannot_be_is_refused_by_its_label(self) -> None:
         for fields, words in (
             ({"recovery_sensible": 1.2}, "Heat recovered 1.2"),
-            ({"least_share": 1.5}, "Least flow 1.5"),
+            ({"least_share": 1.5}, "Least flow of a terminal 1.5"),
             ({"economizer": "sometimes"}, "Economizer"),
-            ({"running": "nowhere"}, "Hours of running"),
+            ({"running": "nowhere"}, "Runs"),
             ({"duct_leak_share": 0.6}, "Duct leakage 0.6"),
         ):
             answer = self.set(self.small.project, "air_system", self.system, **fields)

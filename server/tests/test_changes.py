@@ -82,7 +82,7 @@ class Refusals(ApiTest):
         month = self.before["objects"]["design_month"][0]
         answer = self.set(self.small.project, "design_month", month["id"], wet_bulb_c=39)
         self.assertEqual(answer.status_code, 422)
-        self.assertIn("above “Dry bulb”", answer.json()["title"])
+        self.assertIn("above “Dry-bulb”", answer.json()["title"])
 
     def test_unknown_field_kind_and_reference(self) -> None:
         self.refused(422, "room", "room", "no such field of a room", colour="red")

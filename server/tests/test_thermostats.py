@@ -137,7 +137,7 @@ class Thermostats(Definitions):
         self.refused(self.set(self.small.project, "use", use, heating_away="setback", heating_setback_c=22),
                      "“Heating setback” 22", "above")  # fmt: skip
         self.refused(
-            self.set(self.small.project, "use", use, humidity_low=0.6, humidity_high=0.4), "“Humidity low” 0.6"
+            self.set(self.small.project, "use", use, humidity_low=0.6, humidity_high=0.4), "“Humidity not below” 0.6"
         )
         self.refused(self.set(self.small.project, "room", "r2", cooling_capacity_w=-5), "Cooling capacity", "-5")
         self.refused(self.set(self.small.project, "room", "r2", sensor_room="nobody"), "nobody")

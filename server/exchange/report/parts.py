@@ -5,7 +5,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from exchange.report.sheet import Bars, Cell, Column, Measured, Part, Table
-from projects.labels import label_of
+from projects.kinds import KINDS
 from projects.rows import Document, Row
 
 MONTHS = ("Jan", "Feb", "Mar", "Apr", "May", "Jun", "Jul", "Aug", "Sep", "Oct", "Nov", "Dec", "Dew day")
@@ -372,7 +372,7 @@ def _options(of: Source) -> Part:
         line("Costs more than the base", "money", [c["capital"] if at else None for at, c in enumerate(columns)])
     )
     entered = [
-        [one["option"], one["kind"].replace("_", " "), one["name"], label_of(one["field"]) if one["field"] else one["op"], one["before"], one["after"]]
+        [one["option"], one["kind"].replace("_", " "), one["name"], KINDS[one["kind"]].label(one["field"]) if one["field"] else one["op"], one["before"], one["after"]]
         for one in of.options["differences"]
     ]  # fmt: skip
     return Part("options", "Options", [
@@ -393,7 +393,7 @@ def _snags(of: Source) -> Part:
 def _changes(of: Source) -> Part:
     if of.changes is None:
         return Part("changes", "Changes", ["This is the first issue: there is none before it to compare with."])
-    entered = [[row["kind"].replace("_", " "), row["name"], label_of(row["field"]) if row["field"] else row["op"], row["before"], row["after"]]
+    entered = [[row["kind"].replace("_", " "), row["name"], KINDS[row["kind"]].label(row["field"]) if row["field"] else row["op"], row["before"], row["after"]]
                for row in of.changes["inputs"]]  # fmt: skip
     figures: list[Sequence[Cell]] = []
     for row in of.changes["figures"]:

@@ -1888,319 +1888,452 @@ export interface components {
          * @description Something that hides the sky in a range of directions, clockwise.
          */
         SkylinePart: {
-            /** From Deg */
+            /**
+             * From
+             * @description From [°].
+             */
             from_deg: number;
-            /** To Deg */
+            /**
+             * To
+             * @description To [°].
+             */
             to_deg: number;
-            /** Height M */
+            /**
+             * Height
+             * @description Height [m].
+             */
             height_m: number;
-            /** Distance M */
+            /**
+             * Distance
+             * @description Distance [m].
+             */
             distance_m: number;
         };
-        /** SiteFields */
+        /**
+         * SiteFields
+         * @description Where the building stands, with the winter design day and the ground.
+         */
         SiteFields: {
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** Latitude */
+            /**
+             * Latitude, north +
+             * @description Latitude, north +.
+             */
             latitude: number;
-            /** Longitude */
+            /**
+             * Longitude, east +
+             * @description Longitude, east +.
+             */
             longitude: number;
-            /** Utc Offset H */
+            /**
+             * Time zone, from UTC
+             * @description Time zone, from UTC [h].
+             */
             utc_offset_h: number;
-            /** Elevation M */
+            /**
+             * Elevation
+             * @description Elevation [m].
+             */
             elevation_m: number;
             /**
-             * Ground Reflectance
+             * Ground reflectance
+             * @description Ground reflectance.
              * @default 0.2
              */
             ground_reflectance: number;
-            /** Ground Temperature C */
+            /**
+             * Ground, all year
+             * @description Ground, all year [°C].
+             */
             ground_temperature_c: number;
-            /** Winter Dry Bulb C */
+            /**
+             * Winter dry-bulb
+             * @description Winter dry-bulb [°C].
+             */
             winter_dry_bulb_c: number;
             /**
-             * Rotation Deg
+             * Plan north is turned by
+             * @description Plan north is turned by [°].
              * @default 0
              */
             rotation_deg: number;
             /**
-             * Indoor Winter Humidity
+             * Indoor humidity then
+             * @description Indoor humidity then. Of rooms on the winter design day.
              * @default 0.45
              */
             indoor_winter_humidity: number;
             /**
-             * Winter Wind M S
+             * Winter wind, open station
+             * @description Winter wind, open station [m/s].
              * @default 4
              */
             winter_wind_m_s: number;
             /**
-             * Summer Wind M S
+             * Summer wind, open station
+             * @description Summer wind, open station [m/s].
              * @default 3
              */
             summer_wind_m_s: number;
             /**
              * Terrain
+             * @description Terrain.
              * @default suburb
              * @enum {string}
              */
             terrain: "city" | "suburb" | "open country" | "open water";
             /**
-             * Shelter Class
+             * Shelter against wind
+             * @description Shelter against wind.
              * @default 3
              * @enum {integer}
              */
             shelter_class: 1 | 2 | 3 | 4 | 5;
             /**
              * Skyline
+             * @description Skyline.
              * @default []
              */
             skyline: components["schemas"]["SkylinePart"][];
             /**
              * Soil
+             * @description Soil.
              * @default sand
              * @enum {string}
              */
             soil: "clay" | "sand" | "rock";
             /**
-             * Ground Source
+             * Below floors it is
+             * @description Below floors it is.
              * @default constant
              * @enum {string}
              */
             ground_source: "constant" | "months" | "formula";
             /**
-             * Ground Depth M
+             * At a depth of
+             * @description At a depth of [m].
              * @default 1
              */
             ground_depth_m: number;
             /**
-             * Air Mean C
+             * Mean air of the year
+             * @description Mean air of the year [°C].
              * @default 10
              */
             air_mean_c: number;
             /**
-             * Air Amplitude K
+             * Half the swing of monthly means
+             * @description Half the swing of monthly means [K].
              * @default 10
              */
             air_amplitude_k: number;
             /**
-             * Coldest Month
+             * Coldest month
+             * @description Coldest month.
              * @default 1
+             * @enum {integer}
              */
-            coldest_month: number;
+            coldest_month: 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11 | 12;
             /**
-             * Cold Water C
+             * Cold water main
+             * @description Cold water main [°C].
              * @default 10
              */
             cold_water_c: number;
             /**
-             * Saving From
+             * Daylight saving from
+             * @description Daylight saving from.
              * @default null
              */
             saving_from: string | null;
             /**
-             * Saving To
+             * Daylight saving to
+             * @description Daylight saving to.
              * @default null
              */
             saving_to: string | null;
             /**
-             * Dehumidification Month
+             * Month
+             * @description Month.
              * @default null
              */
-            dehumidification_month: number | null;
+            dehumidification_month: (1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11 | 12) | null;
             /**
-             * Dehumidification Dew Point C
+             * Dew point
+             * @description Dew point [°C].
              * @default null
              */
             dehumidification_dew_point_c: number | null;
             /**
-             * Dehumidification Dry Bulb C
+             * Coincident dry-bulb
+             * @description Coincident dry-bulb [°C].
              * @default null
              */
             dehumidification_dry_bulb_c: number | null;
         };
-        /** DesignMonthFields */
+        /**
+         * DesignMonthFields
+         * @description Summer design conditions of one month.
+         */
         DesignMonthFields: {
-            /** Month */
-            month: number;
-            /** Dry Bulb C */
+            /**
+             * Month
+             * @description Month.
+             * @enum {integer}
+             */
+            month: 1 | 2 | 3 | 4 | 5 | 6 | 7 | 8 | 9 | 10 | 11 | 12;
+            /**
+             * Dry-bulb
+             * @description Dry-bulb [°C].
+             */
             dry_bulb_c: number;
-            /** Wet Bulb C */
+            /**
+             * Wet-bulb
+             * @description Wet-bulb [°C].
+             */
             wet_bulb_c: number;
-            /** Range K */
+            /**
+             * Daily range
+             * @description Daily range [K].
+             */
             range_k: number;
-            /** Tau B */
+            /**
+             * Beam optical depth
+             * @description Beam optical depth.
+             */
             tau_b: number;
-            /** Tau D */
+            /**
+             * Diffuse optical depth
+             * @description Diffuse optical depth.
+             */
             tau_d: number;
             /**
-             * Ground Reflectance
+             * Ground reflectance
+             * @description Ground reflectance.
              * @default null
              */
             ground_reflectance: number | null;
             /**
-             * Ground Temperature C
+             * Ground temperature
+             * @description Ground temperature [°C].
              * @default null
              */
             ground_temperature_c: number | null;
         };
-        /** MaterialFields */
+        /**
+         * MaterialFields
+         * @description A material, or an air gap with a resistance in place of a conductivity.
+         */
         MaterialFields: {
-            /** Name */
+            /**
+             * Material
+             * @description Material.
+             */
             name: string;
             /**
-             * Conductivity W Mk
+             * Conductivity
+             * @description Conductivity [W/(m K)].
              * @default null
              */
             conductivity_w_mk: number | null;
             /**
-             * Density Kg M3
+             * Density
+             * @description Density [kg/m³].
              * @default 0
              */
             density_kg_m3: number;
             /**
-             * Specific Heat J Kgk
+             * Specific heat
+             * @description Specific heat [J/(kg K)].
              * @default 0
              */
             specific_heat_j_kgk: number;
             /**
-             * Resistance M2K W
+             * Resistance
+             * @description Resistance [m² K/W].
              * @default null
              */
             resistance_m2k_w: number | null;
             /**
-             * Air Gap
+             * Air gap
+             * @description Air gap.
              * @default false
              */
             air_gap: boolean;
             /**
-             * Vapour Factor
+             * Vapour resistance µ
+             * @description Vapour resistance µ.
              * @default null
              */
             vapour_factor: number | null;
             /**
-             * Source
+             * Source of the values
+             * @description Source of the values.
              * @default
              */
             source: string;
         };
-        /** AssemblyFields */
+        /**
+         * AssemblyFields
+         * @description A layered element.
+         */
         AssemblyFields: {
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Element
+             * @description Element.
              * @enum {string}
              */
             element: "wall" | "roof" | "floor" | "partition" | "door";
             /**
-             * Solar Absorptance
+             * Solar absorptance
+             * @description Solar absorptance.
              * @default 0.6
              */
             solar_absorptance: number;
             /**
-             * Ground U Value
+             * U to the ground, soil included
+             * @description U to the ground, soil included [W/(m² K)].
              * @default null
              */
             ground_u_value: number | null;
             /**
-             * Extra U Value
+             * Allowance for thermal bridges ΔU
+             * @description Allowance for thermal bridges ΔU [W/(m² K)].
              * @default 0
              */
             extra_u_value: number;
             /**
-             * Declared U Value
+             * Existing: U-value instead of layers
+             * @description Existing: U-value instead of layers [W/(m² K)].
              * @default null
              */
             declared_u_value: number | null;
             /**
-             * Mass Class
+             * Class of mass
+             * @description Class of mass.
              * @default medium
              * @enum {string}
              */
             mass_class: "very light" | "light" | "medium" | "heavy" | "very heavy";
             /**
-             * Mass Place
+             * Mass lies
+             * @description Mass lies.
              * @default spread
              * @enum {string}
              */
             mass_place: "inside" | "outside" | "both sides" | "spread" | "middle";
             /**
-             * Ground Procedure
+             * Worked out by
+             * @description Worked out by.
              * @default declared
              * @enum {string}
              */
             ground_procedure: "declared" | "slab" | "basement_floor" | "basement_wall" | "perimeter";
             /**
-             * Ground Area M2
+             * Whole ground floor
+             * @description Whole ground floor [m²].
              * @default null
              */
             ground_area_m2: number | null;
             /**
-             * Ground Perimeter M
+             * Its outer edge
+             * @description Its outer edge [m].
              * @default null
              */
             ground_perimeter_m: number | null;
             /**
-             * Ground Wall M
+             * Walls above, thickness
+             * @description Walls above, thickness [m].
              * @default 0.3
              */
             ground_wall_m: number;
             /**
-             * Ground Depth M
+             * Basement floor below ground
+             * @description Basement floor below ground [m].
              * @default 0
              */
             ground_depth_m: number;
             /**
-             * Edge Resistance M2K W
+             * Edge insulation, R
+             * @description Edge insulation, R [m² K/W].
              * @default 0
              */
             edge_resistance_m2k_w: number;
             /**
-             * Edge Width M
+             * Edge insulation reaching
+             * @description Edge insulation reaching [m].
              * @default 0
              */
             edge_width_m: number;
             /**
-             * Edge Vertical
+             * Edge insulation downwards
+             * @description Edge insulation downwards.
              * @default false
              */
             edge_vertical: boolean;
             /**
-             * Perimeter Factor W Mk
+             * Loss per length of outer edge
+             * @description Loss per length of outer edge [W/(m K)].
              * @default null
              */
             perimeter_factor_w_mk: number | null;
             /**
-             * Glass Share
+             * Glass share
+             * @description Glass share.
              * @default 0
              */
             glass_share: number;
             /**
-             * Glass G Value
+             * g-value of the glass
+             * @description g-value of the glass.
              * @default 0.6
              */
             glass_g_value: number;
         };
-        /** LayerFields */
+        /**
+         * LayerFields
+         * @description A layer of an assembly; position 0 is outermost.
+         */
         LayerFields: {
-            /** Assembly */
+            /**
+             * Assembly
+             * @description Assembly.
+             */
             assembly: string;
-            /** Position */
+            /**
+             * Place in the order
+             * @description Place in the order.
+             */
             position: number;
-            /** Material */
+            /**
+             * Layer, outside first
+             * @description Layer, outside first.
+             */
             material: string;
             /**
-             * Thickness M
+             * Thickness
+             * @description Thickness [m].
              * @default null
              */
             thickness_m: number | null;
             /**
-             * Bridge Material
+             * Bridged by
+             * @description Bridged by.
              * @default null
              */
             bridge_material: string | null;
             /**
-             * Bridge Share
+             * Share of the bridge
+             * @description Share of the bridge.
              * @default 0
              */
             bridge_share: number;
@@ -2210,11 +2343,20 @@ export interface components {
          * @description A day pattern of a schedule.
          */
         PatternPart: {
-            /** Id */
+            /**
+             * Id
+             * @description Id.
+             */
             id: string;
-            /** Name */
+            /**
+             * Pattern name
+             * @description Pattern name.
+             */
             name: string;
-            /** Steps */
+            /**
+             * Steps
+             * @description Steps. Minute of the day until which a value holds, and the value.
+             */
             steps: [
                 number,
                 number
@@ -2222,97 +2364,138 @@ export interface components {
         };
         /**
          * RulePart
-         * @description Days that get a pattern; `days` has a 1 or 0 for Monday to Sunday and holidays.
+         * @description Days that get a pattern.
          */
         RulePart: {
-            /** Start */
+            /**
+             * From
+             * @description From.
+             */
             start: string;
-            /** End */
+            /**
+             * To
+             * @description To.
+             */
             end: string;
             /**
              * Days
+             * @description Days. A 1 or 0 for Monday to Sunday and holidays.
              * @default 11111111
              */
             days: string;
-            /** Pattern */
+            /**
+             * Pattern
+             * @description Pattern.
+             */
             pattern: string;
         };
-        /** ScheduleFields */
+        /**
+         * ScheduleFields
+         * @description A schedule: day patterns, and which day gets which.
+         */
         ScheduleFields: {
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
-             * Kind
+             * Values are
+             * @description Values are.
              * @default fraction
              * @enum {string}
              */
             kind: "fraction" | "on_off" | "temperature" | "w_per_person";
-            /** Patterns */
+            /**
+             * Patterns
+             * @description Patterns.
+             */
             patterns: components["schemas"]["PatternPart"][];
-            /** Base */
+            /**
+             * Pattern of every day
+             * @description Pattern of every day.
+             */
             base: string;
             /**
              * Rules
+             * @description Rules.
              * @default []
              */
             rules: components["schemas"]["RulePart"][];
             /**
-             * Summer
+             * Summer design pattern
+             * @description Summer design pattern.
              * @default null
              */
             summer: string | null;
             /**
-             * Summer By Month
+             * The busiest of each month
+             * @description The busiest of each month.
              * @default false
              */
             summer_by_month: boolean;
             /**
-             * Winter
+             * Winter design pattern
+             * @description Winter design pattern.
              * @default null
              */
             winter: string | null;
         };
-        /** ShadingFields */
+        /**
+         * ShadingFields
+         * @description Fixed shading around an opening.
+         */
         ShadingFields: {
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
-             * Overhang M
+             * Overhang, depth
+             * @description Overhang, depth [m].
              * @default 0
              */
             overhang_m: number;
             /**
-             * Overhang Gap M
+             * Above the head by
+             * @description Above the head by [m].
              * @default 0
              */
             overhang_gap_m: number;
             /**
-             * Overhang Beyond M
+             * Past the jambs by
+             * @description Past the jambs by [m].
              * @default 0
              */
             overhang_beyond_m: number;
             /**
-             * Left Fin M
+             * Fin at the left, depth
+             * @description Fin at the left, depth [m].
              * @default 0
              */
             left_fin_m: number;
             /**
-             * Right Fin M
+             * Fin at the right, depth
+             * @description Fin at the right, depth [m].
              * @default 0
              */
             right_fin_m: number;
             /**
-             * Fin Gap M
+             * Beside the jambs by
+             * @description Beside the jambs by [m].
              * @default 0
              */
             fin_gap_m: number;
             /**
-             * Fin Beyond M
+             * Past head and sill by
+             * @description Past head and sill by [m].
              * @default 0
              */
             fin_beyond_m: number;
             /**
-             * Reveal M
+             * Reveal: pane stands back by
+             * @description Reveal: pane stands back by [m].
              * @default 0
              */
             reveal_m: number;
@@ -2322,1034 +2505,1298 @@ export interface components {
          * @description A gap between panes and the pane inside of it.
          */
         PaneGap: {
-            /** Gap Mm */
+            /**
+             * Gap
+             * @description Gap [mm].
+             */
             gap_mm: number;
             /**
              * Gas
+             * @description Gas.
              * @default argon
              * @enum {string}
              */
             gas: "air" | "argon" | "krypton";
             /**
-             * Emissivity 1
+             * Emissivity, outer face
+             * @description Emissivity, outer face.
              * @default 0.837
              */
             emissivity_1: number;
             /**
-             * Emissivity 2
+             * Emissivity, inner face
+             * @description Emissivity, inner face.
              * @default 0.837
              */
             emissivity_2: number;
             /**
-             * Pane Mm
+             * Pane
+             * @description Pane [mm].
              * @default 4
              */
             pane_mm: number;
         };
-        /** GlazingFields */
+        /**
+         * GlazingFields
+         * @description A window type, with its blind.
+         */
         GlazingFields: {
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
-            /** U Value */
+            /**
+             * U-value of the window, films included
+             * @description U-value of the window, films included [W/(m² K)].
+             */
             u_value: number;
-            /** G Value */
+            /**
+             * g-value of the glass
+             * @description g-value of the glass.
+             */
             g_value: number;
             /**
-             * Frame Share
+             * Frame share
+             * @description Frame share.
              * @default 0.2
              */
             frame_share: number;
             /**
              * Panes
+             * @description Panes.
              * @default 2
              * @enum {integer}
              */
             panes: 1 | 2 | 3;
             /**
-             * Basis
+             * U-value from
+             * @description U-value from.
              * @default whole
              * @enum {string}
              */
             basis: "whole" | "parts" | "panes";
             /**
-             * Centre U Value
+             * Centre of the glass
+             * @description Centre of the glass [W/(m² K)].
              * @default 1.1
              */
             centre_u_value: number;
             /**
-             * Frame U Value
+             * Frame
+             * @description Frame [W/(m² K)].
              * @default 1.4
              */
             frame_u_value: number;
             /**
-             * Edge Psi W Mk
+             * Edge of the glass ψ
+             * @description Edge of the glass ψ [W/(m K)].
              * @default 0.06
              */
             edge_psi_w_mk: number;
             /**
-             * Build Up
+             * Build-up of the glass
+             * @description Build-up of the glass.
              * @default []
              */
             build_up: components["schemas"]["PaneGap"][];
             /**
              * Blind
+             * @description Blind.
              * @default none
              * @enum {string}
              */
             blind: "none" | "inside" | "between" | "outside";
             /**
-             * Blind Factor
+             * Lets through of the sun's heat
+             * @description Lets through of the sun's heat.
              * @default 0.5
              */
             blind_factor: number;
             /**
-             * Blind Air Share
+             * Of that straight to the air
+             * @description Of that straight to the air.
              * @default 0.4
              */
             blind_air_share: number;
             /**
-             * Blind Rule
+             * Drawn
+             * @description Drawn.
              * @default irradiance
              * @enum {string}
              */
             blind_rule: "always" | "irradiance" | "schedule";
             /**
-             * Blind Threshold W M2
+             * Above, on the window
+             * @description Above, on the window [W/m²].
              * @default 200
              */
             blind_threshold_w_m2: number;
             /**
-             * Blind Schedule
+             * Schedule of the blind
+             * @description Schedule of the blind.
              * @default null
              */
             blind_schedule: string | null;
         };
-        /** KitFields */
+        /**
+         * KitFields
+         * @description Fabric kit: which assembly each role gets.
+         */
         KitFields: {
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
-             * Outer Wall
+             * Outer wall
+             * @description Outer wall.
              * @default null
              */
             outer_wall: string | null;
             /**
              * Roof
+             * @description Roof.
              * @default null
              */
             roof: string | null;
             /**
-             * Ground Floor
+             * Ground floor
+             * @description Ground floor.
              * @default null
              */
             ground_floor: string | null;
             /**
-             * Inner Wall
+             * Inner wall
+             * @description Inner wall.
              * @default null
              */
             inner_wall: string | null;
             /**
-             * Inner Floor
+             * Inner floor
+             * @description Inner floor.
              * @default null
              */
             inner_floor: string | null;
             /**
              * Door
+             * @description Door.
              * @default null
              */
             door: string | null;
             /**
              * Window
+             * @description Window.
              * @default null
              */
             window: string | null;
         };
-        /** Holiday */
+        /**
+         * Holiday
+         * @description A day of the calendar on which people stay away.
+         */
         Holiday: {
-            /** Date */
+            /**
+             * Date
+             * @description Date.
+             */
             date: string;
             /**
              * Name
+             * @description Name.
              * @default
              */
             name: string;
         };
-        /** ProjectFields */
+        /**
+         * ProjectFields
+         * @description Choices of the whole building, and what its rooms inherit where nothing nearer says otherwise.
+         */
         ProjectFields: {
             /**
-             * Infiltration Ach
+             * Infiltration
+             * @description Infiltration [1/h].
              * @default 0.3
              */
             infiltration_ach: number;
             /**
-             * Minimum Air Changes
+             * Least air changes
+             * @description Least air changes.
              * @default 0
              */
             minimum_air_changes: number;
             /**
-             * Heating Setpoint C
+             * Heating set-point
+             * @description Heating set-point [°C].
              * @default 20
              */
             heating_setpoint_c: number;
             /**
-             * Cooling Setpoint C
+             * Cooling set-point
+             * @description Cooling set-point [°C].
              * @default 26
              */
             cooling_setpoint_c: number;
             /**
-             * Heating Setback C
+             * Heating setback
+             * @description Heating setback [°C].
              * @default 16
              */
             heating_setback_c: number;
             /**
-             * Cooling Setup C
+             * Cooling set-up
+             * @description Cooling set-up [°C].
              * @default 30
              */
             cooling_setup_c: number;
             /**
-             * Warm Up H
+             * Time to warm up
+             * @description Time to warm up [h].
              * @default 2
              */
             warm_up_h: number;
             /**
-             * Pull Down H
+             * Time to pull down
+             * @description Time to pull down [h].
              * @default 1
              */
             pull_down_h: number;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
-             * Height M
+             * Height
+             * @description Height [m].
              * @default 3
              */
             height_m: number;
             /**
-             * Profile
+             * Course of the day
+             * @description Course of the day.
              * @default handbook
              * @enum {string}
              */
             profile: "handbook" | "sinusoid";
             /**
-             * Kit
+             * Fabric kit
+             * @description Fabric kit.
              * @default null
              */
             kit: string | null;
             /**
-             * Ventilation
+             * Outdoor air of systems
+             * @description Outdoor air of systems.
              * @default 62.1 full
              * @enum {string}
              */
             ventilation: "62.1 full" | "62.1 simplified" | "sum";
             /**
-             * Heating Procedure
+             * Heating load
+             * @description Heating load.
              * @default balance
              * @enum {string}
              */
             heating_procedure: "balance" | "u_values";
             /**
-             * Heating Margin
+             * Heating margin
+             * @description Heating margin.
              * @default 0
              */
             heating_margin: number;
             /**
-             * Winter Gains Share
+             * Gains counted in winter
+             * @description Gains counted in winter.
              * @default 0
              */
             winter_gains_share: number;
             /**
-             * Cooling Margin
+             * Cooling margin
+             * @description Cooling margin.
              * @default 0
              */
             cooling_margin: number;
             /**
-             * Units
+             * Project opens in
+             * @description Project opens in.
              * @default SI
              * @enum {string}
              */
             units: "SI" | "IP";
             /**
-             * Year
+             * Year of the calendar
+             * @description Year of the calendar.
              * @default 2027
              */
             year: number;
             /**
              * Holidays
+             * @description Holidays.
              * @default []
              */
             holidays: components["schemas"]["Holiday"][];
         };
-        /** UseFields */
+        /**
+         * UseFields
+         * @description A room use: gains, ventilation, set-points, ordinary yardstick range.
+         */
         UseFields: {
             /**
-             * Infiltration Ach
+             * Infiltration
+             * @description Infiltration [1/h].
              * @default 0.3
              */
             infiltration_ach: number | null;
             /**
-             * Minimum Air Changes
+             * Least air changes
+             * @description Least air changes.
              * @default 0
              */
             minimum_air_changes: number | null;
             /**
-             * Heating Setpoint C
+             * Heating set-point
+             * @description Heating set-point [°C].
              * @default 20
              */
             heating_setpoint_c: number | null;
             /**
-             * Cooling Setpoint C
+             * Cooling set-point
+             * @description Cooling set-point [°C].
              * @default 24
              */
             cooling_setpoint_c: number | null;
             /**
-             * Heating Setback C
+             * Heating setback
+             * @description Heating setback [°C].
              * @default 16
              */
             heating_setback_c: number | null;
             /**
-             * Cooling Setup C
+             * Cooling set-up
+             * @description Cooling set-up [°C].
              * @default 28
              */
             cooling_setup_c: number | null;
             /**
-             * Warm Up H
+             * Time to warm up
+             * @description Time to warm up [h].
              * @default 2
              */
             warm_up_h: number | null;
             /**
-             * Pull Down H
+             * Time to pull down
+             * @description Time to pull down [h].
              * @default 1
              */
             pull_down_h: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
-             * People Basis
+             * People entered as
+             * @description People entered as.
              * @default per_m2
              * @enum {string}
              */
             people_basis: "per_m2" | "m2_per_person" | "count";
             /**
-             * People Value
+             * People
+             * @description People.
              * @default 0
              */
             people_value: number;
             /**
-             * Activity
+             * Doing
+             * @description Doing.
              * @default null
              */
             activity: ("seated in an audience" | "seated, very light work" | "moderately active office work" | "standing, light work, walking" | "walking and standing" | "sedentary work, eating" | "light bench work" | "moderate dancing" | "light machine work" | "heavy work" | "heavy machine work, lifting" | "athletics") | null;
             /**
-             * Person Sensible W
+             * Each gives, sensible
+             * @description Each gives, sensible [W].
              * @default 75
              */
             person_sensible_w: number;
             /**
-             * Person Latent W
+             * Each gives, latent
+             * @description Each gives, latent [W].
              * @default 55
              */
             person_latent_w: number;
             /**
-             * People Radiant Share
+             * Radiant share of the sensible part
+             * @description Radiant share of the sensible part.
              * @default 0.6
              */
             people_radiant_share: number;
             /**
-             * People Schedule
+             * People present as
+             * @description People present as.
              * @default null
              */
             people_schedule: string | null;
             /**
-             * Person Schedule
+             * Sensible heat of one, by
+             * @description Sensible heat of one, by.
              * @default null
              */
             person_schedule: string | null;
             /**
-             * Lights Basis
+             * Lights entered as
+             * @description Lights entered as.
              * @default w_m2
              * @enum {string}
              */
             lights_basis: "w_m2" | "w" | "w_per_person";
             /**
-             * Lights Value
+             * Lights
+             * @description Lights.
              * @default 0
              */
             lights_value: number;
             /**
-             * Task Lights W M2
+             * Task lights
+             * @description Task lights [W/m²].
              * @default 0
              */
             task_lights_w_m2: number;
             /**
-             * Task Lights Schedule
+             * Task lights lit as
+             * @description Task lights lit as.
              * @default null
              */
             task_lights_schedule: string | null;
             /**
-             * Lights Radiant Share
+             * Radiant share of the lights
+             * @description Radiant share of the lights.
              * @default 0.5
              */
             lights_radiant_share: number;
             /**
-             * Lights Schedule
+             * Lights lit as
+             * @description Lights lit as.
              * @default null
              */
             lights_schedule: string | null;
             /**
-             * Equipment Basis
+             * Equipment entered as
+             * @description Equipment entered as.
              * @default w_m2
              * @enum {string}
              */
             equipment_basis: "w_m2" | "w" | "w_per_person";
             /**
-             * Equipment Value
+             * Equipment
+             * @description Equipment.
              * @default 0
              */
             equipment_value: number;
             /**
-             * Equipment Radiant Share
+             * Radiant share of the equipment
+             * @description Radiant share of the equipment.
              * @default 0.3
              */
             equipment_radiant_share: number;
             /**
-             * Equipment Latent Share
+             * Latent share
+             * @description Latent share.
              * @default 0
              */
             equipment_latent_share: number;
             /**
-             * Equipment Vented Share
+             * Share vented straight out
+             * @description Share vented straight out.
              * @default 0
              */
             equipment_vented_share: number;
             /**
-             * Equipment Schedule
+             * Equipment running as
+             * @description Equipment running as.
              * @default null
              */
             equipment_schedule: string | null;
             /**
-             * Infiltration Basis
+             * Leaks entered as
+             * @description Leaks entered as.
              * @default air_changes
              * @enum {string}
              */
             infiltration_basis: "air_changes" | "envelope" | "leakage";
             /**
-             * Infiltration M3 S M2
+             * Infiltration per area towards outdoors
+             * @description Infiltration per area towards outdoors [m³/s per m²].
              * @default 0
              */
             infiltration_m3_s_m2: number;
             /**
-             * Leakage Cm2 M2
+             * Leakage area at 4 Pa, per outer area
+             * @description Leakage area at 4 Pa, per outer area [cm²/m²].
              * @default 1
              */
             leakage_cm2_m2: number;
             /**
-             * Hot Water L Person Day
+             * Hot water, a person and day
+             * @description Hot water, a person and day [l per person and day].
              * @default 0
              */
             hot_water_l_person_day: number;
             /**
-             * Hot Water L M2 Day
+             * Hot water, an area and day
+             * @description Hot water, an area and day [l per m² and day].
              * @default 0
              */
             hot_water_l_m2_day: number;
             /**
-             * Hot Water C
+             * Hot water at
+             * @description Hot water at [°C].
              * @default 55
              */
             hot_water_c: number;
             /**
-             * Air Per Person M3 S
+             * Outdoor air per person
+             * @description Outdoor air per person [m³/s].
              * @default 0
              */
             air_per_person_m3_s: number;
             /**
-             * Air Per Area M3 S M2
+             * Outdoor air per area
+             * @description Outdoor air per area [m³/s per m²].
              * @default 0
              */
             air_per_area_m3_s_m2: number;
             /**
-             * Outdoor Air Changes
+             * Outdoor air, at least
+             * @description Outdoor air, at least.
              * @default 0
              */
             outdoor_air_changes: number;
             /**
-             * Air Effectiveness
+             * Distribution effectiveness Ez
+             * @description Distribution effectiveness Ez.
              * @default 1
              */
             air_effectiveness: number;
             /**
              * Heated
+             * @description Heated.
              * @default true
              */
             heated: boolean;
             /**
              * Cooled
+             * @description Cooled.
              * @default true
              */
             cooled: boolean;
             /**
-             * Setpoint Schedule
+             * These hold
+             * @description These hold. Hours of the set-points.
              * @default null
              */
             setpoint_schedule: string | null;
             /**
-             * Heating Away
+             * Heating outside them
+             * @description Heating outside them.
              * @default hold
              * @enum {string}
              */
             heating_away: "hold" | "setback" | "off";
             /**
-             * Cooling Away
+             * Cooling outside them
+             * @description Cooling outside them.
              * @default hold
              * @enum {string}
              */
             cooling_away: "hold" | "setup" | "off";
             /**
-             * Heating Programme
+             * Heating programme instead
+             * @description Heating programme instead.
              * @default null
              */
             heating_programme: string | null;
             /**
-             * Cooling Programme
+             * Cooling programme instead
+             * @description Cooling programme instead.
              * @default null
              */
             cooling_programme: string | null;
             /**
-             * Warm Up
+             * Warm-up capacity
+             * @description Warm-up capacity.
              * @default solved
              * @enum {string}
              */
             warm_up: "solved" | "allowance";
             /**
-             * Reheat W M2
+             * Allowance per floor area
+             * @description Allowance per floor area [W/m²].
              * @default 11
              */
             reheat_w_m2: number;
             /**
-             * Heating Radiant Share
+             * Radiant share of its heating
+             * @description Radiant share of its heating.
              * @default 0
              */
             heating_radiant_share: number;
             /**
-             * Sensing
+             * The sensor feels
+             * @description The sensor feels.
              * @default air
              * @enum {string}
              */
             sensing: "air" | "operative" | "mixed";
             /**
-             * Radiant Weight
+             * Share of the surfaces
+             * @description Share of the surfaces.
              * @default 0.5
              */
             radiant_weight: number;
             /**
-             * Drawn Air
+             * Air drawn in by warmth, by
+             * @description Air drawn in by warmth, by.
              * @default none
              * @enum {string}
              */
             drawn_air: "none" | "windows" | "extract";
             /**
-             * Drawn Air Ach
+             * Fully open
+             * @description Fully open [1/h].
              * @default 4
              */
             drawn_air_ach: number;
             /**
-             * Drawn Air Above C
+             * Begins above
+             * @description Begins above [°C].
              * @default 23
              */
             drawn_air_above_c: number;
             /**
-             * Drawn Air Band K
+             * Fully open above that by
+             * @description Fully open above that by [K].
              * @default 2
              */
             drawn_air_band_k: number;
             /**
-             * Drawn Air Schedule
+             * May open
+             * @description May open.
              * @default null
              */
             drawn_air_schedule: string | null;
             /**
-             * Humidity Low
+             * Humidity not below
+             * @description Humidity not below.
              * @default null
              */
             humidity_low: number | null;
             /**
-             * Humidity High
+             * Humidity not above
+             * @description Humidity not above.
              * @default null
              */
             humidity_high: number | null;
             /**
-             * Humidity Schedule
+             * Humidity asked for
+             * @description Humidity asked for.
              * @default null
              */
             humidity_schedule: string | null;
             /**
-             * Yardstick Low W M2
+             * Ordinary cooling, from
+             * @description Ordinary cooling, from [W/m²].
              * @default 20
              */
             yardstick_low_w_m2: number;
             /**
-             * Yardstick High W M2
+             * Ordinary cooling, to
+             * @description Ordinary cooling, to [W/m²].
              * @default 150
              */
             yardstick_high_w_m2: number;
             /**
-             * Warm Limit C
+             * Too warm above
+             * @description Too warm above [°C].
              * @default 28
              */
             warm_limit_c: number;
             /**
-             * Source
+             * Source of the values
+             * @description Source of the values.
              * @default
              */
             source: string;
         };
-        /** UseItemFields */
+        /**
+         * UseItemFields
+         * @description A piece of equipment or process of a use, apart from its general equipment.
+         */
         UseItemFields: {
-            /** Use */
+            /**
+             * Use
+             * @description Use.
+             */
             use: string;
             /**
-             * Position
+             * Place in the order
+             * @description Place in the order.
              * @default 0
              */
             position: number;
-            /** Name */
+            /**
+             * Item
+             * @description Item.
+             */
             name: string;
             /**
-             * Basis
+             * Entered as
+             * @description Entered as.
              * @default w
              * @enum {string}
              */
             basis: "w_m2" | "w" | "w_per_person";
             /**
-             * Value
+             * Each
+             * @description Each.
              * @default 0
              */
             value: number;
             /**
              * Count
+             * @description Count.
              * @default 1
              */
             count: number;
             /**
-             * Usage Factor
+             * Usage factor
+             * @description Usage factor.
              * @default 1
              */
             usage_factor: number;
             /**
-             * Radiant Share
+             * Radiant share
+             * @description Radiant share.
              * @default 0.3
              */
             radiant_share: number;
             /**
-             * Latent Share
+             * Latent share
+             * @description Latent share.
              * @default 0
              */
             latent_share: number;
             /**
-             * Vented Share
+             * Vented share
+             * @description Vented share.
              * @default 0
              */
             vented_share: number;
             /**
              * Schedule
+             * @description Schedule.
              * @default null
              */
             schedule: string | null;
         };
-        /** LevelFields */
+        /**
+         * LevelFields
+         * @description A storey.
+         */
         LevelFields: {
             /**
-             * Infiltration Ach
+             * Infiltration
+             * @description Infiltration [1/h].
              * @default null
              */
             infiltration_ach: number | null;
             /**
-             * Minimum Air Changes
+             * Least air changes
+             * @description Least air changes.
              * @default null
              */
             minimum_air_changes: number | null;
             /**
-             * Heating Setpoint C
+             * Heating set-point
+             * @description Heating set-point [°C].
              * @default null
              */
             heating_setpoint_c: number | null;
             /**
-             * Cooling Setpoint C
+             * Cooling set-point
+             * @description Cooling set-point [°C].
              * @default null
              */
             cooling_setpoint_c: number | null;
             /**
-             * Heating Setback C
+             * Heating setback
+             * @description Heating setback [°C].
              * @default null
              */
             heating_setback_c: number | null;
             /**
-             * Cooling Setup C
+             * Cooling set-up
+             * @description Cooling set-up [°C].
              * @default null
              */
             cooling_setup_c: number | null;
             /**
-             * Warm Up H
+             * Time to warm up
+             * @description Time to warm up [h].
              * @default null
              */
             warm_up_h: number | null;
             /**
-             * Pull Down H
+             * Time to pull down
+             * @description Time to pull down [h].
              * @default null
              */
             pull_down_h: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
-             * Position
+             * Place in the order
+             * @description Place in the order.
              * @default 0
              */
             position: number;
             /**
-             * Floor M
+             * Floor at
+             * @description Floor at [m].
              * @default 0
              */
             floor_m: number;
             /**
-             * Height M
+             * Height
+             * @description Height [m].
              * @default 3
              */
             height_m: number | null;
         };
-        /** ZoneFields */
+        /**
+         * ZoneFields
+         * @description Rooms that go together, wherever they are: they may share set-points and a sensor, and their loads are added up.
+         */
         ZoneFields: {
             /**
-             * Infiltration Ach
+             * Infiltration
+             * @description Infiltration [1/h].
              * @default null
              */
             infiltration_ach: number | null;
             /**
-             * Minimum Air Changes
+             * Least air changes
+             * @description Least air changes.
              * @default null
              */
             minimum_air_changes: number | null;
             /**
-             * Heating Setpoint C
+             * Heating set-point
+             * @description Heating set-point [°C].
              * @default null
              */
             heating_setpoint_c: number | null;
             /**
-             * Cooling Setpoint C
+             * Cooling set-point
+             * @description Cooling set-point [°C].
              * @default null
              */
             cooling_setpoint_c: number | null;
             /**
-             * Heating Setback C
+             * Heating setback
+             * @description Heating setback [°C].
              * @default null
              */
             heating_setback_c: number | null;
             /**
-             * Cooling Setup C
+             * Cooling set-up
+             * @description Cooling set-up [°C].
              * @default null
              */
             cooling_setup_c: number | null;
             /**
-             * Warm Up H
+             * Time to warm up
+             * @description Time to warm up [h].
              * @default null
              */
             warm_up_h: number | null;
             /**
-             * Pull Down H
+             * Time to pull down
+             * @description Time to pull down [h].
              * @default null
              */
             pull_down_h: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
-             * Sensor Room
+             * Sensor in
+             * @description Sensor in.
              * @default null
              */
             sensor_room: string | null;
         };
-        /** AirSystemFields */
+        /**
+         * AirSystemFields
+         * @description An air system: its unit, and how its terminals are fed.
+         */
         AirSystemFields: {
             /**
-             * Heating Margin
+             * Heating margin
+             * @description Heating margin.
              * @default null
              */
             heating_margin: number | null;
             /**
-             * Cooling Margin
+             * Cooling margin
+             * @description Cooling margin.
              * @default null
              */
             cooling_margin: number | null;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
-             * Supply C
+             * Coldest supply air
+             * @description Coldest supply air [°C].
              * @default 14
              */
             supply_c: number;
             /**
-             * Winter Supply C
+             * Supply air in winter
+             * @description Supply air in winter [°C].
              * @default 20
              */
             winter_supply_c: number;
             /**
-             * Bypass Factor
+             * Coil bypass factor
+             * @description Coil bypass factor.
              * @default 0.12
              */
             bypass_factor: number;
             /**
-             * Fan Efficiency
+             * Total efficiency
+             * @description Total efficiency.
              * @default 0.65
              */
             fan_efficiency: number;
             /**
-             * Motor Efficiency
+             * Motor and drive
+             * @description Motor and drive.
              * @default 0.85
              */
             motor_efficiency: number;
             /**
-             * Motor Margin
+             * Margin before the next motor
+             * @description Margin before the next motor.
              * @default 0.15
              */
             motor_margin: number;
             /**
-             * Filter Drop Pa
+             * Filter
+             * @description Filter [Pa].
              * @default 150
              */
             filter_drop_pa: number;
             /**
-             * Coil Drop Pa
+             * Coils
+             * @description Coils [Pa].
              * @default 120
              */
             coil_drop_pa: number;
             /**
-             * Other Drop Pa
+             * Everything else
+             * @description Everything else [Pa].
              * @default 80
              */
             other_drop_pa: number;
             /**
-             * Outlet Velocity M S
+             * Outlet velocity
+             * @description Outlet velocity [m/s].
              * @default 8
              */
             outlet_velocity_m_s: number;
             /**
-             * Friction Limit Pa M
+             * Friction at most
+             * @description Friction at most [Pa/m].
              * @default 0.8
              */
             friction_limit_pa_m: number;
             /**
-             * Velocity Limit M S
+             * Velocity at most
+             * @description Velocity at most [m/s].
              * @default 7
              */
             velocity_limit_m_s: number;
             /**
-             * Volume
+             * Air volume
+             * @description Air volume.
              * @default constant
              * @enum {string}
              */
             volume: "constant" | "variable";
             /**
-             * Least Share
+             * Least flow of a terminal
+             * @description Least flow of a terminal.
              * @default 0.3
              */
             least_share: number;
             /**
-             * Reheat
+             * Reheat at terminals
+             * @description Reheat at terminals.
              * @default electric
              * @enum {string}
              */
             reheat: "electric" | "none";
             /**
-             * Outdoor Only
+             * Outdoor air only
+             * @description Outdoor air only.
              * @default false
              */
             outdoor_only: boolean;
             /**
              * Economizer
+             * @description Economizer.
              * @default none
              * @enum {string}
              */
             economizer: "none" | "dry-bulb differential" | "dry-bulb fixed" | "enthalpy differential" | "enthalpy fixed";
             /**
-             * Economizer Limit C
+             * Economizer up to
+             * @description Economizer up to [°C].
              * @default 18
              */
             economizer_limit_c: number;
             /**
-             * Economizer Limit J Kg
+             * Economizer up to (enthalpy)
+             * @description Economizer up to (enthalpy) [J/kg].
              * @default 50000
              */
             economizer_limit_j_kg: number;
             /**
-             * Recovery Sensible
+             * Heat recovered
+             * @description Heat recovered.
              * @default 0
              */
             recovery_sensible: number;
             /**
-             * Recovery Latent
+             * Moisture recovered
+             * @description Moisture recovered.
              * @default 0
              */
             recovery_latent: number;
             /**
-             * Frost
+             * Against frost
+             * @description Against frost.
              * @default turned down
              * @enum {string}
              */
             frost: "none" | "turned down" | "preheat";
             /**
-             * Frost Limit C
+             * Exhaust air not below
+             * @description Exhaust air not below [°C].
              * @default 1
              */
             frost_limit_c: number;
             /**
              * Humidifier
+             * @description Humidifier.
              * @default none
              * @enum {string}
              */
             humidifier: "none" | "steam" | "adiabatic";
             /**
-             * Blow Through
+             * Fan before the cooling coil
+             * @description Fan before the cooling coil.
              * @default false
              */
             blow_through: boolean;
             /**
-             * Return Fan Pa
+             * Return fan, total pressure
+             * @description Return fan, total pressure [Pa].
              * @default 0
              */
             return_fan_pa: number;
             /**
-             * Held Pa
+             * Pressure held at part flow
+             * @description Pressure held at part flow [Pa].
              * @default 150
              */
             held_pa: number;
             /**
-             * Duct Leak Share
+             * Duct leakage
+             * @description Duct leakage.
              * @default 0
              */
             duct_leak_share: number;
             /**
-             * Running
+             * Runs
+             * @description Runs.
              * @default null
              */
             running: string | null;
             /**
-             * Arrangement
+             * Serves
+             * @description Serves.
              * @default central
              * @enum {string}
              */
             arrangement: "central" | "make-up" | "room units";
             /**
-             * Cools
+             * Cooling coil
+             * @description Cooling coil.
              * @default true
              */
             cools: boolean;
             /**
-             * Dry To C
+             * Dried to, off the coil
+             * @description Dried to, off the coil [°C].
              * @default null
              */
             dry_to_c: number | null;
             /**
-             * Supply Rule
+             * Supply temperature
+             * @description Supply temperature.
              * @default rooms
              * @enum {string}
              */
             supply_rule: "rooms" | "fixed" | "outdoors";
             /**
-             * Reset Cold C
+             * Winter value at, outdoors
+             * @description Winter value at, outdoors [°C].
              * @default 5
              */
             reset_cold_c: number;
             /**
-             * Reset Warm C
+             * Coldest value at, outdoors
+             * @description Coldest value at, outdoors [°C].
              * @default 20
              */
             reset_warm_c: number;
         };
-        /** RoomFields */
+        /**
+         * RoomFields
+         * @description A room. What may be empty is inherited from its zone, use or level; a value here is the room's own.
+         */
         RoomFields: {
             /**
-             * Heating Margin
+             * Heating margin
+             * @description Heating margin.
              * @default null
              */
             heating_margin: number | null;
             /**
-             * Cooling Margin
+             * Cooling margin
+             * @description Cooling margin.
              * @default null
              */
             cooling_margin: number | null;
             /**
-             * Infiltration Ach
+             * Infiltration
+             * @description Infiltration [1/h].
              * @default null
              */
             infiltration_ach: number | null;
             /**
-             * Minimum Air Changes
+             * Least air changes
+             * @description Least air changes.
              * @default null
              */
             minimum_air_changes: number | null;
             /**
-             * Heating Setpoint C
+             * Heating set-point
+             * @description Heating set-point [°C].
              * @default null
              */
             heating_setpoint_c: number | null;
             /**
-             * Cooling Setpoint C
+             * Cooling set-point
+             * @description Cooling set-point [°C].
              * @default null
              */
             cooling_setpoint_c: number | null;
             /**
-             * Heating Setback C
+             * Heating setback
+             * @description Heating setback [°C].
              * @default null
              */
             heating_setback_c: number | null;
             /**
-             * Cooling Setup C
+             * Cooling set-up
+             * @description Cooling set-up [°C].
              * @default null
              */
             cooling_setup_c: number | null;
             /**
-             * Warm Up H
+             * Time to warm up
+             * @description Time to warm up [h].
              * @default null
              */
             warm_up_h: number | null;
             /**
-             * Pull Down H
+             * Time to pull down
+             * @description Time to pull down [h].
              * @default null
              */
             pull_down_h: number | null;
-            /** Number */
+            /**
+             * Number
+             * @description Number.
+             */
             number: string;
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
              * Level
+             * @description Level.
              * @default null
              */
             level: string | null;
             /**
              * Zone
+             * @description Zone.
              * @default null
              */
             zone: string | null;
             /**
              * Use
+             * @description Use.
              * @default null
              */
             use: string | null;
             /**
-             * Air System
+             * Air system
+             * @description Air system.
              * @default null
              */
             air_system: string | null;
             /**
-             * Floor Area M2
+             * Floor area
+             * @description Floor area [m²].
              * @default null
              */
             floor_area_m2: number | null;
             /**
-             * Height M
+             * Height
+             * @description Height [m].
              * @default null
              */
             height_m: number | null;
             /**
-             * Outline M
+             * Outline
+             * @description Outline.
              * @default null
              */
             outline_m: [
@@ -3357,613 +3804,820 @@ export interface components {
                 number
             ][] | null;
             /**
-             * Plan Area M2
+             * Floor on the plan
+             * @description Floor on the plan [m²].
              * @default null
              */
             plan_area_m2: number | null;
             /**
              * Occupied
+             * @description Occupied.
              * @default true
              */
             occupied: boolean;
             /**
-             * People Per M2
+             * People
+             * @description People [1/m²].
              * @default null
              */
             people_per_m2: number | null;
             /**
-             * Lights W M2
+             * Lights
+             * @description Lights [W/m²].
              * @default null
              */
             lights_w_m2: number | null;
             /**
-             * Equipment W M2
+             * Equipment
+             * @description Equipment [W/m²].
              * @default null
              */
             equipment_w_m2: number | null;
             /**
              * Heated
+             * @description Heated.
              * @default null
              */
             heated: boolean | null;
             /**
              * Cooled
+             * @description Cooled.
              * @default null
              */
             cooled: boolean | null;
             /**
-             * Heating Capacity W
+             * Heating at most
+             * @description Heating at most [W].
              * @default null
              */
             heating_capacity_w: number | null;
             /**
-             * Cooling Capacity W
+             * Cooling at most
+             * @description Cooling at most [W].
              * @default null
              */
             cooling_capacity_w: number | null;
             /**
-             * Sensor Room
+             * Sensor in
+             * @description Sensor in.
              * @default null
              */
             sensor_room: string | null;
             /**
-             * Pinned Flow M3 S
+             * Pinned supply air
+             * @description Pinned supply air [m³/s].
              * @default null
              */
             pinned_flow_m3_s: number | null;
             /**
-             * Second System
+             * Second air system
+             * @description Second air system. It takes what the first one leaves.
              * @default null
              */
             second_system: string | null;
             /**
-             * Second Pinned Flow M3 S
+             * Pinned supply air of the second system
+             * @description Pinned supply air of the second system [m³/s].
              * @default null
              */
             second_pinned_flow_m3_s: number | null;
             /**
-             * Offset M3 S
+             * Pressure offset
+             * @description Pressure offset [m³/s]. To outdoors by its pressure; below nought from there.
              * @default null
              */
             offset_m3_s: number | null;
         };
-        /** ExtractFields */
+        /**
+         * ExtractFields
+         * @description Air that leaves a room to outdoors by a fan: a hood, a toilet, a process.
+         */
         ExtractFields: {
-            /** Room */
+            /**
+             * Room
+             * @description Room.
+             */
             room: string;
-            /** Name */
+            /**
+             * Extract
+             * @description Extract.
+             */
             name: string;
-            /** Flow M3 S */
+            /**
+             * Takes
+             * @description Takes [m³/s].
+             */
             flow_m3_s: number;
             /**
-             * Lane
+             * Leaves by
+             * @description Leaves by.
              * @default fan
              * @enum {string}
              */
             lane: "fan" | "unit";
             /**
-             * Schedule
+             * Hours
+             * @description Hours.
              * @default null
              */
             schedule: string | null;
             /**
-             * Above C
+             * Runs above
+             * @description Runs above [°C].
              * @default null
              */
             above_c: number | null;
             /**
-             * Fan Pa
+             * Fan pressure
+             * @description Fan pressure [Pa].
              * @default 150
              */
             fan_pa: number;
             /**
-             * Fan Efficiency
+             * Fan efficiency
+             * @description Fan efficiency.
              * @default 0.5
              */
             fan_efficiency: number;
         };
-        /** TransferFields */
+        /**
+         * TransferFields
+         * @description Air from one room into another; without a flow it is what balances.
+         */
         TransferFields: {
-            /** Room */
+            /**
+             * Into
+             * @description Into.
+             */
             room: string;
             /**
-             * Source
+             * From
+             * @description From.
              * @default null
              */
             source: string | null;
             /**
-             * Flow M3 S
+             * Flow
+             * @description Flow [m³/s].
              * @default null
              */
             flow_m3_s: number | null;
         };
-        /** SurfaceFields */
+        /**
+         * SurfaceFields
+         * @description A face of a room; its openings' area is taken out of its own.
+         */
         SurfaceFields: {
-            /** Room */
+            /**
+             * Room
+             * @description Room.
+             */
             room: string;
-            /** Name */
+            /**
+             * Surface
+             * @description Surface.
+             */
             name: string;
             /**
              * Role
+             * @description Role.
              * @enum {string}
              */
             role: "outer_wall" | "roof" | "ground_floor" | "inner_wall" | "inner_floor";
             /**
-             * Boundary
+             * Beyond it
+             * @description Beyond it.
              * @enum {string}
              */
             boundary: "outdoors" | "ground" | "adiabatic" | "difference" | "fixed" | "scheduled" | "room";
-            /** Area M2 */
+            /**
+             * Area
+             * @description Area [m²].
+             */
             area_m2: number;
             /**
-             * Tilt Deg
+             * Tilt
+             * @description Tilt [°].
              * @default 90
              */
             tilt_deg: number;
             /**
-             * Azimuth Deg
+             * Azimuth
+             * @description Azimuth [°].
              * @default 0
              */
             azimuth_deg: number;
             /**
              * Assembly
+             * @description Assembly.
              * @default null
              */
             assembly: string | null;
             /**
-             * Cooling Difference K
+             * ΔT cool
+             * @description ΔT cool [K].
              * @default 0
              */
             cooling_difference_k: number;
             /**
-             * Heating Difference K
+             * ΔT heat
+             * @description ΔT heat [K].
              * @default 0
              */
             heating_difference_k: number;
             /**
-             * Fixed Temperature C
+             * Fixed at
+             * @description Fixed at [°C].
              * @default null
              */
             fixed_temperature_c: number | null;
             /**
-             * Temperature Schedule
+             * Temperature schedule
+             * @description Temperature schedule.
              * @default null
              */
             temperature_schedule: string | null;
             /**
-             * Neighbour
+             * Room beyond
+             * @description Room beyond.
              * @default null
              */
             neighbour: string | null;
             /**
-             * Exposed Perimeter M
+             * Outer edge
+             * @description Outer edge [m].
              * @default null
              */
             exposed_perimeter_m: number | null;
             /**
-             * Plan Key
+             * Edge of the plan
+             * @description Edge of the plan.
              * @default null
              */
             plan_key: string | null;
             /**
-             * Plan Area M2
+             * Area on the plan
+             * @description Area on the plan [m²].
              * @default null
              */
             plan_area_m2: number | null;
         };
-        /** OpeningFields */
+        /**
+         * OpeningFields
+         * @description Windows or doors in a surface: so many of one size.
+         */
         OpeningFields: {
-            /** Surface */
+            /**
+             * In
+             * @description In.
+             */
             surface: string;
-            /** Name */
+            /**
+             * Opening
+             * @description Opening.
+             */
             name: string;
             /**
              * Kind
+             * @description Kind.
              * @default window
              * @enum {string}
              */
             kind: "window" | "door";
             /**
              * Count
+             * @description Count.
              * @default 1
              */
             count: number;
-            /** Width M */
+            /**
+             * Width
+             * @description Width [m].
+             */
             width_m: number;
-            /** Height M */
+            /**
+             * Height
+             * @description Height [m].
+             */
             height_m: number;
             /**
              * Glazing
+             * @description Glazing.
              * @default null
              */
             glazing: string | null;
             /**
-             * Assembly
+             * Door leaf
+             * @description Door leaf.
              * @default null
              */
             assembly: string | null;
             /**
              * Shading
+             * @description Shading.
              * @default null
              */
             shading: string | null;
         };
-        /** DuctSectionFields */
+        /**
+         * DuctSectionFields
+         * @description A supply duct section. Width and height are pinned together.
+         */
         DuctSectionFields: {
-            /** Name */
+            /**
+             * Section
+             * @description Section.
+             */
             name: string;
             /**
-             * Position
+             * Place in the order
+             * @description Place in the order.
              * @default 0
              */
             position: number;
             /**
-             * Parent
-             * @default null
-             */
-            parent: string | null;
-            /**
-             * Room
+             * Ends at the room
+             * @description Ends at the room.
              * @default null
              */
             room: string | null;
-            /** Length M */
+            /**
+             * Length
+             * @description Length [m].
+             */
             length_m: number;
             /**
-             * Loss Coefficient
+             * Sum of loss coefficients
+             * @description Sum of loss coefficients.
              * @default 0
              */
             loss_coefficient: number;
             /**
-             * End Drop Pa
+             * Drop at its end
+             * @description Drop at its end [Pa].
              * @default 0
              */
             end_drop_pa: number;
             /**
-             * Pinned Diameter M
+             * Pinned diameter
+             * @description Pinned diameter [m].
              * @default null
              */
             pinned_diameter_m: number | null;
-            /** Air System */
+            /**
+             * Air system
+             * @description Air system.
+             */
             air_system: string;
             /**
+             * After
+             * @description After.
+             * @default null
+             */
+            parent: string | null;
+            /**
              * Shape
+             * @description Shape.
              * @default round
              * @enum {string}
              */
             shape: "round" | "rectangular" | "flat oval";
             /**
-             * Height Limit M
+             * Height at most
+             * @description Height at most [m].
              * @default null
              */
             height_limit_m: number | null;
             /**
-             * Pinned Width M
+             * Pinned width
+             * @description Pinned width [m].
              * @default null
              */
             pinned_width_m: number | null;
             /**
-             * Pinned Height M
+             * Pinned height
+             * @description Pinned height [m].
              * @default null
              */
             pinned_height_m: number | null;
         };
-        /** CircuitFields */
+        /**
+         * CircuitFields
+         * @description A two-pipe water circuit.
+         */
         CircuitFields: {
-            /** Name */
+            /**
+             * Name
+             * @description Name.
+             */
             name: string;
             /**
-             * Kind
+             * Circuit for
+             * @description Circuit for.
              * @enum {string}
              */
             kind: "heating" | "chilled";
-            /** Flow C */
+            /**
+             * Flow temperature
+             * @description Flow temperature [°C].
+             */
             flow_c: number;
-            /** Return C */
+            /**
+             * Return temperature
+             * @description Return temperature [°C].
+             */
             return_c: number;
             /**
-             * Friction Limit Pa M
+             * Friction at most
+             * @description Friction at most [Pa/m].
              * @default 150
              */
             friction_limit_pa_m: number;
             /**
-             * Velocity Limit M S
+             * Velocity at most
+             * @description Velocity at most [m/s].
              * @default 1.5
              */
             velocity_limit_m_s: number;
             /**
-             * Source Drop Pa
+             * Boiler or chiller drop
+             * @description Boiler or chiller drop [Pa].
              * @default 15000
              */
             source_drop_pa: number;
             /**
-             * Pump Margin
+             * Margin on the head
+             * @description Margin on the head.
              * @default 0.1
              */
             pump_margin: number;
             /**
-             * Pump Efficiency
+             * Pump efficiency
+             * @description Pump efficiency.
              * @default 0.55
              */
             pump_efficiency: number;
             /**
-             * Motor Efficiency
+             * Motor and drive
+             * @description Motor and drive.
              * @default 0.85
              */
             motor_efficiency: number;
             /**
-             * Motor Margin
+             * Margin before the next motor
+             * @description Margin before the next motor.
              * @default 0.15
              */
             motor_margin: number;
             /**
-             * Flow Rule
+             * Flow temperature goes
+             * @description Flow temperature goes.
              * @default fixed
              * @enum {string}
              */
             flow_rule: "fixed" | "outdoors";
             /**
-             * Flow Mild C
+             * Mild flow temperature
+             * @description Mild flow temperature [°C].
              * @default 35
              */
             flow_mild_c: number;
             /**
-             * Reset Cold C
+             * Design flow at, outdoors
+             * @description Design flow at, outdoors [°C].
              * @default -10
              */
             reset_cold_c: number;
             /**
-             * Reset Mild C
+             * Mild flow at, outdoors
+             * @description Mild flow at, outdoors [°C].
              * @default 15
              */
             reset_mild_c: number;
             /**
-             * Loss Share
+             * Lost on the way
+             * @description Lost on the way.
              * @default 0
              */
             loss_share: number;
             /**
-             * Staging
+             * Units run
+             * @description Units run.
              * @default in turn
              * @enum {string}
              */
             staging: "in turn" | "equal" | "fewest" | "best";
             /**
-             * Kept Warm
+             * Resting units kept warm
+             * @description Resting units kept warm.
              * @default false
              */
             kept_warm: boolean;
             /**
-             * Static Height M
+             * Water above it
+             * @description Water above it [m].
              * @default 8
              */
             static_height_m: number;
             /**
-             * Safety Valve Pa
+             * Safety valve
+             * @description Safety valve [Pa].
              * @default 300000
              */
             safety_valve_pa: number;
             /**
-             * Source Content M3
+             * Water in the source
+             * @description Water in the source [m³].
              * @default 0.05
              */
             source_content_m3: number;
         };
-        /** TariffFields */
+        /**
+         * TariffFields
+         * @description What a carrier costs and emits.
+         */
         TariffFields: {
-            /** Name */
+            /**
+             * Tariff
+             * @description Tariff.
+             */
             name: string;
             /**
-             * Carrier
+             * Of
+             * @description Of.
              * @default electricity
              * @enum {string}
              */
-            carrier: "natural gas" | "liquid gas" | "heating oil" | "wood pellets" | "electricity" | "district heat";
+            carrier: "electricity" | "natural gas" | "liquid gas" | "heating oil" | "wood pellets" | "district heat";
             /**
-             * Price Kwh
+             * Price
+             * @description Price [per kWh].
              * @default 0.2
              */
             price_kwh: number;
             /**
-             * Peak Price Kwh
+             * Price in peak hours
+             * @description Price in peak hours [per kWh].
              * @default null
              */
             peak_price_kwh: number | null;
             /**
-             * Peak From H
+             * Peak hours from
+             * @description Peak hours from [h].
              * @default 8
              */
             peak_from_h: number;
             /**
-             * Peak To H
+             * Peak hours to
+             * @description Peak hours to [h].
              * @default 20
              */
             peak_to_h: number;
             /**
-             * Demand Price Kw Month
+             * Demand charge
+             * @description Demand charge [per kW and month].
              * @default 0
              */
             demand_price_kw_month: number;
             /**
-             * Demand In Peak
+             * Demand in peak hours only
+             * @description Demand in peak hours only.
              * @default true
              */
             demand_in_peak: boolean;
             /**
-             * Ratchet Share
+             * Ratchet
+             * @description Ratchet.
              * @default 0
              */
             ratchet_share: number;
             /**
-             * Standing Day
+             * Standing charge a day
+             * @description Standing charge a day [per day].
              * @default 0
              */
             standing_day: number;
             /**
-             * Levy Kwh
+             * Levy
+             * @description Levy [per kWh].
              * @default 0
              */
             levy_kwh: number;
             /**
-             * Tax Share
+             * Tax
+             * @description Tax.
              * @default 0
              */
             tax_share: number;
             /**
-             * Emission Kg Kwh
+             * Emissions
+             * @description Emissions [kg/kWh].
              * @default 0
              */
             emission_kg_kwh: number;
         };
-        /** PriceFields */
+        /**
+         * PriceFields
+         * @description What an item of the kit list costs. Without a size it stands for all sizes that have none of their own.
+         */
         PriceFields: {
-            /** Item */
+            /**
+             * Item
+             * @description Item.
+             */
             item: string;
             /**
              * Size
+             * @description Size.
              * @default
              */
             size: string;
             /**
-             * Each
+             * Price each
+             * @description Price each.
              * @default 0
              */
             each: number;
             /**
-             * Per Unit
+             * Price per unit of duty
+             * @description Price per unit of duty.
              * @default 0
              */
             per_unit: number;
         };
-        /** PlantUnitFields */
+        /**
+         * PlantUnitFields
+         * @description A boiler, district connection, heat pump or chiller of a circuit.
+         */
         PlantUnitFields: {
-            /** Circuit */
+            /**
+             * Circuit
+             * @description Circuit.
+             */
             circuit: string;
-            /** Name */
+            /**
+             * Unit
+             * @description Unit.
+             */
             name: string;
             /**
-             * Position
+             * Place in the order
+             * @description Place in the order.
              * @default 0
              */
             position: number;
             /**
              * Kind
+             * @description Kind.
              * @default boiler
              * @enum {string}
              */
             kind: "boiler" | "district" | "heat pump" | "chiller";
             /**
-             * Capacity W
+             * Pinned capacity
+             * @description Pinned capacity [W].
              * @default null
              */
             capacity_w: number | null;
             /**
-             * Share
+             * Share of the load
+             * @description Share of the load.
              * @default 1
              */
             share: number;
             /**
              * Standby
+             * @description Standby.
              * @default false
              */
             standby: boolean;
             /**
-             * Fuel
+             * From
+             * @description From.
              * @default natural gas
              * @enum {string}
              */
             fuel: "natural gas" | "liquid gas" | "heating oil" | "wood pellets" | "electricity" | "district heat";
             /**
-             * Gross
+             * On gross value
+             * @description On gross value.
              * @default false
              */
             gross: boolean;
             /**
-             * Full Cool
+             * Efficiency, full load, cool
+             * @description Efficiency, full load, cool.
              * @default 1.04
              */
             full_cool: number;
             /**
-             * Full Warm
+             * Efficiency, full load, warm
+             * @description Efficiency, full load, warm.
              * @default 0.97
              */
             full_warm: number;
             /**
-             * Part Cool
+             * Efficiency, 30 % load, cool
+             * @description Efficiency, 30 % load, cool.
              * @default 1.08
              */
             part_cool: number;
             /**
-             * Part Warm
+             * Efficiency, 30 % load, warm
+             * @description Efficiency, 30 % load, warm.
              * @default 0.98
              */
             part_warm: number;
             /**
-             * Least Part
+             * Least part load
+             * @description Least part load.
              * @default 0.2
              */
             least_part: number;
             /**
-             * Idle Share
+             * Standstill loss
+             * @description Standstill loss.
              * @default 0.005
              */
             idle_share: number;
             /**
-             * Running W
+             * Auxiliaries while running
+             * @description Auxiliaries while running [W].
              * @default 0
              */
             running_w: number;
             /**
-             * Resting W
+             * Auxiliaries at rest
+             * @description Auxiliaries at rest [W].
              * @default 0
              */
             resting_w: number;
         };
-        /** PipeSectionFields */
+        /**
+         * PipeSectionFields
+         * @description A two-pipe section, flow and return together; it ends at a room's emitter or a system's coil.
+         */
         PipeSectionFields: {
-            /** Name */
+            /**
+             * Section
+             * @description Section.
+             */
             name: string;
             /**
-             * Position
+             * Place in the order
+             * @description Place in the order.
              * @default 0
              */
             position: number;
             /**
-             * Parent
-             * @default null
-             */
-            parent: string | null;
-            /**
-             * Room
+             * Ends at the room
+             * @description Ends at the room.
              * @default null
              */
             room: string | null;
-            /** Length M */
+            /**
+             * Length
+             * @description Length [m].
+             */
             length_m: number;
             /**
-             * Loss Coefficient
+             * Sum of loss coefficients
+             * @description Sum of loss coefficients.
              * @default 0
              */
             loss_coefficient: number;
             /**
-             * End Drop Pa
+             * Drop at its end
+             * @description Drop at its end [Pa].
              * @default 0
              */
             end_drop_pa: number;
             /**
-             * Pinned Diameter M
+             * Pinned diameter
+             * @description Pinned diameter [m].
              * @default null
              */
             pinned_diameter_m: number | null;
-            /** Circuit */
+            /**
+             * Circuit
+             * @description Circuit.
+             */
             circuit: string;
             /**
-             * Valve Kv M3 H
+             * After
+             * @description After.
+             * @default null
+             */
+            parent: string | null;
+            /**
+             * Valve's Kv
+             * @description Valve's Kv [m³/h at 1 bar].
              * @default null
              */
             valve_kv_m3_h: number | null;
             /**
-             * Air System
+             * Ends at the coil of
+             * @description Ends at the coil of.
              * @default null
              */
             air_system: string | null;

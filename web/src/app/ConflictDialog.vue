@@ -38,7 +38,7 @@ function text(kind: string, field: string, value: unknown): string {
   const target = targetOf(kind, field);
   if (target) return thing(target, String(value));
   if (typeof value === "number") {
-    const quantity = quantityOf(field);
+    const quantity = quantityOf(kind, field);
     return `${format(value, quantity, view.system)} ${unitOf(quantity, view.system)}`.trim();
   }
   if (typeof value === "boolean") return value ? "yes" : "no";

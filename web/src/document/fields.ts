@@ -1,49 +1,62 @@
-import labels from "./labels.json";
-import references from "./references.json";
+import declared from "./fields.json";
 import type { Kind } from "./types";
 
-const LABELS: Record<string, Record<string, string>> = labels;
-const REFERENCES: Record<string, { references: Record<string, string | undefined> }> = references;
+/** A field as it is declared on the server (server/projects/kinds); `make generated` writes it here. */
+export interface Declared {
+  label: string;
+  /** Its name where there is little room. */
+  short?: string;
+  type: "number" | "integer" | "yesno" | "choice" | "link" | "text" | "list";
+  /** Unit registry key. */
+  quantity?: string;
+  low?: number;
+  high?: number;
+  /** Choices and what they are called. */
+  words?: Record<string, string>;
+  /** Whether the choices are numbers. */
+  numeric?: boolean;
+  /** Kind of thing that it points at. */
+  to?: Kind;
+  help?: string;
+  /** Set of the room sheet that shows it. */
+  sheet?: string;
+  nullable?: boolean;
+  default?: unknown;
+  /** Whether it names what the thing is part of. */
+  owner?: boolean;
+}
 
-/** Ends of fields that say their unit, and the quantity that is shown for it; the first that fits counts. */
-const QUANTITIES: [string, string][] = [
-  ["_m3_s_m2", "airflow_per_area"],
-  ["_m3_s", "airflow"],
-  ["_w_m2k", "u_value"],
-  ["_w_m2", "power_per_area"],
-  ["_w_mk", "conductivity"],
-  ["_m2k_w", "resistance"],
-  ["_kg_m3", "density"],
-  ["_j_kgk", "specific_heat"],
-  ["_per_m2", "people_density"],
-  ["_pa_m", "friction_rate"],
-  ["wind_m_s", "wind"],
-  ["_m_s", "velocity"],
-  ["_m2", "area"],
-  ["_pa", "pressure"],
-  ["_ach", "air_changes"],
-  ["_deg", "angle"],
-  ["_w", "power"],
-  ["_m", "length"],
-  ["_c", "temperature"],
-  ["_k", "temperature_difference"],
-  ["_h", "time"],
-  ["_share", "percent"],
-  ["_margin", "percent"],
-  ["u_value", "u_value"],
-];
+const DECLARED = declared as unknown as Record<Kind, Record<string, Declared>>;
+
+/** All kinds of things of a document. */
+export const KINDS = Object.keys(DECLARED) as Kind[];
+
+/** The declared fields of a kind, in their order. */
+export function fieldsOf(kind: Kind): [string, Declared][] {
+  return Object.entries(DECLARED[kind]);
+}
+
+/** A declared field; nothing where there is none of that name. */
+export function declaredField(kind: string, field: string): Declared | undefined {
+  return (DECLARED as Record<string, Record<string, Declared> | undefined>)[kind]?.[field];
+}
 
 /** The label of a field, as the server tells it too. */
 export function labelOf(kind: string, field: string): string {
-  return LABELS[kind]?.[field] ?? field.replaceAll("_", " ");
+  return declaredField(kind, field)?.label ?? field.replaceAll("_", " ");
 }
 
 /** The quantity of a field that holds a figure. */
-export function quantityOf(field: string): string {
-  return QUANTITIES.find(([end]) => field.endsWith(end))?.[1] ?? "ratio";
+export function quantityOf(kind: string, field: string): string {
+  return declaredField(kind, field)?.quantity ?? "ratio";
 }
 
 /** The kind of thing that a field points at; nothing where it holds a value. */
 export function targetOf(kind: string, field: string): Kind | undefined {
-  return REFERENCES[kind]?.references[field] as Kind | undefined;
+  return declaredField(kind, field)?.to;
+}
+
+/** A value as it is read: choices by their words. */
+export function wordOf(kind: string, field: string, value: unknown): string {
+  return declaredField(kind, field)?.words?.[String(value)] ?? String(value);
 }

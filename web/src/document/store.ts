@@ -3,12 +3,8 @@ import { defineStore } from "pinia";
 import { computed, ref, shallowReactive, shallowRef } from "vue";
 import { isLost, sentAgain } from "./sending";
 import { useResults, type ResultsAnswer } from "@/results/store";
+import { KINDS } from "./fields";
 import type { Change, Kind, Kinds } from "./types";
-
-const KIND_NAMES: Kind[] = [
-  "project", "site", "design_month", "material", "assembly", "layer", "shading", "glazing", "kit", "schedule", "use", "use_item", "level", "zone",
-  "room", "extract", "transfer", "surface", "opening", "air_system", "duct_section", "circuit", "plant_unit", "pipe_section", "tariff", "price",
-]; // prettier-ignore
 
 interface Applied {
   version: number;
@@ -47,7 +43,7 @@ export const useDocument = defineStore("document", () => {
   const conflict = shallowRef<Conflict | null>(null);
   let asking = false;
   const tables = Object.fromEntries(
-    KIND_NAMES.map((kind) => [kind, shallowReactive(new Map<string, unknown>())]),
+    KINDS.map((kind) => [kind, shallowReactive(new Map<string, unknown>())]),
   ) as unknown as { [K in Kind]: Map<string, Kinds[K]> };
   // Edits go to the server one after the other: each is made on the version that the one before it left.
   let queue: Promise<unknown> = Promise.resolve();
@@ -64,7 +60,7 @@ export const useDocument = defineStore("document", () => {
     const answer = unwrap(
       await client.GET("/api/projects/{project_id}/document", { params: { path: { project_id: id } } }),
     );
-    for (const kind of KIND_NAMES) {
+    for (const kind of KINDS) {
       const table = tables[kind] as Map<string, unknown>;
       table.clear();
       for (const row of (answer.objects[kind] ?? []) as { id: string }[]) table.set(row.id, row);

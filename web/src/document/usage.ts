@@ -1,10 +1,7 @@
-import table from "./references.json";
+import { fieldsOf, KINDS } from "./fields";
 import { useDocument } from "./store";
 import { isServedBy } from "./served";
 import type { Kind, Kinds } from "./types";
-
-/** Which fields of which kinds refer to what; generated from the server's kinds. */
-const REFERENCES = table as Record<Kind, { owner: string | null; references: Record<string, Kind> }>;
 
 /** A place that refers to a thing. */
 export interface Usage {
@@ -37,15 +34,15 @@ const WHAT: Record<string, string> = {
 
 /** Field that says what a kind is part of, with the kind of that. */
 export function ownerOf(kind: Kind): [field: string, owner: Kind] | null {
-  const { owner, references } = REFERENCES[kind];
-  return owner ? [owner, references[owner]!] : null;
+  const found = fieldsOf(kind).find(([, it]) => it.owner);
+  return found ? [found[0], found[1].to!] : null;
 }
 
 /** Kinds and fields that refer to a kind, but for those that say what something is part of. */
 export function referring(kind: Kind): [Kind, string][] {
-  return (Object.keys(REFERENCES) as Kind[]).flatMap((from) =>
-    Object.entries(REFERENCES[from].references)
-      .filter(([field, to]) => to === kind && field !== REFERENCES[from].owner)
+  return KINDS.flatMap((from) =>
+    fieldsOf(from)
+      .filter(([, it]) => it.to === kind && !it.owner)
       .map(([field]): [Kind, string] => [from, field]),
   );
 }

@@ -12,6 +12,8 @@ const props = defineProps<{
   value: unknown;
   /** What counts where there is no value; it shows in italics. */
   inherited?: unknown;
+  /** One sentence for who wonders. */
+  help?: string;
   editor: Editor;
   /** Saves the value; throws when it is refused. */
   save: ((value: unknown) => Promise<void>) | FieldSaver;
@@ -78,7 +80,12 @@ function drop(): void {
 </script>
 
 <template>
-  <div ref="box" class="field" :class="{ bare, inline, bad: fault, wide: editor.type !== 'number' }">
+  <div
+    ref="box"
+    class="field"
+    :title="help"
+    :class="{ bare, inline, bad: fault, wide: editor.type !== 'number' }"
+  >
     <span class="label" :class="{ hidden: bare || inline }" aria-hidden="true">{{ label }}</span>
     <Choice
       v-if="editor.type === 'choice'"

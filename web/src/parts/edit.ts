@@ -9,8 +9,12 @@ export interface Editor {
   quantity?: string;
   /** Choices as value and label. */
   choices?: { value: string; label: string }[];
+  /** Whether the choices are stored as numbers. */
+  numeric?: boolean;
   /** Whether emptying it means "inherit" or "none". */
   clearable?: boolean;
+  /** Whether a text may be empty. */
+  optional?: boolean;
   /** What an empty choice says. */
   empty?: string;
   /** Makes a thing of a name that no choice has, and gives its id; with the word for it. */
@@ -67,8 +71,10 @@ export function fromText(text: string, editor: Editor, system: System): { value:
     const found = editor.choices?.find(
       (choice) => choice.value === trimmed || choice.label.toLowerCase() === trimmed.toLowerCase(),
     );
-    return found ? { value: found.value, fault: "" } : { value: null, fault: `There is no “${trimmed}”.` };
+    if (found) return { value: editor.numeric ? Number(found.value) : found.value, fault: "" };
+    return { value: null, fault: `There is no “${trimmed}”.` };
   }
+  if (trimmed === "" && !editor.clearable && editor.optional) return { value: "", fault: "" };
   return trimmed === "" ? { value: null, fault: "This cannot be empty." } : { value: trimmed, fault: "" };
 }
 

@@ -12,28 +12,39 @@ from django.core.management.base import BaseCommand, CommandError
 from api.openapi import openapi
 from calculations.units import unit_table
 from projects.kinds import KINDS
-from projects.labels import label_of
+from projects.kinds.declare import Fact
 from projects.whole import file_schema
+
+
+def _told(fact: Fact) -> dict[str, Any]:
+    """A declared field for the browser; what says nothing is left out."""
+    says = fact.says
+    told = {
+        "label": says.label, "short": says.short, "type": fact.type, "quantity": says.quantity, "low": says.low, "high": says.high,
+        "words": None if says.words is None else {str(value): word for value, word in says.words.items()}, "numeric": isinstance(next(iter(says.words or ()), ""), int), "to": says.to, "help": says.help,
+        "sheet": says.sheet, "nullable": fact.nullable, "default": fact.default, "owner": fact.owner,
+    }  # fmt: skip
+    return {
+        key: value for key, value in told.items() if value is not None and value is not False and value not in ("", [])
+    }
 
 
 def generated() -> dict[Path, str]:
     """Generated files and what they should hold."""
     units = {name: asdict(quantity) for name, quantity in unit_table().items()}
-    references = {name: {"owner": kind.owner, "references": kind.references} for name, kind in KINDS.items()}
-    labels = {name: {column: label_of(column) for column in kind.columns} for name, kind in KINDS.items()}
+    fields = {name: {column: _told(fact) for column, fact in kind.facts.items()} for name, kind in KINDS.items()}
     document = settings.ROOT / "web" / "src" / "document"
     return {
         settings.ROOT / "server" / "openapi.json": json.dumps(openapi(), indent=1, default=str) + "\n",
         settings.ROOT / "web" / "src" / "units" / "registry.json": json.dumps(units, indent=1, ensure_ascii=False)
         + "\n",
-        document / "references.json": json.dumps(references, indent=1) + "\n",
-        document / "labels.json": json.dumps(labels, indent=1, ensure_ascii=False) + "\n",
+        document / "fields.json": json.dumps(fields, indent=1, ensure_ascii=False) + "\n",
         settings.ROOT / "docs" / "project.schema.json": json.dumps(file_schema(), indent=1) + "\n",
     }
 
 
 class Command(BaseCommand):
-    """Write the OpenAPI file, the browser's tables of units, references and labels, and the schema of project files, or check that they are fresh."""
+    """Write the OpenAPI file, the browser's tables of units and fields, and the schema of project files, or check that they are fresh."""
 
     help = __doc__
 

@@ -2,6 +2,7 @@
 /** The air balance of all rooms, drawn and in figures, with the extracts and transfers that make it. */
 import { newId, useDocument } from "@/document/store";
 import type { Extract, Room, Transfer } from "@/document/types";
+import { column } from "@/parts/declared";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column } from "@/parts/grid";
 import { choicesOf, gridSaver } from "@/parts/saving";
@@ -73,19 +74,19 @@ const roomChoices = computed(() =>
   rooms.value.map((row) => ({ value: row.id, label: `${row.number} ${row.name}` })),
 );
 const extractColumns = computed<Column<Extract>[]>(() => [
-  { key: "room", title: "Room", width: 128, value: (r) => r.room, text: (r) => nameOf(r.room), editor: { type: "choice", choices: roomChoices.value } },
-  { key: "name", title: "Extract", width: 118, value: (r) => r.name, editor: { type: "text" } },
-  { key: "flow_m3_s", title: "takes", quantity: "airflow", width: 76, value: (r) => r.flow_m3_s, editor: { type: "number", quantity: "airflow" } },
-  { key: "schedule", title: "Hours", width: 108, value: (r) => r.schedule, text: (r) => doc.get("schedule", r.schedule)?.name ?? "always", editor: { type: "choice", clearable: true, empty: "always", choices: choicesOf(doc.rows("schedule").filter((s) => s.kind === "on_off" || s.kind === "fraction")) } },
-  { key: "above_c", title: "above", quantity: "temperature", width: 66, value: (r) => r.above_c, editor: { type: "number", quantity: "temperature", clearable: true } },
-  { key: "lane", title: "Leaves by", width: 104, value: (r) => r.lane, text: (r) => (r.lane === "unit" ? "the unit" : "its own fan"), editor: { type: "choice", choices: [{ value: "fan", label: "its own fan" }, { value: "unit", label: "the unit" }] } },
-  { key: "fan_pa", title: "Fan", quantity: "pressure", width: 66, value: (r) => r.fan_pa, editable: (r) => r.lane !== "unit", editor: { type: "number", quantity: "pressure" } },
-  { key: "fan_efficiency", title: "eff.", quantity: "percent", width: 56, value: (r) => r.fan_efficiency, editable: (r) => r.lane !== "unit", editor: { type: "number", quantity: "percent" } },
+  column("extract", "room", 128, { choices: roomChoices.value }),
+  column("extract", "name", 118),
+  column("extract", "flow_m3_s", 76, { title: "takes" }),
+  column("extract", "schedule", 108, { empty: "always", choices: choicesOf(doc.rows("schedule").filter((s) => s.kind === "on_off" || s.kind === "fraction")) }),
+  column("extract", "above_c", 66, { title: "above" }),
+  column("extract", "lane", 104),
+  column("extract", "fan_pa", 66, { title: "Fan", editable: (r) => r.lane !== "unit" }),
+  column("extract", "fan_efficiency", 56, { title: "eff.", editable: (r) => r.lane !== "unit" }),
 ]); // prettier-ignore
 const transferColumns = computed<Column<Transfer>[]>(() => [
-  { key: "source", title: "From", width: 132, value: (r) => r.source, text: (r) => nameOf(r.source), editor: { type: "choice", clearable: true, choices: roomChoices.value } },
-  { key: "room", title: "Into", width: 132, value: (r) => r.room, text: (r) => nameOf(r.room), editor: { type: "choice", choices: roomChoices.value } },
-  { key: "flow_m3_s", title: "Flow", quantity: "airflow", width: 96, value: (r) => r.flow_m3_s, text: (r) => (r.flow_m3_s === null ? "balances" : ""), editor: { type: "number", quantity: "airflow", clearable: true } },
+  column("transfer", "source", 132, { choices: roomChoices.value }),
+  column("transfer", "room", 132, { choices: roomChoices.value }),
+  column("transfer", "flow_m3_s", 96, { text: (r) => (r.flow_m3_s === null ? "balances" : "") }),
 ]); // prettier-ignore
 const saveExtract = gridSaver<Extract>("extract", "Extract");
 const saveTransfer = gridSaver<Transfer>("transfer", "Transfer");

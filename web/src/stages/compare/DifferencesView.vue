@@ -47,7 +47,7 @@ function text(one: Difference, value: unknown): string {
   const target = targetOf(one.kind, one.field);
   if (target) return (doc.get(target, String(value)) as { name?: string } | undefined)?.name ?? String(value);
   if (typeof value !== "number") return typeof value === "object" ? "changed" : String(value);
-  const quantity = quantityOf(one.field);
+  const quantity = quantityOf(one.kind, one.field);
   return `${format(value, quantity, view.system)} ${unitOf(quantity, view.system)}`;
 }
 const SAID = { set: "", made: "added", gone: "removed" };

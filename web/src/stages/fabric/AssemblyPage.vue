@@ -2,10 +2,11 @@
 import { newId, useDocument } from "@/document/store";
 import type { Layer } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
+import { column, fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
-import { choicesOf, fieldSaver, gridSaver } from "@/parts/saving";
+import { choicesOf, gridSaver } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
 import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
@@ -29,9 +30,7 @@ const layers = computed(() =>
 const values = computed(() => results.get("assembly", props.id));
 const before = computed(() => results.prior("assembly", props.id));
 const shared = useShared("assembly", () => props.id);
-const ELEMENTS = ["wall", "roof", "floor", "partition", "door"].map((v) => ({ value: v, label: v }));
-const CLASSES = ["very light", "light", "medium", "heavy", "very heavy"].map((v) => ({ value: v, label: v }));
-const MASS_AT = ["inside", "outside", "both sides", "spread", "middle"].map((v) => ({ value: v, label: v }));
+const field = fieldsFor("assembly", () => assembly.value);
 
 const columns = computed<Column<Layer>[]>(() => [
   { key: "material", title: "Layer, outside first", width: 186, value: (row) => row.material,
@@ -44,8 +43,8 @@ const columns = computed<Column<Layer>[]>(() => [
   { key: "resistance", title: "R", quantity: "resistance", width: 72, value: (row) => values.value?.layers_m2k_w?.[layers.value.indexOf(row)] },
   { key: "bridge_material", title: "crossed by", width: 116, value: (row) => row.bridge_material, text: (row) => doc.get("material", row.bridge_material)?.name ?? "–",
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("material").filter((m) => m.conductivity_w_mk !== null)) } },
-  { key: "bridge_share", title: "over", quantity: "percent", width: 58, value: (row) => row.bridge_share, editable: (row) => row.bridge_material !== null,
-    editor: { type: "number", quantity: "percent" } },
+  column("layer", "bridge_share", 58, { title: "over", editable: (row) => row.bridge_material !== null,
+ }),
 ]); // prettier-ignore
 const save = gridSaver<Layer>("layer", "Layer");
 
@@ -130,69 +129,18 @@ async function removeLayer(): Promise<void> {
         </div>
       </section>
       <section class="side">
-        <Field
-          label="Name"
-          :value="assembly.name"
-          :editor="{ type: 'text' }"
-          :save="fieldSaver('assembly', () => id, 'name', 'Assembly name')"
-        />
-        <Field
-          label="Element"
-          :value="assembly.element"
-          :editor="{
-            type: 'choice',
-            choices: ELEMENTS,
-          }"
-          :save="fieldSaver('assembly', () => id, 'element', 'Element')"
-        />
-        <Field
-          v-if="assembly.element !== 'partition'"
-          label="Solar absorptance"
-          :value="assembly.solar_absorptance"
-          :editor="{ type: 'number', quantity: 'ratio' }"
-          :save="fieldSaver('assembly', () => id, 'solar_absorptance', 'Solar absorptance')"
-        />
-        <Field
-          label="Existing: U-value instead of layers"
-          :value="assembly.declared_u_value"
-          :editor="{ type: 'number', quantity: 'u_value', clearable: true }"
-          :save="fieldSaver('assembly', () => id, 'declared_u_value', 'Declared U-value')"
-        />
+        <Field v-bind="field('name')" />
+        <Field v-bind="field('element')" />
+        <Field v-if="assembly.element !== 'partition'" v-bind="field('solar_absorptance')" />
+        <Field v-bind="field('declared_u_value')" />
         <template v-if="assembly.declared_u_value !== null">
-          <Field
-            label="Class of mass"
-            :value="assembly.mass_class"
-            :editor="{ type: 'choice', choices: CLASSES }"
-            :save="fieldSaver('assembly', () => id, 'mass_class', 'Class of mass')"
-          />
-          <Field
-            label="Mass lies"
-            :value="assembly.mass_place"
-            :editor="{ type: 'choice', choices: MASS_AT }"
-            :save="fieldSaver('assembly', () => id, 'mass_place', 'Place of the mass')"
-          />
+          <Field v-bind="field('mass_class')" />
+          <Field v-bind="field('mass_place')" />
         </template>
-        <Field
-          v-else
-          label="Allowance for thermal bridges ΔU"
-          :value="assembly.extra_u_value"
-          :editor="{ type: 'number', quantity: 'u_value' }"
-          :save="fieldSaver('assembly', () => id, 'extra_u_value', 'Allowance for bridges')"
-        />
+        <Field v-else v-bind="field('extra_u_value')" />
         <template v-if="assembly.element === 'door'">
-          <Field
-            label="Glass share"
-            :value="assembly.glass_share"
-            :editor="{ type: 'number', quantity: 'percent' }"
-            :save="fieldSaver('assembly', () => id, 'glass_share', 'Glass share')"
-          />
-          <Field
-            v-if="assembly.glass_share"
-            label="g-value of the glass"
-            :value="assembly.glass_g_value"
-            :editor="{ type: 'number', quantity: 'ratio' }"
-            :save="fieldSaver('assembly', () => id, 'glass_g_value', 'g-value of the glass')"
-          />
+          <Field v-bind="field('glass_share')" />
+          <Field v-if="assembly.glass_share" v-bind="field('glass_g_value')" />
         </template>
         <GroundFields
           v-if="assembly.element === 'floor' || assembly.element === 'wall'"

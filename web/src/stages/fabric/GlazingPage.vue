@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import { setField, useDocument } from "@/document/store";
-import type { Glazing } from "@/document/types";
+import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import LineChart from "@/parts/LineChart.vue";
-import { choicesOf, fieldSaver } from "@/parts/saving";
+import { choicesOf } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
 import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
@@ -18,6 +18,7 @@ const results = useResults();
 const found = computed(() => results.get("glazing", props.id));
 const glazing = computed(() => doc.get("glazing", props.id)!);
 const shared = useShared("glazing", () => props.id);
+const field = fieldsFor("glazing", () => glazing.value);
 const series = computed(() => [
   {
     name: "bare",
@@ -37,23 +38,9 @@ const series = computed(() => [
         },
       ]),
 ]);
-const BASES = [
-  { value: "whole", label: "whole window" },
-  { value: "parts", label: "glass, frame, edge" },
-  { value: "panes", label: "panes, frame, edge" },
-];
-const BLINDS = ["none", "inside", "between", "outside"].map((value) => ({ value, label: value }));
-const RULES = [
-  { value: "always", label: "always" },
-  { value: "irradiance", label: "above an irradiance" },
-  { value: "schedule", label: "by schedule" },
-];
 const schedules = computed(() => choicesOf(doc.rows("schedule").filter((row) => row.kind !== "temperature")));
 const gaps = computed(() => glazing.value.build_up ?? []);
 
-function save(key: keyof Glazing & string, label: string) {
-  return fieldSaver("glazing", () => props.id, key, label);
-}
 function saveGap(index: number, key: string) {
   return (value: unknown): Promise<void> => {
     const rows = gaps.value.map((row, i) => (i === index ? { ...row, [key]: value } : row));
@@ -71,34 +58,12 @@ const NEW_GAP = { gap_mm: 16, gas: "argon" as const, emissivity_1: 0.837, emissi
   <SharedPage :shared="shared" :name="glazing.name" @open="emit('open', $event)">
     <div class="body two">
       <section>
-        <Field
-          label="Name"
-          :value="glazing.name"
-          :editor="{ type: 'text' }"
-          :save="save('name', 'Glazing name')"
-        />
+        <Field v-bind="field('name')" />
         <h2>Heat</h2>
-        <Field
-          label="U-value from"
-          :value="glazing.basis"
-          :editor="{ type: 'choice', choices: BASES }"
-          :save="save('basis', 'Basis of the U-value')"
-        />
-        <Field
-          v-if="glazing.basis === 'whole'"
-          label="U-value of the window, films included"
-          :value="glazing.u_value"
-          :editor="{ type: 'number', quantity: 'u_value' }"
-          :save="save('u_value', 'Window U-value')"
-        />
+        <Field v-bind="field('basis')" />
+        <Field v-if="glazing.basis === 'whole'" v-bind="field('u_value')" />
         <template v-else>
-          <Field
-            v-if="glazing.basis === 'parts' || !gaps.length"
-            label="centre of the glass"
-            :value="glazing.centre_u_value"
-            :editor="{ type: 'number', quantity: 'u_value' }"
-            :save="save('centre_u_value', 'Centre of the glass')"
-          />
+          <Field v-if="glazing.basis === 'parts' || !gaps.length" v-bind="field('centre_u_value')" />
           <template v-if="glazing.basis === 'panes'">
             <v-table class="plain panes">
               <thead>
@@ -172,80 +137,25 @@ const NEW_GAP = { gap_mm: 16, gas: "argon" as const, emissivity_1: 0.837, emissi
               </TextAct>
             </p>
           </template>
-          <Field
-            label="frame"
-            :value="glazing.frame_u_value"
-            :editor="{ type: 'number', quantity: 'u_value' }"
-            :save="save('frame_u_value', 'Frame U-value')"
-          />
-          <Field
-            label="edge of the glass ψ"
-            :value="glazing.edge_psi_w_mk"
-            :editor="{ type: 'number', quantity: 'linear_transmittance' }"
-            :save="save('edge_psi_w_mk', 'Edge')"
-          />
+          <Field v-bind="field('frame_u_value')" />
+          <Field v-bind="field('edge_psi_w_mk')" />
           <p class="soft small">
             Centre by EN 673, window by ISO 10077-1; each opening has its own by its size.
           </p>
         </template>
-        <Field
-          label="Frame share"
-          :value="glazing.frame_share"
-          :editor="{ type: 'number', quantity: 'percent' }"
-          :save="save('frame_share', 'Frame share')"
-        />
+        <Field v-bind="field('frame_share')" />
         <h2>Sun</h2>
-        <Field
-          label="g-value of the glass"
-          :value="glazing.g_value"
-          :editor="{ type: 'number', quantity: 'ratio' }"
-          :save="save('g_value', 'g-value')"
-        />
-        <Field
-          label="Panes"
-          :value="glazing.panes"
-          :editor="{ type: 'number', quantity: 'count' }"
-          :save="save('panes', 'Panes')"
-        />
-        <Field
-          label="Blind"
-          :value="glazing.blind"
-          :editor="{ type: 'choice', choices: BLINDS }"
-          :save="save('blind', 'Blind')"
-        />
+        <Field v-bind="field('g_value')" />
+        <Field v-bind="field('panes')" />
+        <Field v-bind="field('blind')" />
         <template v-if="glazing.blind !== 'none'">
-          <Field
-            label="lets through of the sun's heat"
-            :value="glazing.blind_factor"
-            :editor="{ type: 'number', quantity: 'percent' }"
-            :save="save('blind_factor', 'Blind factor')"
-          />
-          <Field
-            v-if="glazing.blind !== 'outside'"
-            label="of that straight to the air"
-            :value="glazing.blind_air_share"
-            :editor="{ type: 'number', quantity: 'percent' }"
-            :save="save('blind_air_share', 'Share to the air')"
-          />
-          <Field
-            label="drawn"
-            :value="glazing.blind_rule"
-            :editor="{ type: 'choice', choices: RULES }"
-            :save="save('blind_rule', 'Rule of the blind')"
-          />
-          <Field
-            v-if="glazing.blind_rule === 'irradiance'"
-            label="above, on the window"
-            :value="glazing.blind_threshold_w_m2"
-            :editor="{ type: 'number', quantity: 'irradiance' }"
-            :save="save('blind_threshold_w_m2', 'Irradiance of the blind')"
-          />
+          <Field v-bind="field('blind_factor')" />
+          <Field v-if="glazing.blind !== 'outside'" v-bind="field('blind_air_share')" />
+          <Field v-bind="field('blind_rule')" />
+          <Field v-if="glazing.blind_rule === 'irradiance'" v-bind="field('blind_threshold_w_m2')" />
           <Field
             v-if="glazing.blind_rule === 'schedule'"
-            label="schedule"
-            :value="glazing.blind_schedule"
-            :editor="{ type: 'choice', clearable: true, choices: schedules }"
-            :save="save('blind_schedule', 'Schedule of the blind')"
+            v-bind="field('blind_schedule', { choices: schedules })"
           />
         </template>
       </section>

@@ -4,9 +4,10 @@ import { copyOf, freeName, hold } from "@/document/copies";
 import { newId, setField, useDocument } from "@/document/store";
 import type { Change } from "@/document/types";
 import BuildingPeaks from "@/parts/BuildingPeaks.vue";
+import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
-import { choicesOf, fieldSaver } from "@/parts/saving";
+import { choicesOf } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
 import SharedQuestion from "@/parts/SharedQuestion.vue";
 import { useResults } from "@/results/store";
@@ -17,6 +18,7 @@ const doc = useDocument();
 const results = useResults();
 const kit = computed(() => doc.get("kit", doc.project?.kit) ?? doc.rows("kit")[0]);
 const shared = useShared("kit", () => kit.value?.id ?? "");
+const field = fieldsFor("kit", () => kit.value!);
 
 function taken(id: string): Change[] {
   return setField("project", doc.project!.id, "kit", id);
@@ -83,12 +85,7 @@ const used = computed(() => {
     </div>
     <div v-if="kit" class="body">
       <div class="name">
-        <Field
-          label="Name"
-          :value="kit.name"
-          :editor="{ type: 'text' }"
-          :save="fieldSaver('kit', () => kit!.id, 'name', 'Kit name')"
-        />
+        <Field v-bind="field('name')" />
       </div>
       <v-table class="plain">
         <thead>
@@ -108,13 +105,7 @@ const used = computed(() => {
           >
             <td>{{ title }}</td>
             <td>
-              <Field
-                bare
-                :label="title"
-                :value="kit[role]"
-                :editor="{ type: 'choice', clearable: true, choices: choices(role, elements) }"
-                :save="fieldSaver('kit', () => kit!.id, role, `Kit: ${title}`)"
-              />
+              <Field bare v-bind="field(role, { label: title, choices: choices(role, elements) })" />
             </td>
             <td class="num">
               <Figure

@@ -5,6 +5,7 @@ import { newId, useDocument } from "@/document/store";
 import type { Material } from "@/document/types";
 import { countUsages } from "@/document/usage";
 import BuildingPeaks from "@/parts/BuildingPeaks.vue";
+import { column } from "@/parts/declared";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column, Edit } from "@/parts/grid";
 import { gridSaver } from "@/parts/saving";
@@ -25,28 +26,13 @@ const question = useShared("material", asked);
 const counts = computed(() => countUsages("material"));
 const rows = computed(() => doc.rows("material").sort((a, b) => a.name.localeCompare(b.name)));
 
-function number(
-  key: keyof Material & string,
-  title: string,
-  quantity: string,
-  clearable = false,
-): Column<Material> {
-  return {
-    key,
-    title,
-    quantity,
-    width: 98,
-    value: (row) => row[key],
-    editor: { type: "number", quantity, clearable },
-  };
-}
 const columns: Column<Material>[] = [
-  { key: "name", title: "Material", width: 200, value: (row) => row.name, editor: { type: "text" } },
-  number("conductivity_w_mk", "Conductivity", "conductivity"),
-  number("density_kg_m3", "Density", "density"),
-  number("specific_heat_j_kgk", "Specific heat", "specific_heat"),
-  number("resistance_m2k_w", "or resistance", "resistance"),
-  { ...number("vapour_factor", "Vapour μ", "count", true), width: 76 },
+  column("material", "name", 200),
+  column("material", "conductivity_w_mk", 98, { title: "Conductivity" }),
+  column("material", "density_kg_m3", 98, { title: "Density" }),
+  column("material", "specific_heat_j_kgk", 98, { title: "Specific heat" }),
+  column("material", "resistance_m2k_w", 98, { title: "or resistance" }),
+  { ...column("material", "vapour_factor", 98, { title: "Vapour μ" }), width: 76 },
   { key: "air_gap", title: "Air gap", width: 60, value: (row) => row.air_gap },
   {
     key: "used",

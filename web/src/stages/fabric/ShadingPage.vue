@@ -5,10 +5,9 @@ import Slide from "@/parts/Slide.vue";
 import { MONTH_CHOICES } from "@/parts/months";
 import { client, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
-import type { Shading } from "@/document/types";
+import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import LineChart from "@/parts/LineChart.vue";
-import { fieldSaver } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
 import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
@@ -34,11 +33,8 @@ const height = ref(1.4);
 const azimuth = ref(180);
 const day = ref<ShadingDay | null>(null);
 const month = computed(() => Math.min(12, view.month || 7));
-const FIELDS: [keyof Shading & string, string][] = [
-  ["overhang_m", "Overhang, depth"], ["overhang_gap_m", "above the head by"], ["overhang_beyond_m", "past the jambs by"],
-  ["left_fin_m", "Fin at the left, depth"], ["right_fin_m", "Fin at the right, depth"], ["fin_gap_m", "beside the jambs by"],
-  ["fin_beyond_m", "past head and sill by"], ["reveal_m", "Reveal: pane stands back by"],
-]; // prettier-ignore
+const field = fieldsFor("shading", () => shading.value);
+const FIELDS = ["overhang_m", "overhang_gap_m", "overhang_beyond_m", "left_fin_m", "right_fin_m", "fin_gap_m", "fin_beyond_m", "reveal_m"] as const; // prettier-ignore
 
 watch(
   [() => doc.version, month, width, height, azimuth, () => props.id],
@@ -81,20 +77,8 @@ const series = computed(() => [
   <SharedPage :shared="shared" :name="shading.name" @open="emit('open', $event)">
     <div class="body two">
       <section>
-        <Field
-          label="Name"
-          :value="shading.name"
-          :editor="{ type: 'text' }"
-          :save="fieldSaver('shading', () => id, 'name', 'Shading name')"
-        />
-        <Field
-          v-for="[key, label] in FIELDS"
-          :key="key"
-          :label="label"
-          :value="shading[key]"
-          :editor="{ type: 'number', quantity: 'length' }"
-          :save="fieldSaver('shading', () => id, key, label)"
-        />
+        <Field v-bind="field('name')" />
+        <Field v-for="key in FIELDS" :key="key" v-bind="field(key)" />
         <UsedIn :shared="shared" @open="emit('open', $event)" />
         <p v-if="!shared.usages.value.length" class="soft">Choose it for an opening in Rooms.</p>
       </section>

@@ -3,6 +3,7 @@
 import { client, unwrap } from "@/api/client";
 import { newId, useDocument } from "@/document/store";
 import type { Change } from "@/document/types";
+import { editorOf } from "@/parts/declared";
 import DataGrid from "@/parts/DataGrid.vue";
 import Figure from "@/parts/Figure.vue";
 import type { Column, Edit } from "@/parts/grid";
@@ -39,13 +40,17 @@ watch(
 const rows = computed<Row[]>(() =>
   (found.value?.lines ?? []).map((line) => ({ ...line, id: `${line.item}/${line.size}` })),
 );
+/** A figure of a price, edited in the line that it prices. */
+const priced = (key: "each" | "per_unit", title: string, width: number): Column<Row> => ({
+  key, title, width, quantity: "money", value: (r) => r[key], editor: editorOf("price", key),
+}); // prettier-ignore
 const columns: Column<Row>[] = [
   { key: "item", title: "Item", width: 330, value: (r) => r.item },
   { key: "size", title: "Size", width: 170, value: (r) => r.size || "–" },
   { key: "count", title: "count", quantity: "count", width: 70, value: (r) => r.count },
   { key: "duty", title: "duty in all", width: 120, value: (r) => r.duty, text: (r) => (r.unit ? `${r.duty.toFixed(1)} ${r.unit}` : "–") },
-  { key: "each", title: "each", quantity: "money", width: 100, value: (r) => r.each, editor: { type: "number", quantity: "money" } },
-  { key: "per_unit", title: "per unit of duty", quantity: "money", width: 120, value: (r) => r.per_unit, editor: { type: "number", quantity: "money" } },
+  priced("each", "each", 100),
+  priced("per_unit", "per unit of duty", 120),
   { key: "total", title: "in all", quantity: "money", width: 120, value: (r) => r.total },
 ]; // prettier-ignore
 

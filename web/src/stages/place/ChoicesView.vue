@@ -1,9 +1,9 @@
 <script setup lang="ts">
 import TextBox from "@/parts/TextBox.vue";
 import { setField, useDocument } from "@/document/store";
+import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
-import { fieldSaver } from "@/parts/saving";
 import { useResults } from "@/results/store";
 import { parseMonthDay, showMonthDay } from "@/units/monthDay";
 import { useView } from "@/view/store";
@@ -14,30 +14,13 @@ const view = useView();
 const results = useResults();
 const project = computed(() => doc.project!);
 const site = computed(() => doc.site!);
+const field = fieldsFor("project", () => project.value);
+const siteField = fieldsFor("site", () => site.value);
 const building = computed(() => results.get("group", "building"));
 const before = computed(() => results.prior("group", "building"));
 const holidays = computed(() => project.value.holidays ?? []);
 const date = ref("");
 const name = ref("");
-const VENTILATION = [
-  { value: "62.1 full", label: "62.1-2019, full" },
-  { value: "62.1 simplified", label: "62.1-2019, simplified" },
-  { value: "sum", label: "EN 16798-1, sum" },
-];
-const HEATING = [
-  { value: "balance", label: "room heat balance" },
-  { value: "u_values", label: "by U-values" },
-];
-const UNITS = [
-  { value: "SI", label: "SI" },
-  { value: "IP", label: "inch-pound" },
-];
-function save(key: string, label: string) {
-  return fieldSaver("project", () => project.value.id, key, label);
-}
-function saveSite(key: string, label: string) {
-  return fieldSaver("site", () => site.value.id, key, label);
-}
 async function addHoliday(): Promise<void> {
   const found = parseMonthDay(date.value);
   if (!found) {
@@ -52,34 +35,24 @@ async function dropHoliday(index: number): Promise<void> {
   const rows = holidays.value.filter((_, i) => i !== index);
   await doc.attempt("Holiday removed", setField("project", project.value.id, "holidays", rows));
 }
-async function saveUnits(value: unknown): Promise<void> {
-  await save("units", "Units of the project")(value);
-  view.system = value === "IP" ? "IP" : "SI";
-}
+/** The project's units, which the window takes at once. */
+const units = computed(() => {
+  const bound = field("units");
+  const save = async (value: unknown): Promise<void> => {
+    await bound.save(value);
+    view.system = value === "IP" ? "IP" : "SI";
+  };
+  return { ...bound, save: Object.assign(save, { of: bound.save.of }) };
+});
 </script>
 
 <template>
   <div class="cols">
     <section>
       <h2>Procedures</h2>
-      <Field
-        label="Outdoor air of systems"
-        :value="project.ventilation"
-        :editor="{ type: 'choice', choices: VENTILATION }"
-        :save="save('ventilation', 'Ventilation procedure')"
-      />
-      <Field
-        label="Heating load"
-        :value="project.heating_procedure"
-        :editor="{ type: 'choice', choices: HEATING }"
-        :save="save('heating_procedure', 'Heating procedure')"
-      />
-      <Field
-        label="Gains counted in winter"
-        :value="project.winter_gains_share"
-        :editor="{ type: 'number', quantity: 'percent' }"
-        :save="save('winter_gains_share', 'Gains counted in winter')"
-      />
+      <Field v-bind="field('ventilation')" />
+      <Field v-bind="field('heating_procedure')" />
+      <Field v-bind="field('winter_gains_share')" />
       <p class="soft small">
         ASHRAE 62.1 with the full system efficiency of its appendix A, or Ev 0.75 and 1.5 times the room's
         outdoor air as least supply; EN 16798-1 adds what the rooms need. Heating by the balance has its own
@@ -87,18 +60,8 @@ async function saveUnits(value: unknown): Promise<void> {
         ISO 6946 and air temperatures alone.
       </p>
       <h2>Margins</h2>
-      <Field
-        label="on heating"
-        :value="project.heating_margin"
-        :editor="{ type: 'number', quantity: 'percent' }"
-        :save="save('heating_margin', 'Heating margin')"
-      />
-      <Field
-        label="on cooling"
-        :value="project.cooling_margin"
-        :editor="{ type: 'number', quantity: 'percent' }"
-        :save="save('cooling_margin', 'Cooling margin')"
-      />
+      <Field v-bind="field('heating_margin')" />
+      <Field v-bind="field('cooling_margin')" />
       <p v-if="building" class="soft small">
         Building cooling
         <Figure :value="building.cooling.sensible_w" :prior="before?.cooling.sensible_w" quantity="load" />,
@@ -109,33 +72,13 @@ async function saveUnits(value: unknown): Promise<void> {
         <template v-if="!project.heating_margin && !project.cooling_margin">Practice is 10 to 25 %.</template>
       </p>
       <h2>Units</h2>
-      <Field
-        label="Project opens in"
-        :value="project.units"
-        :editor="{ type: 'choice', choices: UNITS }"
-        :save="saveUnits"
-      />
+      <Field v-bind="units" />
     </section>
     <section>
       <h2>Calendar</h2>
-      <Field
-        label="Year of the calendar"
-        :value="project.year"
-        :editor="{ type: 'number', quantity: 'count' }"
-        :save="save('year', 'Year')"
-      />
-      <Field
-        label="Daylight saving from"
-        :value="site.saving_from"
-        :editor="{ type: 'month_day', clearable: true }"
-        :save="saveSite('saving_from', 'Daylight saving from')"
-      />
-      <Field
-        label="to"
-        :value="site.saving_to"
-        :editor="{ type: 'month_day', clearable: true }"
-        :save="saveSite('saving_to', 'Daylight saving to')"
-      />
+      <Field v-bind="field('year')" />
+      <Field v-bind="siteField('saving_from')" />
+      <Field v-bind="siteField('saving_to')" />
       <p class="soft small">
         Between the two, schedules run an hour earlier against the sun; the sun itself keeps standard time.
       </p>

@@ -2,10 +2,11 @@
 import { useDocument } from "@/document/store";
 import type { DesignMonth } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
+import { column, fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import type { Column } from "@/parts/grid";
 import LineChart from "@/parts/LineChart.vue";
-import { fieldSaver, gridSaver } from "@/parts/saving";
+import { gridSaver } from "@/parts/saving";
 import { MONTHS, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed } from "vue";
@@ -16,31 +17,27 @@ const view = useView();
 const { day, month } = usePlaceDay();
 const site = computed(() => doc.site!);
 const project = computed(() => doc.project!);
+const field = fieldsFor("site", () => site.value);
+const projectField = fieldsFor("project", () => project.value);
 const months = computed(() => doc.rows("design_month").sort((a, b) => a.month - b.month));
 const chosen = computed(() => months.value.find((row) => row.month === month.value)?.id);
 
-function column(key: keyof DesignMonth & string, title: string, quantity: string): Column<DesignMonth> {
-  return { key, title, quantity, width: 92, value: (row) => row[key], editor: { type: "number", quantity } };
-}
 /** A value of the month's own, or the site's in italics. */
-function ownOr(key: "ground_reflectance" | "ground_temperature_c", title: string, quantity: string): Column<DesignMonth> {
-  const plain = column(key, title, quantity);
-  return {
-    ...plain,
+const ownOr = (key: "ground_reflectance" | "ground_temperature_c", title: string): Column<DesignMonth> =>
+  column("design_month", key, 92, {
+    title,
     value: (row) => row[key] ?? site.value[key],
     origin: (row) => (row[key] === null ? "site" : "own"),
-    editor: { type: "number", quantity, clearable: true },
-  };
-} // prettier-ignore
+  });
 const columns: Column<DesignMonth>[] = [
   { key: "month", title: "Month", width: 56, value: (row) => row.month, text: (row) => MONTHS[row.month - 1] ?? "" },
-  column("dry_bulb_c", "Dry-bulb", "temperature"),
-  column("wet_bulb_c", "Wet-bulb", "temperature"),
-  column("range_k", "Daily range", "temperature_difference"),
-  { ...column("tau_b", "τb beam", "ratio"), text: (row) => row.tau_b.toFixed(3), width: 72 },
-  { ...column("tau_d", "τd diffuse", "ratio"), text: (row) => row.tau_d.toFixed(3), width: 76 },
-  ownOr("ground_reflectance", "Reflectance", "ratio"),
-  ownOr("ground_temperature_c", "Ground", "temperature"),
+  column("design_month", "dry_bulb_c", 92),
+  column("design_month", "wet_bulb_c", 92),
+  column("design_month", "range_k", 92),
+  column("design_month", "tau_b", 72, { title: "τb beam", text: (row) => row.tau_b.toFixed(3) }),
+  column("design_month", "tau_d", 76, { title: "τd diffuse", text: (row) => row.tau_d.toFixed(3) }),
+  ownOr("ground_reflectance", "Reflectance"),
+  ownOr("ground_temperature_c", "Ground"),
 ]; // prettier-ignore
 
 const FACES: [string, string][] = [
@@ -70,68 +67,25 @@ const humidity = computed(() => [
   },
 ]);
 const saveMonths = gridSaver<DesignMonth>("design_month", "Design month");
-const MONTH_CHOICES = MONTHS.slice(0, 12).map((label, i) => ({ value: String(i + 1), label }));
-function save(key: string, label: string) {
-  return fieldSaver("site", () => site.value.id, key, label);
-}
 </script>
 
 <template>
   <div class="cols">
     <section class="facts">
       <h2>Winter design day</h2>
-      <Field
-        label="Winter dry-bulb"
-        :value="site.winter_dry_bulb_c"
-        :editor="{ type: 'number', quantity: 'temperature' }"
-        :save="save('winter_dry_bulb_c', 'Winter dry-bulb')"
-      />
-      <Field
-        label="Indoor humidity then"
-        :value="site.indoor_winter_humidity"
-        :editor="{ type: 'number', quantity: 'percent' }"
-        :save="save('indoor_winter_humidity', 'Indoor winter humidity')"
-      />
+      <Field v-bind="field('winter_dry_bulb_c')" />
+      <Field v-bind="field('indoor_winter_humidity')" />
       <p class="soft small">Flat and without sun. The humidity is for the dew point in sections (Fabric).</p>
       <h2>Dehumidification day</h2>
-      <Field
-        label="Month"
-        :value="site.dehumidification_month ? String(site.dehumidification_month) : null"
-        :editor="{ type: 'choice', clearable: true, choices: MONTH_CHOICES }"
-        :save="
-          (value) =>
-            save('dehumidification_month', 'Dehumidification month')(value === null ? null : Number(value))
-        "
-      />
-      <Field
-        label="Dew point"
-        :value="site.dehumidification_dew_point_c"
-        :editor="{ type: 'number', quantity: 'temperature', clearable: true }"
-        :save="save('dehumidification_dew_point_c', 'Dew point')"
-      />
-      <Field
-        label="Coincident dry-bulb"
-        :value="site.dehumidification_dry_bulb_c"
-        :editor="{ type: 'number', quantity: 'temperature', clearable: true }"
-        :save="save('dehumidification_dry_bulb_c', 'Coincident dry-bulb')"
-      />
+      <Field v-bind="field('dehumidification_month')" />
+      <Field v-bind="field('dehumidification_dew_point_c')" />
+      <Field v-bind="field('dehumidification_dry_bulb_c')" />
       <p class="soft small">
         With all three it is a thirteenth design day for rooms and coils; sun and daily range are its month's.
         <TextAct v-if="site.dehumidification_month" @click="view.month = 13">show it</TextAct>
       </p>
       <h2>Summer</h2>
-      <Field
-        label="Course of the day"
-        :value="project.profile"
-        :editor="{
-          type: 'choice',
-          choices: [
-            { value: 'handbook', label: 'handbook profile' },
-            { value: 'sinusoid', label: 'sinusoid, peak 15:00' },
-          ],
-        }"
-        :save="fieldSaver('project', () => project.id, 'profile', 'Course of the day')"
-      />
+      <Field v-bind="projectField('profile')" />
     </section>
     <section class="table">
       <h2>Summer design days, one for each month</h2>

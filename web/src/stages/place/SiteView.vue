@@ -3,10 +3,9 @@ import Choice from "@/parts/Choice.vue";
 import Slide from "@/parts/Slide.vue";
 import { MONTH_CHOICES } from "@/parts/months";
 import { setField, useDocument } from "@/document/store";
-import type { Site } from "@/document/types";
+import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import LineChart from "@/parts/LineChart.vue";
-import { fieldSaver } from "@/parts/saving";
 import { clock, compass, MONTHS, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
@@ -20,27 +19,10 @@ const site = computed(() => doc.site!);
 const tilt = ref(90);
 const azimuth = ref(180);
 const { day, month } = usePlaceDay(tilt, azimuth);
-type Key = keyof Site & string;
-const FIELDS: [Key, string, string][] = [
-  ["latitude", "Latitude, north +", "ratio"],
-  ["longitude", "Longitude, east +", "ratio"],
-  ["utc_offset_h", "Time zone, from UTC", "time"],
-  ["elevation_m", "Elevation", "elevation"],
-  ["ground_reflectance", "Ground reflectance", "ratio"],
-  ["cold_water_c", "Cold water main", "temperature"],
-  ["winter_wind_m_s", "Winter wind, open station", "wind"],
-  ["summer_wind_m_s", "Summer wind, open station", "wind"],
-];
-const TERRAINS = ["city", "suburb", "open country", "open water"].map((v) => ({ value: v, label: v }));
-const SHELTERS = ["1 none", "2 light", "3 moderate", "4 heavy", "5 very heavy"].map((label, i) => ({
-  value: String(i + 1),
-  label,
-}));
+const field = fieldsFor("site", () => site.value);
+const FIELDS = ["latitude", "longitude", "utc_offset_h", "elevation_m", "ground_reflectance", "cold_water_c", "winter_wind_m_s", "summer_wind_m_s"] as const; // prettier-ignore
 const skyline = computed(() => site.value.skyline ?? []);
 
-function save(key: Key, label: string) {
-  return fieldSaver("site", () => site.value.id, key, label);
-}
 function saveSky(index: number, key: string) {
   return (value: unknown): Promise<void> => {
     const rows = skyline.value.map((row, i) => (i === index ? { ...row, [key]: value } : row));
@@ -72,27 +54,10 @@ const series = computed(() => {
   <div class="cols">
     <section>
       <h2>Site</h2>
-      <Field label="Name" :value="site.name" :editor="{ type: 'text' }" :save="save('name', 'Site name')" />
-      <Field
-        v-for="[key, label, quantity] in FIELDS"
-        :key="key"
-        :label="label"
-        :value="site[key]"
-        :editor="{ type: 'number', quantity }"
-        :save="save(key, label)"
-      />
-      <Field
-        label="Terrain"
-        :value="site.terrain"
-        :editor="{ type: 'choice', choices: TERRAINS }"
-        :save="save('terrain', 'Terrain')"
-      />
-      <Field
-        label="Shelter against wind"
-        :value="String(site.shelter_class)"
-        :editor="{ type: 'choice', choices: SHELTERS }"
-        :save="(value) => save('shelter_class', 'Shelter')(Number(value))"
-      />
+      <Field v-bind="field('name')" />
+      <Field v-for="key in FIELDS" :key="key" v-bind="field(key)" />
+      <Field v-bind="field('terrain')" />
+      <Field v-bind="field('shelter_class')" />
       <p v-if="day" class="soft small">
         Pressure of the standard atmosphere at this elevation:
         {{ toShown(day.pressure_pa, "air_pressure", view.system).toFixed(2) }}

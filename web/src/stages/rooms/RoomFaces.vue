@@ -3,6 +3,7 @@ import Choice from "@/parts/Choice.vue";
 import { newId, useDocument } from "@/document/store";
 import type { Opening, Room, Surface } from "@/document/types";
 import ActionMenu from "@/parts/ActionMenu.vue";
+import { column } from "@/parts/declared";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column, Edit } from "@/parts/grid";
 import { choicesOf, gridSaver } from "@/parts/saving";
@@ -22,20 +23,8 @@ const ROLES = {
   inner_wall: "inner wall",
   inner_floor: "inner floor, ceiling",
 };
-const BOUNDARIES = {
-  outdoors: "outdoors",
-  ground: "ground",
-  adiabatic: "same as here",
-  difference: "temperature difference",
-  fixed: "fixed temperature",
-  scheduled: "temperature by schedule",
-  room: "another room",
-};
 
 const roles = Object.entries(ROLES).map(([value, title]) => ({ value, title }));
-function list(labels: Record<string, string>) {
-  return Object.entries(labels).map(([value, label]) => ({ value, label }));
-}
 
 const surfaces = computed(() => doc.rows("surface").filter((row) => row.room === props.room.id));
 const openings = computed(() => {
@@ -51,34 +40,34 @@ function openingArea(surfaceId: string): number {
 }
 
 const surfaceColumns = computed<Column<Surface>[]>(() => [
-  { key: "name", title: "Surface", width: 118, value: (r) => r.name, editor: { type: "text" } },
-  { key: "role", title: "Role", width: 104, value: (r) => r.role, text: (r) => ROLES[r.role], editor: { type: "choice", choices: list(ROLES) } },
-  { key: "boundary", title: "Beyond it", width: 116, value: (r) => r.boundary, text: (r) => BOUNDARIES[r.boundary], editor: { type: "choice", choices: list(BOUNDARIES) } },
-  { key: "area_m2", title: "Area", quantity: "area", width: 76, value: (r) => r.area_m2, editor: { type: "number", quantity: "area" } },
+  column("surface", "name", 118),
+  column("surface", "role", 104),
+  column("surface", "boundary", 116),
+  column("surface", "area_m2", 76),
   { key: "net", title: "net", quantity: "area", width: 70, value: (r) => r.area_m2 - openingArea(r.id) },
-  { key: "azimuth_deg", title: "Faces", quantity: "angle", width: 84, value: (r) => r.azimuth_deg, editable: (r) => r.tilt_deg > 0 && r.tilt_deg < 180,
-    text: (r) => (r.tilt_deg === 0 ? "up" : r.tilt_deg === 180 ? "down" : `${compass(r.azimuth_deg)} ${r.azimuth_deg}`), editor: { type: "number", quantity: "angle" } },
-  { key: "tilt_deg", title: "Tilt", quantity: "angle", width: 62, value: (r) => r.tilt_deg, editor: { type: "number", quantity: "angle" } },
+  column("surface", "azimuth_deg", 84, { title: "Faces", editable: (r) => r.tilt_deg > 0 && r.tilt_deg < 180,
+    text: (r) => (r.tilt_deg === 0 ? "up" : r.tilt_deg === 180 ? "down" : `${compass(r.azimuth_deg)} ${r.azimuth_deg}`) }),
+  column("surface", "tilt_deg", 62),
   { key: "assembly", title: "Assembly", width: 150, value: (r) => r.assembly, origin: (r) => (r.assembly ? "own" : "kit"),
     text: (r) => doc.get("assembly", r.assembly)?.name ?? `kit: ${doc.get("assembly", doc.get("kit", doc.project?.kit)?.[r.role])?.name ?? "missing"}`,
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("assembly")) } },
   { key: "neighbour", title: "Room beyond", width: 130, value: (r) => r.neighbour, editable: (r) => r.boundary === "room",
     text: (r) => { const beyond = doc.get("room", r.neighbour); return beyond ? `${beyond.number} ${beyond.name}` : "–"; },
     editor: { type: "choice", clearable: true, choices: others.value.map((row) => ({ value: row.id, label: `${row.number} ${row.name}` })) } },
-  { key: "cooling_difference_k", title: "ΔT cool", quantity: "temperature_difference", width: 84, value: (r) => (r.boundary === "difference" ? r.cooling_difference_k : null), editable: (r) => r.boundary === "difference", editor: { type: "number", quantity: "temperature_difference" } },
-  { key: "heating_difference_k", title: "ΔT heat", quantity: "temperature_difference", width: 84, value: (r) => (r.boundary === "difference" ? r.heating_difference_k : null), editable: (r) => r.boundary === "difference", editor: { type: "number", quantity: "temperature_difference" } },
-  { key: "fixed_temperature_c", title: "fixed at", quantity: "temperature", width: 84, value: (r) => r.fixed_temperature_c, editor: { type: "number", quantity: "temperature", clearable: true } },
-  { key: "temperature_schedule", title: "by schedule", width: 120, value: (r) => r.temperature_schedule, text: (r) => doc.get("schedule", r.temperature_schedule)?.name ?? "–", editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("schedule").filter((s) => s.kind === "temperature")) } },
-  { key: "exposed_perimeter_m", title: "outer edge", quantity: "length", width: 92, value: (r) => r.exposed_perimeter_m, editable: (r) => r.boundary === "ground", editor: { type: "number", quantity: "length", clearable: true } },
+  column("surface", "cooling_difference_k", 84, { value: (r) => (r.boundary === "difference" ? r.cooling_difference_k : null), editable: (r) => r.boundary === "difference" }),
+  column("surface", "heating_difference_k", 84, { value: (r) => (r.boundary === "difference" ? r.heating_difference_k : null), editable: (r) => r.boundary === "difference" }),
+  column("surface", "fixed_temperature_c", 84, { title: "fixed at" }),
+  column("surface", "temperature_schedule", 120, { title: "by schedule", choices: choicesOf(doc.rows("schedule").filter((s) => s.kind === "temperature")) }),
+  column("surface", "exposed_perimeter_m", 92, { title: "outer edge", editable: (r) => r.boundary === "ground" }),
 ]); // prettier-ignore
 
 const openingColumns = computed<Column<Opening>[]>(() => [
-  { key: "name", title: "Opening", width: 118, value: (r) => r.name, editor: { type: "text" } },
+  column("opening", "name", 118),
   { key: "surface", title: "In", width: 130, value: (r) => r.surface, text: (r) => where(r.surface), editor: { type: "choice", choices: surfaces.value.map((s) => ({ value: s.id, label: where(s.id) })) } },
-  { key: "kind", title: "Kind", width: 72, value: (r) => r.kind, editor: { type: "choice", choices: list({ window: "window", door: "door" }) } },
-  { key: "count", title: "Count", quantity: "count", width: 62, value: (r) => r.count, editor: { type: "number", quantity: "count" } },
-  { key: "width_m", title: "Width", quantity: "length", width: 80, value: (r) => r.width_m, editor: { type: "number", quantity: "length" } },
-  { key: "height_m", title: "Height", quantity: "length", width: 80, value: (r) => r.height_m, editor: { type: "number", quantity: "length" } },
+  column("opening", "kind", 72),
+  column("opening", "count", 62),
+  column("opening", "width_m", 80),
+  column("opening", "height_m", 80),
   { key: "area", title: "Area", quantity: "area", width: 74, value: (r) => r.count * r.width_m * r.height_m },
   { key: "share", title: "of wall", quantity: "percent", width: 74, value: (r) => (r.count * r.width_m * r.height_m) / (doc.get("surface", r.surface)?.area_m2 ?? NaN), editor: { type: "number", quantity: "percent" } },
   { key: "glazing", title: "Glazing", width: 150, value: (r) => r.glazing, origin: (r) => (r.glazing ? "own" : "kit"), editable: (r) => r.kind === "window",
@@ -87,7 +76,7 @@ const openingColumns = computed<Column<Opening>[]>(() => [
   { key: "assembly", title: "Door", width: 130, value: (r) => r.assembly, origin: (r) => (r.assembly ? "own" : "kit"), editable: (r) => r.kind === "door",
     text: (r) => (r.kind === "window" ? "–" : (doc.get("assembly", r.assembly)?.name ?? `kit: ${doc.get("assembly", doc.get("kit", doc.project?.kit)?.door)?.name ?? "missing"}`)),
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("assembly")) } },
-  { key: "shading", title: "Shading", width: 130, value: (r) => r.shading, text: (r) => doc.get("shading", r.shading)?.name ?? "none", editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("shading")) } },
+  column("opening", "shading", 130, { empty: "none" }),
 ]); // prettier-ignore
 
 function where(id: string): string {

@@ -1,6 +1,8 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
 import type { Change, Level, Project, Use, Zone } from "@/document/types";
+import { fieldsOf } from "@/document/fields";
+import { column } from "@/parts/declared";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column, Edit } from "@/parts/grid";
 import { computed, ref } from "vue";
@@ -54,22 +56,25 @@ const counts = computed(() => {
 });
 
 type Key = Exclude<keyof Level & keyof Use & keyof Zone & keyof Project, "id" | "name">;
+/** What zones pass on, uses and levels do too. */
+const PASSED = fieldsOf("zone").filter(([, it]) => it.sheet).map(([key]) => key as Key); // prettier-ignore
 
 /** A value that a level, a use or a zone may leave to the building; then the building's shows, in italics. */
-function passed(key: Key | "height_m", title: string, quantity: string, width: number): Column<Giver> {
+function passed(key: Key | "height_m"): Column<Giver> {
   const own = (giver: Giver) => (giver.row as Record<string, unknown>)[key] as number | null | undefined;
   const has = (giver: Giver) => key !== "height_m" || giver.kind === "level" || giver.kind === "project";
+  const { title, quantity, editor } = column("level", key, 0);
   return {
     key,
     title,
-    quantity,
-    width,
+    ...(quantity ? { quantity } : {}),
+    width: 78,
     // A zone that says nothing leaves it to each room's use: there is no one value to show.
     value: (giver) =>
       has(giver) ? (own(giver) ?? (giver.kind === "zone" ? null : doc.project?.[key])) : null,
     origin: (giver) => (!has(giver) ? "" : own(giver) == null && giver.kind !== "zone" ? "building" : "own"),
     editable: has,
-    editor: { type: "number", quantity, clearable: true },
+    ...(editor ? { editor: { ...editor, clearable: true } } : {}),
   };
 }
 
@@ -102,15 +107,8 @@ const columns = computed<Column<Giver>[]>(() => [
     editable: (giver) => giver.kind === "level",
     editor: { type: "number", quantity: "length" },
   },
-  passed("height_m", "Height", "length", 64),
-  passed("infiltration_ach", "Infiltration", "air_changes", 80),
-  passed("minimum_air_changes", "At least", "air_changes", 68),
-  passed("heating_setpoint_c", "Heated to", "temperature", 76),
-  passed("cooling_setpoint_c", "Cooled to", "temperature", 76),
-  passed("heating_setback_c", "Set back to", "temperature", 82),
-  passed("cooling_setup_c", "Set up to", "temperature", 74),
-  passed("warm_up_h", "Warm-up", "time", 70),
-  passed("pull_down_h", "Pull-down", "minutes", 76),
+  passed("height_m"),
+  ...PASSED.map((key) => passed(key)),
   {
     key: "sensor_room",
     title: "Sensor in",

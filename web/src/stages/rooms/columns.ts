@@ -1,5 +1,6 @@
 import { useDocument } from "@/document/store";
 import type { Room } from "@/document/types";
+import { column, sheetFields } from "@/parts/declared";
 import type { Editor } from "@/parts/edit";
 import type { Column } from "@/parts/grid";
 import { choicesOf } from "@/parts/saving";
@@ -19,29 +20,19 @@ export type ColumnSet = keyof typeof SETS;
 type RoomKey = keyof Room & string;
 
 /** A value that a room may have of its own; otherwise the inherited one shows, in italics. */
-function inherited(key: RoomKey, title: string, quantity: string, width = 110): Column<Room> {
+function inherited(key: RoomKey, title?: string, width = 96): Column<Room> {
   const results = useResults();
-  return {
-    key,
-    title,
-    quantity,
-    width,
+  return column("room", key, width, {
+    ...(title ? { title } : {}),
     value: (row) => row[key] ?? results.get("effective", row.id)?.[key]?.[0],
     origin: (row) => results.get("effective", row.id)?.[key]?.[1] ?? "",
-    editor: { type: "number", quantity, clearable: true },
-  };
+    text: undefined,
+  });
 }
 
-function yesNo(key: "heated" | "cooled", title: string): Column<Room> {
-  const results = useResults();
-  return {
-    key,
-    title,
-    width: 76,
-    value: (row) => row[key] ?? results.get("effective", row.id)?.[key]?.[0],
-    origin: (row) => results.get("effective", row.id)?.[key]?.[1] ?? "",
-    editor: { type: "yesno", clearable: true },
-  };
+/** All that rooms inherit and that is declared for a set. */
+function inheritedOf(set: ColumnSet): Column<Room>[] {
+  return sheetFields(set).map((key) => inherited(key as RoomKey));
 }
 
 /** How far a typed floor area may lie from that of the outline [m²]. */
@@ -79,26 +70,20 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
       choice("zone", "Zone"),
       { key: "floor_area_m2", title: "Floor", quantity: "area", width: 86, value: (row) => row.floor_area_m2, editor: { type: "number", quantity: "area", clearable: true },
         note: (row) => (offPlan(row) ? `The outline on the plan has another area; Delete takes that one again.` : "") },
-      inherited("height_m", "Height", "length", 90),
+      inherited("height_m", "Height", 90),
       { key: "volume", title: "Volume", quantity: "volume", width: 96, value: (row) => results.get("room", row.id)?.volume_m3 },
     ],
     use: [
       choice("use", "Use"),
-      { key: "occupied", title: "Occupied", width: 84, value: (row) => row.occupied, editor: { type: "yesno" } },
-      yesNo("heated", "Heated"),
-      inherited("heating_setpoint_c", "Heated to", "temperature", 96),
-      yesNo("cooled", "Cooled"),
-      inherited("cooling_setpoint_c", "Cooled to", "temperature", 96),
-      inherited("heating_margin", "Heating margin", "percent", 110),
-      inherited("cooling_margin", "Cooling margin", "percent", 110),
+      column("room", "occupied", 84),
+      inherited("heated", undefined, 76),
+      inherited("cooled", undefined, 76),
+      ...inheritedOf("use"),
     ],
     thermostat: [
-      inherited("heating_setback_c", "Set back to", "temperature", 96),
-      inherited("cooling_setup_c", "Set up to", "temperature", 96),
-      inherited("warm_up_h", "Warm-up", "time", 82),
-      inherited("pull_down_h", "Pull-down", "minutes", 82),
-      { key: "heating_capacity_w", title: "Heating at most", quantity: "load", width: 116, value: (row) => row.heating_capacity_w, editor: { type: "number", quantity: "load", clearable: true } },
-      { key: "cooling_capacity_w", title: "Cooling at most", quantity: "load", width: 116, value: (row) => row.cooling_capacity_w, editor: { type: "number", quantity: "load", clearable: true } },
+      ...inheritedOf("thermostat"),
+      column("room", "heating_capacity_w", 116),
+      column("room", "cooling_capacity_w", 116),
       { key: "sensor_room", title: "Sensor in", width: 128, value: (row) => row.sensor_room, text: (row) => sensorOf(row), origin: (row) => results.get("effective", row.id)?.["sensor_room"]?.[1] ?? "",
         editor: { type: "choice", clearable: true, empty: "as its zone", choices: doc.rows("room").map((r) => ({ value: r.id, label: `${r.number} ${r.name}` })) } },
     ],
@@ -113,25 +98,24 @@ export function roomColumns(set: ColumnSet): Column<Room>[] {
     ],
     gains: [
       choice("use", "Use"),
-      inherited("people_per_m2", "People", "people_density"),
-      inherited("lights_w_m2", "Lights", "connected_density"),
-      inherited("equipment_w_m2", "Equipment", "connected_density", 120),
+      inherited("people_per_m2", "People", 110),
+      inherited("lights_w_m2", "Lights", 110),
+      inherited("equipment_w_m2", "Equipment", 120),
     ],
     air: [
       choice("air_system", "Air system"),
-      inherited("infiltration_ach", "Infiltration", "air_changes", 100),
-      inherited("minimum_air_changes", "At least", "air_changes", 90),
+      ...inheritedOf("air"),
       { key: "second_system", title: "then", width: 118, value: (row) => row.second_system, text: (row) => doc.get("air_system", row.second_system)?.name ?? "–",
         editor: { type: "choice", clearable: true, empty: "no second one", choices: choicesOf(doc.rows("air_system")) } },
-      { key: "offset_m3_s", title: "Offset", quantity: "airflow", width: 86, value: (row) => row.offset_m3_s, editor: { type: "number", quantity: "airflow", clearable: true } },
-      { key: "pinned_flow_m3_s", title: "Pinned", quantity: "airflow", width: 86, value: (row) => row.pinned_flow_m3_s, editor: { type: "number", quantity: "airflow", clearable: true } },
+      column("room", "offset_m3_s", 86),
+      column("room", "pinned_flow_m3_s", 86),
       { key: "airflow", title: "Supply", quantity: "airflow", width: 92, value: (row) => results.get("airflow", row.id)?.design_m3_s,
         prior: (row) => results.prior("airflow", row.id)?.design_m3_s, explain: (row) => (results.get("airflow", row.id) ? { quantity: "room_airflow", subject: row.id } : null) },
     ],
   }; // prettier-ignore
   return [
-    { key: "number", title: "No.", width: 58, value: (row) => row.number, editor: { type: "text" } },
-    { key: "name", title: "Room", width: 132, value: (row) => row.name, editor: { type: "text" } },
+    column("room", "number", 58, { title: "No." }),
+    column("room", "name", 132, { title: "Room" }),
     ...sets[set],
     { key: "cooling", title: "Cooling", quantity: "load", width: 128, value: (row) => results.get("room", row.id)?.cooling?.sensible_w,
       prior: (row) => results.prior("room", row.id)?.cooling?.sensible_w, explain: (row) => (results.get("room", row.id)?.cooling ? { quantity: "room_cooling", subject: row.id } : null) },

@@ -1,14 +1,15 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
 import type { Schedule } from "@/document/types";
+import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
-import { fieldSaver } from "@/parts/saving";
 import { useResults } from "@/results/store";
 import { computed } from "vue";
 
 /** Which patterns the design days take. */
 const props = defineProps<{ schedule: Schedule }>();
 const doc = useDocument();
+const field = fieldsFor("schedule", () => props.schedule);
 const result = computed(() => useResults().get("schedule", props.schedule.id));
 const patterns = computed(() => props.schedule.patterns.map((p) => ({ value: p.id, label: p.name })));
 function nameOf(id: string | null | undefined): string {
@@ -26,25 +27,9 @@ const year = computed(() => {
 <template>
   <div v-if="result">
     <h2>Design days</h2>
-    <Field
-      label="Summer"
-      :value="schedule.summer"
-      :editor="{ type: 'choice', clearable: true, choices: patterns, empty: 'the busiest weekday' }"
-      :save="fieldSaver('schedule', () => schedule.id, 'summer', 'Summer design pattern')"
-    />
-    <Field
-      v-if="!schedule.summer"
-      label="the busiest of each month"
-      :value="schedule.summer_by_month"
-      :editor="{ type: 'yesno' }"
-      :save="fieldSaver('schedule', () => schedule.id, 'summer_by_month', 'Busiest of each month')"
-    />
-    <Field
-      label="Winter"
-      :value="schedule.winter"
-      :editor="{ type: 'choice', clearable: true, choices: patterns, empty: 'an empty day' }"
-      :save="fieldSaver('schedule', () => schedule.id, 'winter', 'Winter design pattern')"
-    />
+    <Field v-bind="field('summer', { choices: patterns, empty: 'the busiest weekday' })" />
+    <Field v-if="!schedule.summer" v-bind="field('summer_by_month')" />
+    <Field v-bind="field('winter', { choices: patterns, empty: 'an empty day' })" />
     <p class="soft small">
       Summer takes {{ summer }}, winter {{ nameOf(result.winter) }}. {{ year }} Daylight saving (Place,
       Choices) moves the hours against the sun.

@@ -5,9 +5,10 @@ import { client, Refusal, unwrap } from "@/api/client";
 import { setField, useDocument } from "@/document/store";
 import type { PatternPart, Schedule } from "@/document/types";
 import type { Usage } from "@/document/usage";
+import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import { toCells, valueAt, type Steps } from "@/parts/pattern";
-import { choicesOf, fieldSaver } from "@/parts/saving";
+import { choicesOf } from "@/parts/saving";
 import { useShared } from "@/parts/shared";
 import SharedPage from "@/parts/SharedPage.vue";
 import UsedIn from "@/parts/UsedIn.vue";
@@ -25,6 +26,7 @@ const emit = defineEmits<{ open: [id: string] }>();
 const doc = useDocument();
 const view = useView();
 const shared = useShared("schedule", () => props.schedule.id);
+const field = fieldsFor("schedule", () => props.schedule);
 /** Patterns that have a tab; a year that was read from a file may have hundreds. */
 const TABS = 6;
 const patternId = ref("");
@@ -158,21 +160,8 @@ async function readFile(file: File): Promise<void> {
         <YearPlan :schedule="schedule" :usages="shared.usages.value" @pattern="patternId = $event" />
       </section>
       <section class="side">
-        <Field
-          label="Name"
-          :value="schedule.name"
-          :editor="{ type: 'text' }"
-          :save="fieldSaver('schedule', () => schedule.id, 'name', 'Schedule name')"
-        />
-        <Field
-          label="Values are"
-          :value="schedule.kind"
-          :editor="{
-            type: 'choice',
-            choices: Object.entries(KINDS).map(([value, k]) => ({ value, label: k.title.toLowerCase() })),
-          }"
-          :save="fieldSaver('schedule', () => schedule.id, 'kind', 'Kind of schedule')"
-        />
+        <Field v-bind="field('name')" />
+        <Field v-bind="field('kind')" />
         <Field label="Pattern name" :value="pattern.name" :editor="{ type: 'text' }" :save="rename" />
         <h2>What it does</h2>
         <p v-if="told" class="told" data-test="told">

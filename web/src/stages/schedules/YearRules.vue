@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { setField, useDocument } from "@/document/store";
 import type { RulePart, Schedule } from "@/document/types";
+import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
-import { fieldSaver } from "@/parts/saving";
 import { computed } from "vue";
 
 /** Rules of a year plan as a table: the pattern of every day, and what overrides it; later rules win. */
 const props = defineProps<{ schedule: Schedule }>();
 const doc = useDocument();
+const field = fieldsFor("schedule", () => props.schedule);
 const MOST = 40;
 const DAYS = ["Mo", "Tu", "We", "Th", "Fr", "Sa", "Su", "holidays"];
 const rules = computed(() => props.schedule.rules ?? []);
@@ -72,13 +73,7 @@ function add(): void {
           <td>31 Dec</td>
           <td>all</td>
           <td>
-            <Field
-              bare
-              label="Pattern of every day"
-              :value="schedule.base"
-              :editor="{ type: 'choice', choices: patterns }"
-              :save="fieldSaver('schedule', () => schedule.id, 'base', 'Pattern of every day')"
-            />
+            <Field bare v-bind="field('base', { choices: patterns })" />
           </td>
           <td />
         </tr>

@@ -3,11 +3,12 @@ import { newId, useDocument } from "@/document/store";
 import type { Use, UseItem } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column } from "@/parts/grid";
-import { choicesOf, gridSaver } from "@/parts/saving";
+import { gridSaver } from "@/parts/saving";
 import { unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
-import { POWER_BASES, quantityOf } from "./useFields";
+import { column, editorOf } from "@/parts/declared";
+import { quantityOfBasis } from "./useFields";
 
 const props = defineProps<{ use: Use }>();
 const doc = useDocument();
@@ -19,29 +20,22 @@ const items = computed(() =>
     .filter((row) => row.use === props.use.id)
     .sort((a, b) => (a.position ?? 0) - (b.position ?? 0)),
 );
-const share = (key: "radiant_share" | "latent_share" | "vented_share" | "usage_factor", title: string) => ({
-  key,
-  title,
-  quantity: "percent",
-  width: 70,
-  value: (row: UseItem) => row[key],
-  editor: { type: "number" as const, quantity: "percent" },
-});
+const share = (key: "radiant_share" | "latent_share" | "vented_share" | "usage_factor", title: string) => column("use_item", key, 70, { title }); // prettier-ignore
 const columns = computed<Column<UseItem>[]>(() => [
-  { key: "name", title: "Item", width: 130, value: (r) => r.name, editor: { type: "text" } },
-  { key: "count", title: "Count", quantity: "count", width: 58, value: (r) => r.count, editor: { type: "number", quantity: "ratio" } },
-  { key: "value", title: "each", width: 74, value: (r) => r.value, quantityOf: (r) => quantityOf(POWER_BASES, r.basis ?? "w"), editor: { type: "number" } },
+  column("use_item", "name", 130),
+  column("use_item", "count", 58),
+  column("use_item", "value", 74, { title: "each", quantityOf: (r) => quantityOfBasis(r.basis ?? "w") }),
   { key: "basis", title: "in", width: 116, value: (r) => r.basis, text: (r) => unitOfBasis(r.basis ?? "w"),
-    editor: { type: "choice", choices: POWER_BASES.map((b) => ({ value: b.value, label: unitOfBasis(b.value) })) } },
+    editor: { type: "choice", choices: editorOf("use_item", "basis").choices!.map(({ value }) => ({ value, label: unitOfBasis(value) })) } },
   share("usage_factor", "used"),
   share("radiant_share", "radiant"),
   share("latent_share", "latent"),
   share("vented_share", "vented"),
-  { key: "schedule", title: "Schedule", width: 150, value: (r) => r.schedule, text: (r) => doc.get("schedule", r.schedule)?.name ?? "all day", editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("schedule")) } },
+  column("use_item", "schedule", 150, { empty: "all day" }),
 ]); // prettier-ignore
 /** What the figures of a basis are in, in the units shown. */
 function unitOfBasis(basis: string): string {
-  const unit = unitOf(quantityOf(POWER_BASES, basis), view.system);
+  const unit = unitOf(quantityOfBasis(basis), view.system);
   return basis === "w_per_person" ? `${unit} a person` : unit;
 }
 const save = gridSaver<UseItem>("use_item", "Item");

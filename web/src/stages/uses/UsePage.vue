@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import type { Use } from "@/document/types";
+import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import { useShared } from "@/parts/shared";
@@ -10,7 +11,6 @@ import { counted } from "@/units/units";
 import { computed } from "vue";
 import UseAir from "./UseAir.vue";
 import UseDay from "./UseDay.vue";
-import { useEditing } from "./useFields";
 import UseItems from "./UseItems.vue";
 import UsePeople from "./UsePeople.vue";
 import UsePower from "./UsePower.vue";
@@ -23,7 +23,7 @@ const shared = useShared("use", () => props.use.id);
 const worked = computed(() => results.get("use", props.use.id));
 const result = computed(() => results.get("group", props.use.id));
 const before = computed(() => results.prior("group", props.use.id));
-const { save, number } = useEditing(() => props.use);
+const field = fieldsFor("use", () => props.use);
 </script>
 
 <template>
@@ -39,7 +39,7 @@ const { save, number } = useEditing(() => props.use);
     </template>
     <div class="body two">
       <section class="sentences">
-        <Field label="Name" :value="use.name" :editor="{ type: 'text' }" :save="save('name', 'name')" />
+        <Field v-bind="field('name')" />
         <UsePeople :use="use" :worked="worked" />
         <UsePower :use="use" :worked="worked" />
         <UseAir :use="use" :worked="worked" />
@@ -48,37 +48,14 @@ const { save, number } = useEditing(() => props.use);
           <h2>Yardstick</h2>
           <p>
             Cooling is ordinarily
-            <Field
-              inline
-              label="Ordinary cooling, from"
-              :value="use.yardstick_low_w_m2"
-              :editor="number('power_per_area')"
-              :save="save('yardstick_low_w_m2', 'yardstick')"
-            />
+            <Field inline v-bind="field('yardstick_low_w_m2')" />
             to
-            <Field
-              inline
-              label="Ordinary cooling, to"
-              :value="use.yardstick_high_w_m2"
-              :editor="number('power_per_area')"
-              :save="save('yardstick_high_w_m2', 'yardstick')"
-            />. Without cooling, air above
-            <Field
-              inline
-              label="Too warm above"
-              :value="use.warm_limit_c"
-              :editor="number('temperature')"
-              :save="save('warm_limit_c', 'limit of warmth')"
-            />
+            <Field inline v-bind="field('yardstick_high_w_m2')" />. Without cooling, air above
+            <Field inline v-bind="field('warm_limit_c')" />
             is too warm.
           </p>
         </div>
-        <Field
-          label="Source of the values"
-          :value="use.source"
-          :editor="{ type: 'text', clearable: true }"
-          :save="(value) => save('source', 'source')(value ?? '')"
-        />
+        <Field v-bind="field('source')" />
       </section>
       <section class="right">
         <UseDay :worked="worked" />

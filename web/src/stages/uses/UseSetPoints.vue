@@ -1,15 +1,15 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
 import type { Use } from "@/document/types";
+import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import { choicesOf } from "@/parts/saving";
 import { computed } from "vue";
-import { AWAY_COOLING, AWAY_HEATING, DRAWN_AIR, SENSING, useEditing, WARM_UP } from "./useFields";
 
 /** Set-points with what happens outside their hours, air drawn in by warmth, humidity limits. */
 const props = defineProps<{ use: Use }>();
 const doc = useDocument();
-const { save, number, choice } = useEditing(() => props.use);
+const field = fieldsFor("use", () => props.use);
 const hours = computed(() => choicesOf(doc.rows("schedule").filter((row) => row.kind === "on_off")));
 const programmes = computed(() =>
   choicesOf(doc.rows("schedule").filter((row) => row.kind === "temperature")),
@@ -21,46 +21,14 @@ const leaves = computed(() => props.use.heating_away !== "hold" || props.use.coo
   <div class="block">
     <h2>Set-points</h2>
     <p>
-      <Field
-        inline
-        label="Heated"
-        :value="use.heated"
-        :editor="{ type: 'yesno' }"
-        :save="save('heated', 'heated')"
-      />
+      <Field inline v-bind="field('heated')" />
       heated to
-      <Field
-        inline
-        label="Heated to"
-        :value="use.heating_setpoint_c"
-        :inherited="doc.project?.heating_setpoint_c"
-        :editor="number('temperature')"
-        :save="save('heating_setpoint_c', 'heating set-point')"
-      />
+      <Field inline v-bind="field('heating_setpoint_c')" />
       and
-      <Field
-        inline
-        label="Cooled"
-        :value="use.cooled"
-        :editor="{ type: 'yesno' }"
-        :save="save('cooled', 'cooled')"
-      />
+      <Field inline v-bind="field('cooled')" />
       cooled to
-      <Field
-        inline
-        label="Cooled to"
-        :value="use.cooling_setpoint_c"
-        :inherited="doc.project?.cooling_setpoint_c"
-        :editor="number('temperature')"
-        :save="save('cooling_setpoint_c', 'cooling set-point')"
-      />,
-      <Field
-        inline
-        label="These hold"
-        :value="use.setpoint_schedule"
-        :editor="choice(hours, 'day and night')"
-        :save="save('setpoint_schedule', 'hours of the set-points')"
-      />.
+      <Field inline v-bind="field('cooling_setpoint_c')" />,
+      <Field inline v-bind="field('setpoint_schedule', { choices: hours, empty: 'day and night' })" />.
     </p>
     <p v-if="!use.cooled" class="derived">
       Not cooled: the air floats; the figure is only the reference that neighbours' temperature differences
@@ -68,81 +36,29 @@ const leaves = computed(() => props.use.heating_away !== "hold" || props.use.coo
     </p>
     <p v-if="use.heated">
       Outside these hours heating is
-      <Field
-        inline
-        label="heating outside them"
-        :value="use.heating_away"
-        :editor="choice(AWAY_HEATING)"
-        :save="save('heating_away', 'heating outside its hours')"
-      /><template v-if="use.heating_away === 'setback'">
+      <Field inline v-bind="field('heating_away')" /><template v-if="use.heating_away === 'setback'">
         to
-        <Field
-          inline
-          label="set back to"
-          :value="use.heating_setback_c"
-          :inherited="doc.project?.heating_setback_c"
-          :editor="number('temperature')"
-          :save="save('heating_setback_c', 'setback')" /></template
+        <Field inline v-bind="field('heating_setback_c')" /></template
       ><template v-if="use.heating_away !== 'hold'"
         >; the warm-up is
-        <Field
-          inline
-          label="warm-up capacity"
-          :value="use.warm_up"
-          :editor="choice(WARM_UP)"
-          :save="save('warm_up', 'way of sizing the warm-up')" />
+        <Field inline v-bind="field('warm_up')" />
         of
-        <Field
-          v-if="use.warm_up === 'solved'"
-          inline
-          label="time to warm up"
-          :value="use.warm_up_h"
-          :inherited="doc.project?.warm_up_h"
-          :editor="number('time')"
-          :save="save('warm_up_h', 'time to warm up')" /><Field
+        <Field v-if="use.warm_up === 'solved'" inline v-bind="field('warm_up_h')" /><Field
           v-else
           inline
-          label="allowance per floor area"
-          :value="use.reheat_w_m2"
-          :editor="number('power_per_area')"
-          :save="save('reheat_w_m2', 'warm-up allowance')" /></template
+          v-bind="field('reheat_w_m2')" /></template
       >.
-      <Field
-        inline
-        label="radiant share of its heating"
-        :value="use.heating_radiant_share"
-        :editor="number('percent')"
-        :save="save('heating_radiant_share', 'radiant share of its heating')"
-      />
+      <Field inline v-bind="field('heating_radiant_share')" />
       of the heating is radiant.
     </p>
     <p v-if="use.cooled">
       Outside these hours cooling is
-      <Field
-        inline
-        label="cooling outside them"
-        :value="use.cooling_away"
-        :editor="choice(AWAY_COOLING)"
-        :save="save('cooling_away', 'cooling outside its hours')"
-      /><template v-if="use.cooling_away === 'setup'">
+      <Field inline v-bind="field('cooling_away')" /><template v-if="use.cooling_away === 'setup'">
         to
-        <Field
-          inline
-          label="set up to"
-          :value="use.cooling_setup_c"
-          :inherited="doc.project?.cooling_setup_c"
-          :editor="number('temperature')"
-          :save="save('cooling_setup_c', 'set-up')" /></template
+        <Field inline v-bind="field('cooling_setup_c')" /></template
       ><template v-if="use.cooling_away !== 'hold'"
         >, pulled down again in the
-        <Field
-          inline
-          label="time to pull down"
-          :value="use.pull_down_h"
-          :inherited="doc.project?.pull_down_h"
-          :editor="number('minutes')"
-          :save="save('pull_down_h', 'time to pull down')"
-        />
+        <Field inline v-bind="field('pull_down_h')" />
         before its hours<span v-if="(use.pull_down_h ?? doc.project?.pull_down_h) === 0" class="derived"
           >: not before, the first hour carries the jump</span
         ></template
@@ -153,38 +69,14 @@ const leaves = computed(() => props.use.heating_away !== "hold" || props.use.coo
     </p>
     <p v-if="programmes.length || use.heating_programme || use.cooling_programme">
       A programme of temperatures instead: heating
-      <Field
-        inline
-        label="heating programme instead"
-        :value="use.heating_programme"
-        :editor="choice(programmes, 'none')"
-        :save="save('heating_programme', 'heating programme')"
-      />, cooling
-      <Field
-        inline
-        label="cooling programme instead"
-        :value="use.cooling_programme"
-        :editor="choice(programmes, 'none')"
-        :save="save('cooling_programme', 'cooling programme')"
-      />.
+      <Field inline v-bind="field('heating_programme', { choices: programmes, empty: 'none' })" />, cooling
+      <Field inline v-bind="field('cooling_programme', { choices: programmes, empty: 'none' })" />.
     </p>
     <p>
       The sensor feels
-      <Field
-        inline
-        label="The sensor feels"
-        :value="use.sensing"
-        :editor="choice(SENSING)"
-        :save="save('sensing', 'what the sensor feels')"
-      /><template v-if="use.sensing === 'mixed'">
+      <Field inline v-bind="field('sensing')" /><template v-if="use.sensing === 'mixed'">
         with
-        <Field
-          inline
-          label="share of the surfaces"
-          :value="use.radiant_weight"
-          :editor="number('percent')"
-          :save="save('radiant_weight', 'share of the surfaces')"
-        />
+        <Field inline v-bind="field('radiant_weight')" />
         for the surfaces</template
       >.
     </p>
@@ -193,65 +85,26 @@ const leaves = computed(() => props.use.heating_away !== "hold" || props.use.coo
     <h2>Air drawn in by warmth, and humidity</h2>
     <p>
       Warmth opens
-      <Field
-        inline
-        label="By"
-        :value="use.drawn_air"
-        :editor="choice(DRAWN_AIR)"
-        :save="save('drawn_air', 'air drawn in by warmth')"
-      /><template v-if="use.drawn_air !== 'none'"
-        >: from
-        <Field
-          inline
-          label="begins above"
-          :value="use.drawn_air_above_c"
-          :editor="number('temperature')"
-          :save="save('drawn_air_above_c', 'temperature at which air is drawn in')" />, and fully,
-        <Field
-          inline
-          label="fully open"
-          :value="use.drawn_air_ach"
-          :editor="number('air_changes')"
-          :save="save('drawn_air_ach', 'air drawn in')" />,
-        <Field
-          inline
-          label="fully open above that by"
-          :value="use.drawn_air_band_k"
-          :editor="number('temperature_difference')"
-          :save="save('drawn_air_band_k', 'band')" />
+      <Field inline v-bind="field('drawn_air')" /><template v-if="use.drawn_air !== 'none'"
+        >: from <Field inline v-bind="field('drawn_air_above_c')" />, and fully,
+        <Field inline v-bind="field('drawn_air_ach')" />,
+        <Field inline v-bind="field('drawn_air_band_k')" />
         above that,
         <Field
           inline
-          label="may open"
-          :value="use.drawn_air_schedule"
-          :editor="choice(hours, 'at any time')"
-          :save="save('drawn_air_schedule', 'hours of drawn-in air')" /></template
+          v-bind="field('drawn_air_schedule', { choices: hours, empty: 'at any time' })" /></template
       >.
     </p>
     <p>
       Relative humidity not below
-      <Field
-        inline
-        label="not below"
-        :value="use.humidity_low"
-        :editor="number('percent', true)"
-        :save="save('humidity_low', 'lower humidity limit')"
-      />
+      <Field inline v-bind="field('humidity_low')" />
       and not above
-      <Field
-        inline
-        label="not above"
-        :value="use.humidity_high"
-        :editor="number('percent', true)"
-        :save="save('humidity_high', 'upper humidity limit')"
-      /><template v-if="use.humidity_low !== null || use.humidity_high !== null"
+      <Field inline v-bind="field('humidity_high')" /><template
+        v-if="use.humidity_low !== null || use.humidity_high !== null"
         >,
         <Field
           inline
-          label="asked for"
-          :value="use.humidity_schedule"
-          :editor="choice(hours, 'day and night')"
-          :save="save('humidity_schedule', 'hours of the humidity limits')" /></template
+          v-bind="field('humidity_schedule', { choices: hours, empty: 'day and night' })" /></template
       >; empty is no limit.
     </p>
   </div>

@@ -3,6 +3,7 @@
 import { client, unwrap } from "@/api/client";
 import { newId, setField, useDocument } from "@/document/store";
 import type { Circuit, PlantUnit } from "@/document/types";
+import { column } from "@/parts/declared";
 import DataGrid from "@/parts/DataGrid.vue";
 import Choice from "@/parts/Choice.vue";
 import Figure from "@/parts/Figure.vue";
@@ -70,40 +71,27 @@ const at = computed(() => {
     `${format(t, "temperature", view.system)} ${unitOf("temperature", view.system)}`;
   return { where: found[0], cool: told(found[1]), warm: told(found[2]) };
 });
-const number = (
-  key: keyof PlantUnit & string,
-  title: string,
-  quantity: string,
-  width: number,
-): Column<PlantUnit> => ({
-  key,
-  title,
-  quantity,
-  width,
-  value: (row) => row[key],
-  editor: { type: "number", quantity },
-});
 const columns = computed<Column<PlantUnit>[]>(() => [
-  { key: "name", title: "Unit", width: 110, value: (r) => r.name, editor: { type: "text" } },
-  { key: "kind", title: "kind", width: 84, value: (r) => r.kind, editor: { type: "choice", choices: kinds.value.map((value) => ({ value, label: value })) } },
-  { ...number("share", "share", "percent", 60) },
-  { ...number("capacity_w", "pinned", "load", 74), editor: { type: "number", quantity: "load", clearable: true } },
+  column("plant_unit", "name", 110),
+  column("plant_unit", "kind", 84, { title: "kind", choices: kinds.value.map((value) => ({ value, label: value })) }),
+  column("plant_unit", "share", 60, { title: "share" }),
+  column("plant_unit", "capacity_w", 74, { title: "pinned" }),
   { key: "capacity", title: "capacity", quantity: "load", width: 86, value: (r) => of(r)?.capacity_w, prior: (r) => before.value?.units[r.id]?.capacity_w },
   { key: "output", title: "gives then", quantity: "load", width: 88, value: (r) => of(r)?.output_w },
   { key: "taken", title: "takes, net", quantity: "load", width: 88, value: (r) => of(r)?.taken_w, prior: (r) => before.value?.units[r.id]?.taken_w,
     explain: (r) => (of(r)?.taken_w ? { quantity: "plant_input", subject: r.id } : null) },
   { key: "gross_taken", title: "gross", quantity: "load", width: 74, value: (r) => of(r)?.taken_gross_w },
-  { key: "standby", title: "standby", width: 70, value: (r) => r.standby, editor: { type: "yesno" } },
-  { key: "fuel", title: "from", width: 96, value: (r) => r.fuel, editor: { type: "choice", choices: ["natural gas", "liquid gas", "heating oil", "wood pellets", "electricity", "district heat"].map((value) => ({ value, label: value })) } },
-  { key: "gross", title: "η gross", width: 66, value: (r) => r.gross, editor: { type: "yesno" } },
-  number("full_cool", `full, ${at.value.cool}`, "ratio", 96),
-  number("full_warm", `full, ${at.value.warm}`, "ratio", 96),
-  number("part_cool", `30 %, ${at.value.cool}`, "ratio", 96),
-  number("part_warm", `30 %, ${at.value.warm}`, "ratio", 96),
-  number("least_part", "least load", "percent", 82),
-  number("idle_share", "standstill", "percent", 82),
-  number("running_w", "aux. on", "electric_power", 78),
-  number("resting_w", "aux. off", "electric_power", 78),
+  column("plant_unit", "standby", 70, { title: "standby" }),
+  column("plant_unit", "fuel", 96, { title: "from" }),
+  column("plant_unit", "gross", 66, { title: "η gross" }),
+  column("plant_unit", "full_cool", 96, { title: `full, ${at.value.cool}` }),
+  column("plant_unit", "full_warm", 96, { title: `full, ${at.value.warm}` }),
+  column("plant_unit", "part_cool", 96, { title: `30 %, ${at.value.cool}` }),
+  column("plant_unit", "part_warm", 96, { title: `30 %, ${at.value.warm}` }),
+  column("plant_unit", "least_part", 82, { title: "least load" }),
+  column("plant_unit", "idle_share", 82, { title: "standstill" }),
+  column("plant_unit", "running_w", 78, { title: "aux. on" }),
+  column("plant_unit", "resting_w", 78, { title: "aux. off" }),
 ]); // prettier-ignore
 const save = gridSaver<PlantUnit>("plant_unit", "Unit");
 const STAGING = [

@@ -3,6 +3,7 @@
 import { newId, useDocument } from "@/document/store";
 import type { Tariff } from "@/document/types";
 import { useYear, type MonthBill } from "@/document/year";
+import { column } from "@/parts/declared";
 import DataGrid from "@/parts/DataGrid.vue";
 import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
@@ -18,29 +19,25 @@ const month = ref(0);
 const tariffs = computed(() => doc.rows("tariff").sort((a, b) => a.name.localeCompare(b.name)));
 const selected = computed(() => tariffs.value.find((row) => row.id === chosen.value) ?? tariffs.value[0]);
 const bill = computed(() => year.bills.find((one) => one.tariff === selected.value?.id));
-const CARRIERS = ["electricity", "natural gas", "liquid gas", "heating oil", "wood pellets", "district heat"];
 const MADE_UP = [
   { name: "Electricity (made up)", carrier: "electricity", price_kwh: 0.21, peak_price_kwh: 0.29, demand_price_kw_month: 6.5, ratchet_share: 0.5, standing_day: 1.2, levy_kwh: 0.02, tax_share: 0.19, emission_kg_kwh: 0.32 },
   { name: "Natural gas (made up)", carrier: "natural gas", price_kwh: 0.082, standing_day: 0.6, levy_kwh: 0.011, tax_share: 0.19, emission_kg_kwh: 0.201 },
 ]; // prettier-ignore
 
-const number = (key: keyof Tariff & string, title: string, quantity: string, width: number, clearable = false): Column<Tariff> => ({
-  key, title, quantity, width, value: (row) => row[key], editor: { type: "number", quantity, clearable },
-}); // prettier-ignore
 const columns: Column<Tariff>[] = [
-  { key: "name", title: "Tariff", width: 190, value: (r) => r.name, editor: { type: "text" } },
-  { key: "carrier", title: "of", width: 110, value: (r) => r.carrier, editor: { type: "choice", choices: CARRIERS.map((value) => ({ value, label: value })) } },
-  number("price_kwh", "energy", "price_per_kwh", 76),
-  number("peak_price_kwh", "in peak hours", "price_per_kwh", 96, true),
-  number("peak_from_h", "peak from", "hours", 76),
-  number("peak_to_h", "to", "hours", 60),
-  number("demand_price_kw_month", "demand, month", "price_per_kw", 106),
-  { key: "demand_in_peak", title: "in peak only", width: 88, value: (r) => r.demand_in_peak, editor: { type: "yesno" } },
-  number("ratchet_share", "at least of year", "percent", 102),
-  number("standing_day", "standing, day", "money", 96),
-  number("levy_kwh", "levy", "price_per_kwh", 76),
-  number("tax_share", "tax", "percent", 60),
-  number("emission_kg_kwh", "CO₂", "emission_factor", 76),
+  column("tariff", "name", 190),
+  column("tariff", "carrier", 110, { title: "of" }),
+  column("tariff", "price_kwh", 76, { title: "energy" }),
+  column("tariff", "peak_price_kwh", 96, { title: "in peak hours" }),
+  column("tariff", "peak_from_h", 76, { title: "peak from" }),
+  column("tariff", "peak_to_h", 60, { title: "to" }),
+  column("tariff", "demand_price_kw_month", 106, { title: "demand, month" }),
+  column("tariff", "demand_in_peak", 88, { title: "in peak only" }),
+  column("tariff", "ratchet_share", 102, { title: "at least of year" }),
+  column("tariff", "standing_day", 96, { title: "standing, day" }),
+  column("tariff", "levy_kwh", 76, { title: "levy" }),
+  column("tariff", "tax_share", 60, { title: "tax" }),
+  column("tariff", "emission_kg_kwh", 76, { title: "CO₂" }),
 ]; // prettier-ignore
 const save = gridSaver<Tariff>("tariff", "Tariff");
 

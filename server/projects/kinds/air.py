@@ -1,0 +1,117 @@
+"""Air systems and their ducts, and what sections of ducts and pipes have in common."""
+
+from typing import Annotated, ClassVar, Self
+
+from pydantic import model_validator
+
+from projects.fields import Id, Name
+from projects.kinds.declare import About, Kind, Ref, called, link, number, options
+from projects.kinds.passed_on import MarginFields
+
+
+class AirSystemFields(MarginFields):
+    """An air system: its unit, and how its terminals are fed."""
+
+    name: Annotated[Name, called("Name")]
+    supply_c: Annotated[float, number("Coldest supply air", "temperature", -8, 30)] = 14.0
+    winter_supply_c: Annotated[float, number("Supply air in winter", "temperature", 0, 50)] = 20.0
+    bypass_factor: Annotated[float, number("Coil bypass factor", "ratio", 0, 0.5)] = 0.12
+    fan_efficiency: Annotated[float, number("Total efficiency", "percent", 0.05, 1)] = 0.65
+    motor_efficiency: Annotated[float, number("Motor and drive", "percent", 0.05, 1)] = 0.85
+    motor_margin: Annotated[float, number("Margin before the next motor", "percent", 0, 1)] = 0.15
+    filter_drop_pa: Annotated[float, number("Filter", "pressure", 0, 2000)] = 150.0
+    coil_drop_pa: Annotated[float, number("Coils", "pressure", 0, 2000)] = 120.0
+    other_drop_pa: Annotated[float, number("Everything else", "pressure", 0, 2000)] = 80.0
+    outlet_velocity_m_s: Annotated[float, number("Outlet velocity", "velocity", 0, 30)] = 8.0
+    friction_limit_pa_m: Annotated[float, number("Friction at most", "friction_rate", 0.01, 20)] = 0.8
+    velocity_limit_m_s: Annotated[float, number("Velocity at most", "velocity", 0.1, 30)] = 7.0
+    volume: Annotated[str, options("Air volume", ["constant", "variable"])] = "constant"
+    least_share: Annotated[float, number("Least flow of a terminal", "percent", 0, 1)] = 0.3
+    reheat: Annotated[str, options("Reheat at terminals", ["electric", "none"])] = "electric"
+    outdoor_only: Annotated[bool, called("Outdoor air only")] = False
+    economizer: Annotated[
+        str,
+        options(
+            "Economizer",
+            {
+                "none": "none",
+                "dry-bulb differential": "colder than return",
+                "dry-bulb fixed": "below a temperature",
+                "enthalpy differential": "less enthalpy than return",
+                "enthalpy fixed": "below an enthalpy",
+            },
+        ),
+    ] = "none"
+    economizer_limit_c: Annotated[float, number("Economizer up to", "temperature", -20, 40)] = 18.0
+    economizer_limit_j_kg: Annotated[float, number("Economizer up to (enthalpy)", "enthalpy", 0, 120_000)] = 50_000.0
+    recovery_sensible: Annotated[float, number("Heat recovered", "percent", 0, 0.95)] = 0.0
+    recovery_latent: Annotated[float, number("Moisture recovered", "percent", 0, 0.95)] = 0.0
+    frost: Annotated[
+        str, options("Against frost", {"none": "nothing", "turned down": "turned down", "preheat": "preheater"})
+    ] = "turned down"
+    frost_limit_c: Annotated[float, number("Exhaust air not below", "temperature", -20, 10)] = 1.0
+    humidifier: Annotated[
+        str, options("Humidifier", {"none": "none", "steam": "steam", "adiabatic": "water, adiabatic"})
+    ] = "none"
+    blow_through: Annotated[bool, called("Fan before the cooling coil")] = False
+    return_fan_pa: Annotated[float, number("Return fan, total pressure", "pressure", 0, 2000)] = 0.0
+    held_pa: Annotated[float, number("Pressure held at part flow", "pressure", 0, 2000)] = 150.0
+    duct_leak_share: Annotated[float, number("Duct leakage", "percent", 0, 0.3, short="Leakage, of the fan's flow")] = 0.0
+    running: Annotated[Ref, link("Runs", "schedule")] = None
+    arrangement: Annotated[
+        str,
+        options(
+            "Serves",
+            {
+                "central": "all its rooms, with return air",
+                "make-up": "what extracts take, outdoor air",
+                "room units": "each room by a unit of its own",
+            },
+        ),
+    ] = "central"
+    cools: Annotated[bool, called("Cooling coil")] = True
+    dry_to_c: Annotated[float, number("Dried to, off the coil", "temperature", 2, 25)] | None = None
+    supply_rule: Annotated[
+        str,
+        options(
+            "Supply temperature",
+            {
+                "rooms": "as the rooms ask",
+                "fixed": "fixed",
+                "outdoors": "by the outdoor air",
+            },
+        ),
+    ] = "rooms"
+    reset_cold_c: Annotated[float, number("Winter value at, outdoors", "temperature", -40, 40)] = 5.0
+    reset_warm_c: Annotated[float, number("Coldest value at, outdoors", "temperature", -40, 50)] = 20.0
+
+    @model_validator(mode="after")
+    def reset_in_order(self) -> Self:
+        if self.reset_cold_c >= self.reset_warm_c:
+            raise ValueError(f"reset_cold_c {self.reset_cold_c:g} must be below reset_warm_c {self.reset_warm_c:g}")
+        return self
+
+
+class SectionFields(Kind):
+    """What sections of ducts and of pipes have in common."""
+
+    name: Annotated[Name, called("Section")]
+    position: Annotated[float, number("Place in the order", "", 0, 1e6)] = 0.0
+    room: Annotated[Ref, link("Ends at the room", "room", empties=True)] = None
+    length_m: Annotated[float, number("Length", "length", 0, 2000)]
+    loss_coefficient: Annotated[float, number("Sum of loss coefficients", "ratio", 0, 1000, short="ΣC, ζ")] = 0.0
+    end_drop_pa: Annotated[float, number("Drop at its end", "pressure", 0, 500_000)] = 0.0
+    pinned_diameter_m: Annotated[float, number("Pinned diameter", "diameter", 0.005, 5, open_low=True)] | None = None
+
+
+class DuctSectionFields(SectionFields):
+    """A supply duct section. Width and height are pinned together."""
+
+    about: ClassVar[About] = About(owner="air_system", rehang="parent", most=20_000)
+
+    air_system: Annotated[Id, link("Air system", "air_system")]
+    parent: Annotated[Ref, link("After", "duct_section")] = None
+    shape: Annotated[str, options("Shape", ["round", "rectangular", "flat oval"])] = "round"
+    height_limit_m: Annotated[float, number("Height at most", "diameter", 0.1, 5)] | None = None
+    pinned_width_m: Annotated[float, number("Pinned width", "diameter", 0.05, 5)] | None = None
+    pinned_height_m: Annotated[float, number("Pinned height", "diameter", 0.05, 5)] | None = None

@@ -1,0 +1,46 @@
+"""What energy and equipment cost; all prices are the user's own."""
+
+from typing import Annotated, ClassVar, Self
+
+from pydantic import Field, model_validator
+
+from projects.fields import Name
+from projects.kinds.declare import About, Kind, called, number, options, whole
+from projects.kinds.water import CARRIERS
+
+
+class TariffFields(Kind):
+    """What a carrier costs and emits."""
+
+    about: ClassVar[About] = About(most=100)
+
+    name: Annotated[Name, called("Tariff")]
+    carrier: Annotated[str, options("Of", ["electricity", *(one for one in CARRIERS if one != "electricity")])] = (
+        "electricity"
+    )
+    price_kwh: Annotated[float, number("Price", "price_per_kwh", 0, 100)] = 0.2
+    peak_price_kwh: Annotated[float, number("Price in peak hours", "price_per_kwh", 0, 100)] | None = None
+    peak_from_h: Annotated[int, whole("Peak hours from", 0, 23, "hours")] = 8
+    peak_to_h: Annotated[int, whole("Peak hours to", 1, 24, "hours")] = 20
+    demand_price_kw_month: Annotated[float, number("Demand charge", "price_per_kw", 0, 10_000)] = 0.0
+    demand_in_peak: Annotated[bool, called("Demand in peak hours only")] = True
+    ratchet_share: Annotated[float, number("Ratchet", "percent", 0, 1)] = 0.0
+    standing_day: Annotated[float, number("Standing charge a day", "money", 0, 100_000)] = 0.0
+    levy_kwh: Annotated[float, number("Levy", "price_per_kwh", 0, 100)] = 0.0
+    tax_share: Annotated[float, number("Tax", "percent", 0, 2)] = 0.0
+    emission_kg_kwh: Annotated[float, number("Emissions", "emission_factor", 0, 5)] = 0.0
+
+    @model_validator(mode="after")
+    def peak_in_order(self) -> Self:
+        if self.peak_from_h >= self.peak_to_h:
+            raise ValueError(f"peak_from_h {self.peak_from_h} must be before peak_to_h {self.peak_to_h}")
+        return self
+
+
+class PriceFields(Kind):
+    """What an item of the kit list costs. Without a size it stands for all sizes that have none of their own."""
+
+    item: Annotated[Name, called("Item")]
+    size: Annotated[str, Field(max_length=80), called("Size")] = ""
+    each: Annotated[float, number("Price each", "money", 0, 1e9)] = 0.0
+    per_unit: Annotated[float, number("Price per unit of duty", "money", 0, 1e9)] = 0.0

@@ -1,0 +1,101 @@
+"""Water circuits, their sections and the units that serve them."""
+
+from typing import Annotated, ClassVar, Self
+
+from pydantic import model_validator
+
+from projects.fields import Id, Name
+from projects.kinds.air import SectionFields
+from projects.kinds.declare import About, Kind, Ref, called, link, number, options
+
+CARRIERS = ["natural gas", "liquid gas", "heating oil", "wood pellets", "electricity", "district heat"]
+
+
+class CircuitFields(Kind):
+    """A two-pipe water circuit."""
+
+    name: Annotated[Name, called("Name")]
+    kind: Annotated[str, options("Circuit for", ["heating", "chilled"])]
+    flow_c: Annotated[float, number("Flow temperature", "temperature", 1, 95)]
+    return_c: Annotated[float, number("Return temperature", "temperature", 1, 95)]
+    friction_limit_pa_m: Annotated[float, number("Friction at most", "pipe_friction_rate", 1, 2000)] = 150.0
+    velocity_limit_m_s: Annotated[float, number("Velocity at most", "water_velocity", 0.05, 10)] = 1.5
+    source_drop_pa: Annotated[float, number("Boiler or chiller drop", "head", 0, 500_000)] = 15_000.0
+    pump_margin: Annotated[float, number("Margin on the head", "percent", 0, 1)] = 0.1
+    pump_efficiency: Annotated[float, number("Pump efficiency", "percent", 0.05, 1)] = 0.55
+    motor_efficiency: Annotated[float, number("Motor and drive", "percent", 0.05, 1)] = 0.85
+    motor_margin: Annotated[float, number("Margin before the next motor", "percent", 0, 1)] = 0.15
+    flow_rule: Annotated[
+        str, options("Flow temperature goes", {"fixed": "stays", "outdoors": "by the outdoor air"})
+    ] = "fixed"
+    flow_mild_c: Annotated[float, number("Mild flow temperature", "temperature", 1, 95)] = 35.0
+    reset_cold_c: Annotated[float, number("Design flow at, outdoors", "temperature", -40, 40)] = -10.0
+    reset_mild_c: Annotated[float, number("Mild flow at, outdoors", "temperature", -40, 50)] = 15.0
+    loss_share: Annotated[float, number("Lost on the way", "percent", 0, 0.5)] = 0.0
+    staging: Annotated[
+        str,
+        options(
+            "Units run",
+            {
+                "in turn": "one after the other",
+                "equal": "all together",
+                "fewest": "as few as cover it",
+                "best": "what takes least",
+            },
+        ),
+    ] = "in turn"
+    kept_warm: Annotated[bool, called("Resting units kept warm")] = False
+    static_height_m: Annotated[float, number("Water above it", "length", 0, 200)] = 8.0
+    safety_valve_pa: Annotated[float, number("Safety valve", "gauge_pressure", 1e5, 2.5e6)] = 3e5
+    source_content_m3: Annotated[float, number("Water in the source", "water_volume", 0, 100)] = 0.05
+
+    @model_validator(mode="after")
+    def order(self) -> Self:
+        if self.reset_cold_c >= self.reset_mild_c:
+            raise ValueError(f"reset_cold_c {self.reset_cold_c:g} must be below reset_mild_c {self.reset_mild_c:g}")
+        if self.kind == "heating" and self.flow_c <= self.return_c:
+            raise ValueError(f"flow_c {self.flow_c} must be above return_c {self.return_c} in a heating circuit")
+        if self.kind == "chilled" and self.flow_c >= self.return_c:
+            raise ValueError(f"flow_c {self.flow_c} must be below return_c {self.return_c} in a chilled circuit")
+        return self
+
+
+class PlantUnitFields(Kind):
+    """A boiler, district connection, heat pump or chiller of a circuit."""
+
+    about: ClassVar[About] = About(owner="circuit")
+
+    circuit: Annotated[Id, link("Circuit", "circuit")]
+    name: Annotated[Name, called("Unit")]
+    position: Annotated[float, number("Place in the order", "", 0, 1e6)] = 0.0
+    kind: Annotated[str, options("Kind", ["boiler", "district", "heat pump", "chiller"])] = "boiler"
+    capacity_w: Annotated[float, number("Pinned capacity", "load", 100, 1e8)] | None = None
+    share: Annotated[float, number("Share of the load", "percent", 0, 2)] = 1.0
+    standby: Annotated[bool, called("Standby")] = False
+    fuel: Annotated[str, options("From", CARRIERS)] = "natural gas"
+    gross: Annotated[bool, called("On gross value")] = False
+    full_cool: Annotated[float, number("Efficiency, full load, cool", "ratio", 0.1, 30)] = 1.04
+    full_warm: Annotated[float, number("Efficiency, full load, warm", "ratio", 0.1, 30)] = 0.97
+    part_cool: Annotated[float, number("Efficiency, 30 % load, cool", "ratio", 0.1, 30)] = 1.08
+    part_warm: Annotated[float, number("Efficiency, 30 % load, warm", "ratio", 0.1, 30)] = 0.98
+    least_part: Annotated[float, number("Least part load", "percent", 0, 1)] = 0.2
+    idle_share: Annotated[float, number("Standstill loss", "percent", 0, 0.1)] = 0.005
+    running_w: Annotated[float, number("Auxiliaries while running", "electric_power", 0, 1e6)] = 0.0
+    resting_w: Annotated[float, number("Auxiliaries at rest", "electric_power", 0, 1e5)] = 0.0
+
+
+class PipeSectionFields(SectionFields):
+    """A two-pipe section, flow and return together; it ends at a room's emitter or a system's coil."""
+
+    about: ClassVar[About] = About(owner="circuit", rehang="parent", most=20_000)
+
+    circuit: Annotated[Id, link("Circuit", "circuit")]
+    parent: Annotated[Ref, link("After", "pipe_section")] = None
+    valve_kv_m3_h: Annotated[float, number("Valve's Kv", "ratio", 0.01, 5000)] | None = None
+    air_system: Annotated[Ref, link("Ends at the coil of", "air_system", empties=True)] = None
+
+    @model_validator(mode="after")
+    def one_end(self) -> Self:
+        if self.room is not None and self.air_system is not None:
+            raise ValueError("a section ends at a room or at an air_system, not at both")
+        return self
