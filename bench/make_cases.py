@@ -17,7 +17,7 @@ sys.path[:0] = [str(ROOT), str(ROOT / "core")]
 
 from core.tests.network_march import Course, Keep, Network  # noqa: E402
 from pendrum_core.proof.cases import DATA, building_of, load_case  # noqa: E402
-from pendrum_core.room.outdoors import outdoors  # noqa: E402
+from pendrum_core.room.balance.outdoors import outdoors  # noqa: E402
 
 
 def _steps(value: float, begin_h: float, end_h: float, else_: float) -> list[float]:

@@ -12,7 +12,7 @@ import numpy as np
 
 from core.tests.plain_march import PlainRoom
 from pendrum_core.model.rooms import Room
-from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.balance.outdoors import Outdoors
 
 
 @dataclass(frozen=True)

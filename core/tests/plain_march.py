@@ -8,7 +8,7 @@ from collections.abc import Callable
 import numpy as np
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.balance.outdoors import Outdoors
 from pendrum_core.schedule.pattern import DayPattern, step_averages
 
 CELLS = 12

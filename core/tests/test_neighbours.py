@@ -11,7 +11,7 @@ from pendrum_core.fabric.layers import Layer
 from pendrum_core.model.building import Building
 from pendrum_core.model.rooms import CATEGORIES, Boundary, Element, Room
 from pendrum_core.model.thermostats import NEVER_COOLED, Thermostat
-from pendrum_core.room.outdoors import outdoors
+from pendrum_core.room.balance.outdoors import outdoors
 from pendrum_core.run import Memory, calculate
 from pendrum_core.schedule.pattern import DayPattern
 

@@ -15,10 +15,10 @@ from pendrum_core.duct.shapes import ROUND_SIZES_M
 from pendrum_core.fabric.layers import Layer, total_resistance, transfer_matrix
 from pendrum_core.network.friction import friction, round_area_m2, smallest_size
 from pendrum_core.network.tree import build_tree, path_losses, sum_upwards
-from pendrum_core.room.chunk import calculate_chunk
-from pendrum_core.room.detail import room_detail
-from pendrum_core.room.harmonics import OMEGA_RAD_S, spread, step_response, to_harmonics, to_steps
-from pendrum_core.room.outdoors import outdoors, sky_view
+from pendrum_core.room.balance.harmonics import OMEGA_RAD_S, spread, step_response, to_harmonics, to_steps
+from pendrum_core.room.balance.outdoors import outdoors, sky_view
+from pendrum_core.room.outcome.chunk import calculate_chunk
+from pendrum_core.room.outcome.detail import room_detail
 from pendrum_core.sun.irradiance import on_plane
 
 PRESSURE = 98_500.0

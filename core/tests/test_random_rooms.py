@@ -10,9 +10,9 @@ from core.tests.rooms import CLIMATE, GLASS, MONTHS
 from pendrum_core.fabric.layers import Layer, Layers
 from pendrum_core.model.rooms import Boundary, Element, Gain, Room, SunWindow
 from pendrum_core.model.thermostats import Thermostat
-from pendrum_core.room.chunk import calculate_chunk
-from pendrum_core.room.loads import RoomLoads
-from pendrum_core.room.outdoors import outdoors
+from pendrum_core.room.balance.outdoors import outdoors
+from pendrum_core.room.outcome.chunk import calculate_chunk
+from pendrum_core.room.outcome.loads import RoomLoads
 from pendrum_core.schedule.pattern import DayPattern, constant, step_averages
 
 SEED, COUNT = 20261127, 200

@@ -12,14 +12,14 @@ from core.tests.rooms import CLIMATE, DAY, MONTHS, SLAB, WALL, room
 from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.building import Building, Group
 from pendrum_core.model.rooms import CATEGORIES, Room, Shading
-from pendrum_core.room.chunk import (
+from pendrum_core.room.balance.outdoors import outdoors
+from pendrum_core.room.outcome.chunk import (
     TOLERANCE,
     calculate_chunk,
     differs_in_gains_only,
     recalculate_gains,
 )
-from pendrum_core.room.outdoors import outdoors
-from pendrum_core.room.together import group_day_w
+from pendrum_core.room.outcome.together import group_day_w
 from pendrum_core.run import Memory, calculate
 from pendrum_core.schedule.pattern import step_averages
 

@@ -12,8 +12,8 @@ from pendrum_core.model.climate import SummerMonth, day_number
 from pendrum_core.model.rooms import CATEGORIES, Blind, Boundary, Element, SunWindow
 from pendrum_core.moist_air import humidity_ratio_from_relative
 from pendrum_core.results.envelope import Envelopes
-from pendrum_core.room.chunk import calculate_chunk
-from pendrum_core.room.outdoors import outdoors
+from pendrum_core.room.balance.outdoors import outdoors
+from pendrum_core.room.outcome.chunk import calculate_chunk
 from pendrum_core.schedule.pattern import DayPattern
 from pendrum_core.sun.shading import Shading, diffuse_shares
 from pendrum_core.sun.skyline import Obstruction

@@ -15,7 +15,7 @@ from pendrum_core.air.walk import TO_OUTDOORS, Ducts, Rooms, Unit, walk
 from pendrum_core.moist_air import enthalpy_j_kg, humidity_ratio_from_relative, saturation_humidity_ratio
 from pendrum_core.proof.air_paths import plate_entries, vav_entries
 from pendrum_core.proof.cases import load_case
-from pendrum_core.room.served import Asked, serve
+from pendrum_core.room.supply.served import Asked, serve
 from pendrum_core.run import calculate
 from pendrum_core.schedule.pattern import DayPattern
 

@@ -4,9 +4,9 @@ import unittest
 
 import numpy as np
 
-from pendrum_core.room.harmonics import to_harmonics
-from pendrum_core.room.products import summed_products
-from pendrum_core.room.terms import FIXED, Ensemble, Terms, TermStack, fixed_split
+from pendrum_core.room.balance.harmonics import to_harmonics
+from pendrum_core.room.days.products import summed_products
+from pendrum_core.room.days.terms import FIXED, Ensemble, Terms, TermStack, fixed_split
 
 RANDOM = np.random.default_rng(7)
 MONTHS = 3

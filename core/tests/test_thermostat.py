@@ -15,11 +15,11 @@ from pendrum_core.fabric.layers import Layer
 from pendrum_core.model.building import Building
 from pendrum_core.model.rooms import CATEGORIES, Boundary, Element, Room
 from pendrum_core.model.thermostats import NEVER_COOLED, NEVER_HEATED, NO_COOLING, NO_HEATING, DrawnAir, Thermostat
-from pendrum_core.room.chunk import calculate_chunk
-from pendrum_core.room.control import rises
-from pendrum_core.room.controlled import flat_out_h
-from pendrum_core.room.loads import RoomLoads, Unsound
-from pendrum_core.room.outdoors import outdoors
+from pendrum_core.room.balance.outdoors import outdoors
+from pendrum_core.room.outcome.chunk import calculate_chunk
+from pendrum_core.room.outcome.loads import RoomLoads, Unsound
+from pendrum_core.room.thermostat.control import rises
+from pendrum_core.room.thermostat.controlled import flat_out_h
 from pendrum_core.run import Memory, calculate
 from pendrum_core.schedule.pattern import CONSTANT_ONE, DayPattern, step_averages
 from pendrum_core.working.explain import explain

@@ -10,8 +10,8 @@ from core.tests.test_thermostat import thermostat
 from pendrum_core.model.building import Building, Group
 from pendrum_core.model.rooms import CATEGORIES, Boundary, Room
 from pendrum_core.results.envelope import Envelopes
-from pendrum_core.room.loads import RoomLoads
-from pendrum_core.room.together import Together, group_day_w
+from pendrum_core.room.outcome.loads import RoomLoads
+from pendrum_core.room.outcome.together import Together, group_day_w
 from pendrum_core.run import Memory, calculate
 
 

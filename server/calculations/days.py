@@ -10,7 +10,7 @@ from pendrum_core.model.thermostats import Thermostat
 from pendrum_core.moist_air import saturation_humidity_ratio
 from pendrum_core.results.building import BuildingLoads, BuildingResults
 from pendrum_core.results.courses import group_day_w, humidity_lines
-from pendrum_core.room.controlled import Day
+from pendrum_core.room.thermostat.controlled import Day
 
 
 def day_courses(results: BuildingLoads, kind: str, identity: str, month: int) -> dict[str, Any]:

@@ -76,7 +76,15 @@ def shaded_day(
     within("width", width, 0.1, 50.0)
     within("height", height, 0.1, 50.0)
     within("azimuth", azimuth, 0.0, 360.0)
-    day = shading_day(found, month, shading_of(row), width, height, 90.0, azimuth % 360.0)
+    day = shading_day(
+        found,
+        month,
+        shading=shading_of(row),
+        width_m=width,
+        height_m=height,
+        tilt_deg=90.0,
+        azimuth_deg=azimuth % 360.0,
+    )
     return {
         "lit_share": day.lit_share.round(4).tolist(),
         "sky_share": day.sky_share,

@@ -124,9 +124,9 @@ def _empty_roles(look: Lookups) -> list[Snag]:
         if kit is None or kit[role] is None:
             what = role.replace("_", " ")
             identity = kit["id"] if kit else ""
-            snags.append(Snag(STOPS, f"kit_{role}", "kit", identity, "fabric",
-                              f"The fabric kit has nothing for {what}; {count} in the building rely on it.",
-                              f"choose one for {what}"))  # fmt: skip
+            snags.append(Snag(STOPS, f"kit_{role}", kind="kit", id=identity, stage="fabric",
+                              sentence=f"The fabric kit has nothing for {what}; {count} in the building rely on it.",
+                              way_out=f"choose one for {what}"))  # fmt: skip
     return snags
 
 
@@ -141,8 +141,8 @@ def _option_snags(document: Document) -> list[Snag]:
             sentence = f"{what}: the base has removed what this option sets to {one.value}."
         else:
             sentence = f"{what}: this option says {one.value}; the base has changed it from {one.was} to {one.base}."
-        snags.append(Snag(DOUBTFUL, f"option_{one.field}", one.kind, one.id, "compare", sentence,
-                          "keep the option's value or take the base's, under Compare, Differences"))  # fmt: skip
+        snags.append(Snag(DOUBTFUL, f"option_{one.field}", kind=one.kind, id=one.id, stage="compare", sentence=sentence,
+                          way_out="keep the option's value or take the base's, under Compare, Differences"))  # fmt: skip
     return snags
 
 
@@ -152,9 +152,9 @@ def _duplicate_numbers(document: Document) -> list[Snag]:
     for room in document.of("room").values():
         first = seen.setdefault(room["number"], room)
         if first is not room:
-            snags.append(Snag(DOUBTFUL, "duplicate_number", "room", room["id"], "rooms",
-                              f"{room['name']} and {first['name']} both have the number {room['number']}.",
-                              "give one of them another number"))  # fmt: skip
+            snags.append(Snag(DOUBTFUL, "duplicate_number", kind="room", id=room["id"], stage="rooms",
+                              sentence=f"{room['name']} and {first['name']} both have the number {room['number']}.",
+                              way_out="give one of them another number"))  # fmt: skip
     return snags
 
 
@@ -165,7 +165,17 @@ def _site_snags(document: Document) -> list[Snag]:
     found = []
     if [tuple(month[field] for field in STARTER_FIELDS) for month in months] == list(STARTER_MONTHS):
         sentence = "The design conditions are still the starter values of a new project, for no place in particular."
-        found.append(Snag(DOUBTFUL, "starter_site", "site", site["id"], "place", sentence, "enter those of your site"))
+        found.append(
+            Snag(
+                DOUBTFUL,
+                "starter_site",
+                kind="site",
+                id=site["id"],
+                stage="place",
+                sentence=sentence,
+                way_out="enter those of your site",
+            )
+        )
     noon = site["longitude"] / 15.0
     if abs((site["utc_offset_h"] - noon + 12.0) % 24.0 - 12.0) > CLOCK_H:
         sentence = (
@@ -173,14 +183,30 @@ def _site_snags(document: Document) -> list[Snag]:
             f"{noon:+.1f} h from UTC."
         )
         found.append(
-            Snag(DOUBTFUL, "clock_off", "site", site["id"], "place", sentence, "check longitude and UTC offset")
+            Snag(
+                DOUBTFUL,
+                "clock_off",
+                kind="site",
+                id=site["id"],
+                stage="place",
+                sentence=sentence,
+                way_out="check longitude and UTC offset",
+            )
         )
     hottest = max(months, key=lambda row: row["dry_bulb_c"])["month"]
     southern = hottest in (11, 12, 1, 2, 3)
     if abs(site["latitude"]) > SEASONS_FROM_DEG and southern == (site["latitude"] > 0.0) and hottest not in (4, 10):
         sentence = f"The hottest design month is {month_name[hottest]}, though the site lies at latitude {site['latitude']:.2f}°."
         found.append(
-            Snag(DOUBTFUL, "season_off", "site", site["id"], "place", sentence, "check the latitude and the months")
+            Snag(
+                DOUBTFUL,
+                "season_off",
+                kind="site",
+                id=site["id"],
+                stage="place",
+                sentence=sentence,
+                way_out="check the latitude and the months",
+            )
         )
     return found
 
@@ -189,9 +215,9 @@ def _transfer_snags(document: Document) -> list[Snag]:
     """Transfers without the room that they come from."""
     rooms = document.of("room")
     return [
-        Snag(DOUBTFUL, "transfer_incomplete", "transfer", row["id"], "air",
-             f"Air into {title_of(rooms[row['room']])}: no room is named that it comes from; none is counted.",
-             "name the room, or take it away")
+        Snag(DOUBTFUL, "transfer_incomplete", kind="transfer", id=row["id"], stage="air",
+             sentence=f"Air into {title_of(rooms[row['room']])}: no room is named that it comes from; none is counted.",
+             way_out="name the room, or take it away")
         for row in document.of("transfer").values()
         if row["source"] is None
     ]  # fmt: skip
@@ -214,11 +240,11 @@ def _starting_figures(document: Document) -> list[Snag]:
                     Snag(
                         DOUBTFUL,
                         f"starting_{kind}",
-                        kind,
-                        row["id"],
-                        stage,
-                        sentence,
-                        "enter its own, or take one from the shelf" if kind == "use" else "enter its own",
+                        kind=kind,
+                        id=row["id"],
+                        stage=stage,
+                        sentence=sentence,
+                        way_out="enter its own, or take one from the shelf" if kind == "use" else "enter its own",
                     )
                 )
     return found

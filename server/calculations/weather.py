@@ -126,9 +126,9 @@ def mapping_of(raw: dict[str, Any]) -> Mapping:
         }
         time = raw.get("time")
         found = Mapping(
-            str(raw["delimiter"]), str(raw["decimal"]), int(raw["header_rows"]), columns, str(raw["convention"]),
-            int(raw["year"]), str(raw.get("missing", "")), None if time is None else int(time),
-            None if raw.get("date") is None else int(raw["date"]),
+            str(raw["delimiter"]), str(raw["decimal"]), header_rows=int(raw["header_rows"]), columns=columns, convention=str(raw["convention"]),
+            year=int(raw["year"]), missing=str(raw.get("missing", "")), time=None if time is None else int(time),
+            date=None if raw.get("date") is None else int(raw["date"]),
         )  # fmt: skip
     except (KeyError, TypeError, ValueError, AttributeError) as error:
         raise Refused("invalid", f"The mapping is not complete: {error}.") from None

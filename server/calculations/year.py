@@ -210,8 +210,8 @@ def tariff_of(row: Row) -> Tariff:
         )
     demand = ("peak hours",) if bands and row["demand_in_peak"] else ()
     return Tariff(
-        bands, row["price_kwh"], (), row["demand_price_kw_month"], demand, row["ratchet_share"], row["standing_day"], row["levy_kwh"],
-        row["tax_share"], row["emission_kg_kwh"],
+        bands, row["price_kwh"], blocks=(), demand_price_kw_month=row["demand_price_kw_month"], demand_bands=demand, ratchet_share=row["ratchet_share"], standing_day=row["standing_day"], levy_kwh=row["levy_kwh"],
+        tax_share=row["tax_share"], emission_kg_kwh=row["emission_kg_kwh"],
     )  # fmt: skip
 
 

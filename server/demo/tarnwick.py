@@ -117,7 +117,15 @@ def load_tarnwick(owner: AbstractBaseUser) -> Project:
     _air(draft, rooms, open_hours)
     _systems(draft, data, rooms)
     _tariffs(draft)
-    apply_changes(project.id, owner, draft.changes, "Tarnwick Craft Hall", project.version, "redo", 0)
+    apply_changes(
+        project.id,
+        owner,
+        changes=draft.changes,
+        label="Tarnwick Craft Hall",
+        base_version=project.version,
+        way="redo",
+        of_version=0,
+    )
     project.refresh_from_db()
     return project
 

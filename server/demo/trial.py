@@ -52,7 +52,15 @@ def load_trial(owner: AbstractBaseUser, count: int, name: str | None = None) -> 
         lay_ducts(draft, system, [[(room, number, 5.0) for room, number in here]], 10.0)
     lay_pipes(draft, heating, levels, coils)
     lay_pipes(draft, chilled, [], coils)
-    apply_changes(project.id, owner, draft.changes, "Trial building", project.version, "redo", 0)
+    apply_changes(
+        project.id,
+        owner,
+        changes=draft.changes,
+        label="Trial building",
+        base_version=project.version,
+        way="redo",
+        of_version=0,
+    )
     project.refresh_from_db()
     return project
 

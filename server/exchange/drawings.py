@@ -98,7 +98,15 @@ def _dxf(name: str, data: bytes) -> Drawing:
     ]
     unit = _UNITS_M.get(int(document.header.get("$INSUNITS", 0)), 0.001)
     hidden = sorted(off & layers.keys() - left_out)
-    return Drawing(LINES, orjson.dumps(kept), max(xs) - left, max(ys) - low, unit, _named(kept), hidden)
+    return Drawing(
+        LINES,
+        orjson.dumps(kept),
+        width=max(xs) - left,
+        height=max(ys) - low,
+        m_per_unit=unit,
+        layers=_named(kept),
+        hidden_layers=hidden,
+    )
 
 
 def _by_layer(name: str, document: Any, off: set[str]) -> tuple[dict[str, list[Any]], set[str]]:

@@ -61,7 +61,14 @@ def step(
     changes = entry.inverse if way == "undo" else entry.changes
     # On the version that the edit left: fields that others changed since are a conflict, one's own steps are not.
     before, after, touched = apply_changes(
-        project_id, author, changes, entry.label, entry.version, way, entry.version, key
+        project_id,
+        author,
+        changes=changes,
+        label=entry.label,
+        base_version=entry.version,
+        way=way,
+        of_version=entry.version,
+        key=key,
     )
     return before, after, touched, entry.label
 

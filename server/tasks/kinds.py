@@ -72,7 +72,15 @@ def year_task(task: Task, progress: Progress) -> dict[str, Any]:
 def issue_task(task: Task, progress: Progress) -> dict[str, Any]:
     """A report, written and frozen."""
     i = task.inputs
-    made = issue(_project(task), task.owner, i["asked"], i["purpose"], i["remarks"], kept_year, progress.tell)
+    made = issue(
+        _project(task),
+        task.owner,
+        asked=i["asked"],
+        purpose=i["purpose"],
+        remarks=i["remarks"],
+        years=kept_year,
+        tell=progress.tell,
+    )
     return {"issue": made.id, "number": made.number}
 
 

@@ -60,7 +60,7 @@ class Saving(ApiTest):
         self.assertIsNotNone(self.edit(name="Next").json()["results"])
 
     def test_one_room_fails_alone(self) -> None:
-        from pendrum_core.room.chunk import calculate_chunk
+        from pendrum_core.room.outcome.chunk import calculate_chunk
 
         second = new_id()
         level = self.document(self.small.project)["objects"]["level"][0]["id"]

@@ -107,7 +107,7 @@ def air_balance(building: Building) -> AirBalance:
         short = max(0.0, wanted) if how == LEAKS else max(0.0, -offset)
         make_up = max(0.0, wanted + offset) if how == SUPPLY else 0.0
         balance = RoomBalance(
-            room.id, how, known[room.id] - by_unit, by_unit, came[room.id], left[room.id], offset, max(leaks, short), short, make_up,
+            room.id, how, extract_m3_s=known[room.id] - by_unit, by_unit_m3_s=by_unit, transfer_in_m3_s=came[room.id], transfer_out_m3_s=left[room.id], offset_m3_s=offset, leak_in_m3_s=max(leaks, short), drawn_m3_s=short, make_up_m3_s=make_up,
         )  # fmt: skip
         balances[room.id] = balance if how == RETURN else balance.with_supply(make_up)
     return AirBalance(balances, flows, faults)

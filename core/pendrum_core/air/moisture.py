@@ -19,8 +19,8 @@ from pendrum_core.moist_air import (
     specific_volume_m3_kg,
 )
 from pendrum_core.quantities.constants import CP_VAPOUR, H_VAPORISATION_0C
-from pendrum_core.room.loads import RoomLoads
-from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.balance.outdoors import Outdoors
+from pendrum_core.room.outcome.loads import RoomLoads
 from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]
@@ -182,8 +182,8 @@ def _within_limits(
         drying = max(0.0, float((np.where(held, over, 0.0) * carried).max()))
     winter, added = _winter(loads, air, rooms, next(iter(systems_of.get(room.id, ())), None), outside)
     return RoomMoisture(
-        relative, float(looked_at[month, step]), int(month), int(step), drying, winter, added,
-        added * vapour_j_kg(loads.winter_air_c),
+        relative, float(looked_at[month, step]), month=int(month), step=int(step), drying_w=drying, winter_relative=winter, humidifying_kg_s=added,
+        humidifying_w=added * vapour_j_kg(loads.winter_air_c),
     )  # fmt: skip
 
 

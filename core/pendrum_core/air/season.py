@@ -1,6 +1,6 @@
 """Rooms and the unit that serves them brought together over a season: summer's design days, or the winter day.
 
-The rooms are served (room/served.py) with air of a wanted temperature; with what they then are, the air is walked through the
+The rooms are served (room/supply/served.py) with air of a wanted temperature; with what they then are, the air is walked through the
 unit (walk.py); round by round until both agree.
 """
 
@@ -13,7 +13,7 @@ from numpy.typing import NDArray
 from pendrum_core.air.walk import Path, Rooms, Unit, walk
 from pendrum_core.moist_air import enthalpy_j_kg, specific_heat_j_kgk
 from pendrum_core.quantities.constants import CP_VAPOUR, H_VAPORISATION_0C
-from pendrum_core.room.served import Asked, Served, serve
+from pendrum_core.room.supply.served import Asked, Served, serve
 
 Array = NDArray[np.float64]
 _ROUNDS, _AT_REST, _AT_REST_K = 8, 1e-9, 1e-7
@@ -109,7 +109,15 @@ def served_by(season: Season, supply_c: Array, cp_j_kgk: Array | float | None = 
         for row, air in enumerate(season.airs):
             if air.first is not None:
                 first_w_k[row], first_c[row] = air.first.rate_w_k, air.first.supply_c
-    found = serve(season.asked, np.broadcast_to(supply_c, shape), least, most, season.heat_most_w, first_w_k, first_c)
+    found = serve(
+        season.asked,
+        np.broadcast_to(supply_c, shape),
+        least_w_k=least,
+        most_w_k=most,
+        heat_most_w=season.heat_most_w,
+        first_w_k=first_w_k,
+        first_c=first_c,
+    )
     held = [(row, air.after) for row, air in enumerate(season.airs) if air.after is not None]
     if not held:
         return found
@@ -153,7 +161,16 @@ def settled(season: Season, unit: Unit, served: Served) -> tuple[Served, Path, A
     exhaust = np.broadcast_to(taken, (1, *shape[1:]) if np.ndim(taken) == 0 else shape)
     for _ in range(_ROUNDS):
         flow = served.rate_w_k / specific_heat_j_kgk(supply_w)[None]
-        rooms = Rooms(flow, exhaust, served.air_c, latent, leak, np.zeros(shape[1:]), other, other_w)
+        rooms = Rooms(
+            flow,
+            exhaust,
+            air_c=served.air_c,
+            latent_w=latent,
+            leak_kg_s=leak,
+            lights_w=np.zeros(shape[1:]),
+            other_kg_s=other,
+            other_w=other_w,
+        )
         path = walk(unit, rooms, season.outdoor_c, season.outdoor_w, path)
         moving = path.flow_kg_s > 0.0
         off_k = float(np.abs(np.where(moving, path.supply_c - wanted, 0.0)).max())

@@ -1,7 +1,7 @@
 """An air system: its flows, what its rooms get, the path of its air in summer and winter, ducts and fan.
 
 Rooms come as they are without systems (asked). From their loads come the terminals' flows and the temperature of the supply
-air; with these the rooms are served (room/served.py), and the air is walked from the louvre to the terminal and back (walk.py)
+air; with these the rooms are served (room/supply/served.py), and the air is walked from the louvre to the terminal and back (walk.py)
 at every step of every design day and of the winter day. Served rooms and path are brought together in rounds: the moisture
 of the supply air is in its heat capacity.
 """
@@ -36,8 +36,8 @@ from pendrum_core.moist_air import (
     saturation_humidity_ratio,
     specific_volume_m3_kg,
 )
-from pendrum_core.room.outdoors import Outdoors
-from pendrum_core.room.served import Asked, Served
+from pendrum_core.room.balance.outdoors import Outdoors
+from pendrum_core.room.supply.served import Asked, Served
 from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]
@@ -245,10 +245,10 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     volume = float(specific_volume_m3_kg(_LEAK_C, 0.0, pressure))
     on = _running(system, outside)
     summer = Season(
-        _joined([d.summer for d in demands]), [d.air for d in demands], outside.dry_bulb_c, outside.humidity_ratio, target,
-        _made_up(least_kg[:, None, None] * on, [d.air for d in demands]), _made_up(most_kg[:, None, None] * on, [d.air for d in demands]),
-        _heat_most(demands, reheats, on),
-        np.stack([d.latent_w for d in demands]), np.array([d.room.infiltration_m3_s / volume for d in demands]), _cp(flows),
+        _joined([d.summer for d in demands]), [d.air for d in demands], outdoor_c=outside.dry_bulb_c, outdoor_w=outside.humidity_ratio, supply_c=target,
+        least_kg_s=_made_up(least_kg[:, None, None] * on, [d.air for d in demands]), most_kg_s=_made_up(most_kg[:, None, None] * on, [d.air for d in demands]),
+        heat_most_w=_heat_most(demands, reheats, on),
+        latent_w=np.stack([d.latent_w for d in demands]), leak_kg_s=np.array([d.room.infiltration_m3_s / volume for d in demands]), cp_j_kgk=_cp(flows),
         by_mass=system.kind == MAKE_UP,
     )  # fmt: skip
     # The largest sum of what rooms take at one time: what fan and unit carry.
@@ -260,7 +260,9 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     least_outdoor = mass if alone else min(mass, mass * intake.intake_m3_s / total_flow)
     unit = unit_of(system, fan, least_outdoor, pressure)
     summer_served, path, summer_flow, summer_open = settled(summer, replace(unit, target_c=target), served)
-    winter = _winter_season(system, demands, outside, least_kg, most_kg, volume, summer.cp_j_kgk)
+    winter = _winter_season(
+        system, demands, outside=outside, least_kg=least_kg, most_kg=most_kg, volume=volume, cp=summer.cp_j_kgk
+    )
     winter_unit = replace(
         unit, target_c=winter.supply_c, cools=False, least_return_w=_least_humidity(system, demands, pressure)
     )
@@ -353,11 +355,11 @@ def _flows(
         flow = size_airflow(
             _asking(system, terminal, demand),
             demand.room,
-            peak,
-            system.supply_c,
-            outside.pressure_pa,
-            over_need,
-            _owed_kg_s(demand),
+            peak_sensible_w=peak,
+            supply_c=system.supply_c,
+            pressure_pa=outside.pressure_pa,
+            least_over_need=over_need,
+            owed_kg_s=_owed_kg_s(demand),
         )
         flows[demand.room.id] = flow
         breathing[demand.room.id] = flow.ventilation_m3_s * terminal.effectiveness
@@ -404,8 +406,8 @@ def _ducts_and_fan(
     ducts: DuctResult | None = None
     if any(section.end in flows for section in system.sections):
         ducts = size_tree(
-            system.sections, {room: flow.design_m3_s for room, flow in flows.items()}, fluid, system.friction_limit_pa_m,
-            system.velocity_limit_m_s, system.roughness_m, unit_drop, system.outlet_velocity_m_s,
+            system.sections, {room: flow.design_m3_s for room, flow in flows.items()}, fluid=fluid, friction_limit_pa_m=system.friction_limit_pa_m,
+            velocity_limit_m_s=system.velocity_limit_m_s, roughness_m=system.roughness_m, unit_drop_pa=unit_drop, outlet_velocity_m_s=system.outlet_velocity_m_s,
         )  # fmt: skip
     outlet = fluid.density_kg_m3 * system.outlet_velocity_m_s**2 / 2.0
     total_pa = ducts.fan_total_pa if ducts else unit_drop
@@ -413,8 +415,8 @@ def _ducts_and_fan(
     through = mass_kg_s / (1.0 - system.duct_leak_share)
     off_coil = float(specific_volume_m3_kg(system.supply_c, one.humidity_ratio, pressure_pa))
     fan = size_fan(
-        through * off_coil, through * one.specific_heat_j_kgk, total_pa, total_pa - outlet,
-        system.fan_efficiency, system.motor_efficiency, system.motor_margin,
+        through * off_coil, through * one.specific_heat_j_kgk, total_pa=total_pa, static_pa=total_pa - outlet,
+        efficiency=system.fan_efficiency, motor_efficiency=system.motor_efficiency, motor_margin=system.motor_margin,
     )  # fmt: skip
     if system.supply_c - fan.rise_k < COLDEST_COIL_C:
         raise ValueError(
@@ -473,10 +475,10 @@ def _winter_season(
     flows = _made_up(flow[:, None, None] * on, airs)
     wanted_c = _UNHEATED_C if system.kind == ROOM_UNIT else system.winter_supply_c
     return Season(
-        _joined([d.winter for d in demands]), airs, cold * day,
-        float(saturation_humidity_ratio(cold, outside.pressure_pa)) * day, wanted_c * day,
-        flows, flows, _heat_most(demands, system.reheat != "none", on),
-        np.zeros((len(demands), *day.shape)), np.array([d.room.winter_leak_m3_s / volume for d in demands]), cp, by_mass=True,
+        _joined([d.winter for d in demands]), airs, outdoor_c=cold * day,
+        outdoor_w=float(saturation_humidity_ratio(cold, outside.pressure_pa)) * day, supply_c=wanted_c * day,
+        least_kg_s=flows, most_kg_s=flows, heat_most_w=_heat_most(demands, system.reheat != "none", on),
+        latent_w=np.zeros((len(demands), *day.shape)), leak_kg_s=np.array([d.room.winter_leak_m3_s / volume for d in demands]), cp_j_kgk=cp, by_mass=True,
     )  # fmt: skip
 
 

@@ -242,9 +242,9 @@ class _Fixed:
             (back * (CP_DRY_AIR * rooms.air_c + vapour * own)).sum(axis=0), (back * vapour * follows).sum(axis=0),
         )  # fmt: skip
         return _Fixed(
-            flow, terminal, flow - terminal, returned, follows, own, _over(sums[0], returned), _over(sums[1], returned),
-            _over(sums[2], returned), _over(sums[3], returned),
-            rooms.air_c.mean(axis=0), rooms.lights_w,
+            flow, terminal, leak=flow - terminal, returned=returned, follows=follows, own=own, back_follows=_over(sums[0], returned), back_own=_over(sums[1], returned),
+            heat=_over(sums[2], returned), heat_follows=_over(sums[3], returned),
+            mean_c=rooms.air_c.mean(axis=0), lights_w=rooms.lights_w,
         )  # fmt: skip
 
 
@@ -320,7 +320,9 @@ def _round(
     share = (
         np.ones_like(flow)
         if unit.outdoor_only
-        else outdoor_share(on, least, mixing, outdoor_c, outdoor_w, plenum_c, plenum_w)
+        else outdoor_share(
+            on, least, target_c=mixing, outdoor_c=outdoor_c, outdoor_w=outdoor_w, return_c=plenum_c, return_w=plenum_w
+        )
     )
     outdoor = share * flow
     relief = np.maximum(whole - (flow - outdoor), 0.0)
@@ -329,7 +331,7 @@ def _round(
         # Not more than mixes to the target; nothing while the economizer cools.
         most = np.where(share > 1e-9, (mixing - (1.0 - share) * plenum_c) / np.maximum(share, 1e-9), np.inf)
         recovered = recover(
-            unit.recovery, outdoor, np.where(on, 0.0, relief), outdoor_c, outdoor_w, plenum_c, plenum_w, p, np.maximum(most, outdoor_c)
+            unit.recovery, outdoor, exhaust_kg_s=np.where(on, 0.0, relief), t=outdoor_c, w=outdoor_w, exhaust_c=plenum_c, exhaust_w=plenum_w, pressure_pa=p, most_c=np.maximum(most, outdoor_c)
         )  # fmt: skip
         fresh_c, fresh_w, preheat = recovered.leaving_c, recovered.leaving_w, outdoor * recovered.preheat_j_kg
     mixed_c, mixed_w = mix(share, fresh_c, fresh_w, plenum_c, plenum_w)

@@ -30,7 +30,15 @@ def air_snags(results: BuildingResults) -> Iterator[Snag]:
         if found is None:
             continue
         for code, level, sentence, way_out in _findings(results, system, found):
-            yield Snag(level, code, "air_system", system.drawn, "air", f"{system.name}: {sentence}", way_out)
+            yield Snag(
+                level,
+                code,
+                kind="air_system",
+                id=system.drawn,
+                stage="air",
+                sentence=f"{system.name}: {sentence}",
+                way_out=way_out,
+            )
         yield from _rooms(results, found)
 
 
@@ -123,16 +131,16 @@ def _rooms(results: BuildingResults, found: AirSystemResult) -> Iterator[Snag]:
         room = results.rooms[room_id].room
         if served.under_k > MISSED_K:
             yield Snag(
-                DOUBTFUL, "overcooled", "room", room_id, "air",
-                f"{room.number} {room.name}: its supply air cools it to {float(served.air_c.min()):.1f} °C, {served.under_k:.1f} K "
+                DOUBTFUL, "overcooled", kind="room", id=room_id, stage="air",
+                sentence=f"{room.number} {room.name}: its supply air cools it to {float(served.air_c.min()):.1f} °C, {served.under_k:.1f} K "
                 "below its heating set-point.",
-                "reheat, a smaller least flow, or an emitter",
+                way_out="reheat, a smaller least flow, or an emitter",
             )  # fmt: skip
         if served.over_k > MISSED_K:
             yield Snag(
-                DOUBTFUL, "undercooled", "room", room_id, "air",
-                f"{room.number} {room.name}: under its supply air it gets {served.over_k:.1f} K warmer than its cooling set-point.",
-                "more air, colder air, or a longer pull-down",
+                DOUBTFUL, "undercooled", kind="room", id=room_id, stage="air",
+                sentence=f"{room.number} {room.name}: under its supply air it gets {served.over_k:.1f} K warmer than its cooling set-point.",
+                way_out="more air, colder air, or a longer pull-down",
             )  # fmt: skip
 
 

@@ -6,7 +6,7 @@ from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.room.loads import RoomLoads
+from pendrum_core.room.outcome.loads import RoomLoads
 
 _LEAST_M3_S = 1e-4
 _NOTICED_K = 0.5
@@ -26,22 +26,22 @@ def fresh_air_snags(results: BuildingResults) -> Iterator[Snag]:
         flow = flows.get(room_id)
         if flow is not None and flow.governing == "pinned" and flow.design_m3_s < flow.ventilation_m3_s - _LEAST_M3_S:
             yield Snag(
-                DOUBTFUL, "ventilation_below_need", "room", room_id, "rooms",
-                f"{name}: its pinned {flow.design_m3_s * 1000.0:.0f} L/s are below the {flow.ventilation_m3_s * 1000.0:.0f} L/s "
-                "of outdoor air that it needs.", "let the airflow be sized, or pin a larger one",
+                DOUBTFUL, "ventilation_below_need", kind="room", id=room_id, stage="rooms",
+                sentence=f"{name}: its pinned {flow.design_m3_s * 1000.0:.0f} L/s are below the {flow.ventilation_m3_s * 1000.0:.0f} L/s "
+                "of outdoor air that it needs.", way_out="let the airflow be sized, or pin a larger one",
             )  # fmt: skip
         if _peopled(loads) and (flow.ventilation_m3_s if flow else loads.room.direct_outdoor_air_m3_s) <= 0.0:
             yield Snag(
-                NOTE, "people_without_air", "room", room_id, "uses",
-                f"{name} has people but no ventilation is asked for it; only leaks bring outdoor air.",
-                "give its use outdoor air per person or per area, or say that it is not occupied",
+                NOTE, "people_without_air", kind="room", id=room_id, stage="uses",
+                sentence=f"{name} has people but no ventilation is asked for it; only leaks bring outdoor air.",
+                way_out="give its use outdoor air per person or per area, or say that it is not occupied",
             )  # fmt: skip
         arriving = _arriving_m3_s(loads) + (flow.design_m3_s if flow else 0.0)
         if given.get(room_id, 0.0) > arriving + _LEAST_M3_S:
             yield Snag(
-                DOUBTFUL, "more_given_than_gets", "room", room_id, "rooms",
-                f"{name} gives {given[room_id] * 1000.0:.0f} L/s to other rooms, but only {arriving * 1000.0:.0f} L/s come in.",
-                "bring it more air, or let others take less",
+                DOUBTFUL, "more_given_than_gets", kind="room", id=room_id, stage="rooms",
+                sentence=f"{name} gives {given[room_id] * 1000.0:.0f} L/s to other rooms, but only {arriving * 1000.0:.0f} L/s come in.",
+                way_out="bring it more air, or let others take less",
             )  # fmt: skip
     yield from _condensing(results)
 
@@ -68,8 +68,8 @@ def _condensing(results: BuildingResults) -> Iterator[Snag]:
         if below > _NOTICED_K:
             when = f"{MONTHS[day_number(results.building.climate.months[month]) - 1]} {clock(step)}"
             yield Snag(
-                NOTE, "supply_below_dew_point", "air_system", system.id, "air",
-                f"{system.name}: supply air of {path.supply_c[month, step]:.1f} °C is {below:.1f} K below the "
+                NOTE, "supply_below_dew_point", kind="air_system", id=system.id, stage="air",
+                sentence=f"{system.name}: supply air of {path.supply_c[month, step]:.1f} °C is {below:.1f} K below the "
                 f"dew point of the rooms' air ({when}); outlets that are not insulated would drip.",
-                "a higher supply temperature, drier rooms, or outlets made for it",
+                way_out="a higher supply temperature, drier rooms, or outlets made for it",
             )  # fmt: skip

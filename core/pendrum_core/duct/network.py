@@ -143,11 +143,20 @@ def size_tree(
             within = straight.rate_pa_m <= friction_limit_pa_m and straight.velocity_m_s <= velocity_limit_m_s
         sheet = shape.perimeter_m * section.length_m
         results[section.id] = SectionResult(
-            section.id, flow, shape, pinned is None, within, straight, friction_loss, fitting_loss, loss, sheet,
-            sheet * shape.sheet_m * STEEL_KG_M3,
+            section.id, flow, shape=shape, sized=pinned is None, within_limits=within, friction=straight, friction_loss_pa=friction_loss, fitting_loss_pa=fitting_loss, loss_pa=loss, sheet_m2=sheet,
+            sheet_kg=sheet * shape.sheet_m * STEEL_KG_M3,
         )  # fmt: skip
     ends = [section.id for section in sections if section.end is not None]
     paths = path_losses(tree, {key: result.loss_pa for key, result in results.items()}, ends)
     total = paths.index_loss_pa + unit_drop_pa
     dynamic = fluid.density_kg_m3 * outlet_velocity_m_s**2 / 2.0
-    return DuctResult(tree, fluid, results, paths, unit_drop_pa, total, dynamic, total - dynamic)
+    return DuctResult(
+        tree,
+        fluid,
+        sections=results,
+        paths=paths,
+        unit_drop_pa=unit_drop_pa,
+        fan_total_pa=total,
+        outlet_dynamic_pa=dynamic,
+        fan_static_pa=total - dynamic,
+    )

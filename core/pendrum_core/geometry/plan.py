@@ -180,7 +180,17 @@ def _walls(level: PlanLevel, rotation_deg: float, gap_m: float) -> tuple[list[Fa
             if area > LEAST_AREA_M2:
                 turned = round((azimuth - rotation_deg) % 360.0, 1) % 360.0
                 key = f"{kind}/{neighbour or ''}/{turned:g}"
-                found.append(Face(room, key, kind, round(area, 3), 90.0, azimuth, neighbour))
+                found.append(
+                    Face(
+                        room,
+                        key,
+                        kind=kind,
+                        area_m2=round(area, 3),
+                        tilt_deg=90.0,
+                        azimuth_deg=azimuth,
+                        neighbour=neighbour,
+                    )
+                )
     return found, exposed
 
 
@@ -200,7 +210,17 @@ def _flat(
             left -= area
             if area > LEAST_AREA_M2:
                 other = others[index].id
-                found.append(Face(room.id, f"{between}/{other}", between, round(area, 3), tilt_deg, 0.0, other))
+                found.append(
+                    Face(
+                        room.id,
+                        f"{between}/{other}",
+                        kind=between,
+                        area_m2=round(area, 3),
+                        tilt_deg=tilt_deg,
+                        azimuth_deg=0.0,
+                        neighbour=other,
+                    )
+                )
         if left > LEAST_AREA_M2:
             found.append(Face(room.id, alone, alone, round(left, 3), tilt_deg, 0.0))
     return found

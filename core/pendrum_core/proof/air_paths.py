@@ -91,7 +91,15 @@ def served(case: Case, economizer: Case) -> tuple[Path, Given]:
 
 
 def _near(name: str, expected: float, found: Any, quantity: str, share: float, least: float) -> Entry:
-    return Entry(_CHAPTER, name, expected, float(found), quantity, max(share * abs(expected), least), _SOURCE)
+    return Entry(
+        _CHAPTER,
+        name,
+        expected=expected,
+        found=float(found),
+        quantity=quantity,
+        within=max(share * abs(expected), least),
+        source=_SOURCE,
+    )
 
 
 def _coil_mode(path: Path, k: int) -> str:

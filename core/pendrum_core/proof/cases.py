@@ -11,7 +11,7 @@ from pendrum_core.model.building import Building
 from pendrum_core.model.climate import Climate, Coefficients, Site, SummerMonth
 from pendrum_core.model.rooms import Boundary, Element, Gain, Room
 from pendrum_core.model.thermostats import NO_COOLING, NO_HEATING, Thermostat
-from pendrum_core.room.outdoors import Outdoors, outdoors
+from pendrum_core.room.balance.outdoors import Outdoors, outdoors
 from pendrum_core.schedule.pattern import DayPattern, constant
 
 DATA = Path(__file__).parent / "data"
@@ -142,7 +142,15 @@ def _elements(case: Case, name: str, outside: Outdoors) -> Iterator[Element]:
         else:
             raise Unknown(f"{row['name']}: outside {out['kind']!r} is not read")
         category = "windows" if "window" in row["name"] else "neighbours" if beyond else "walls"
-        yield Element(row["name"], row["name"], category, row["area_m2"], layers, own, boundary)
+        yield Element(
+            row["name"],
+            row["name"],
+            category=category,
+            area_m2=row["area_m2"],
+            layers=layers,
+            convection_w_m2k=own,
+            boundary=boundary,
+        )
 
 
 def _gains(case: Case, name: str) -> Iterator[Gain]:

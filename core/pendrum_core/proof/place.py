@@ -23,10 +23,26 @@ def place_entries(case: Case) -> Iterator[Entry]:
     sky = clear_sky(sun, np.array([t["tau_b"] for t in tau]), np.array([t["tau_d"] for t in tau]))
     rows = [(row, (months.index(row["month"]), hours.index(row["hour"]))) for row in case["expected"]]
     high = max((row["sun_elevation_deg"], at) for row, at in rows)
-    yield Entry(_CHAPTER, "Highest sun", high[0], float(sun.elevation_deg[high[1]]), "angle", 0.05, _SOURCE)
+    yield Entry(
+        _CHAPTER,
+        "Highest sun",
+        expected=high[0],
+        found=float(sun.elevation_deg[high[1]]),
+        quantity="angle",
+        within=0.05,
+        source=_SOURCE,
+    )
     beam = max((row["beam_normal_W_m2"], at) for row, at in rows)
     found = float(sky.beam_normal[beam[1]])
-    yield Entry(_CHAPTER, "Strongest beam", beam[0], found, "power_per_area", 0.005 * beam[0], _SOURCE)
+    yield Entry(
+        _CHAPTER,
+        "Strongest beam",
+        expected=beam[0],
+        found=found,
+        quantity="power_per_area",
+        within=0.005 * beam[0],
+        source=_SOURCE,
+    )
     for name, place in inputs["planes"].items():
         plane = on_plane(sun, sky, place["tilt_deg"], place["azimuth_deg"], 0.2)
         wanted = [
@@ -36,4 +52,12 @@ def place_entries(case: Case) -> Iterator[Entry]:
         most, at = max(wanted)
         total = plane.beam + plane.sky_diffuse + plane.ground_reflected
         title = f"Most sun on {name.replace('_', ' ')}"
-        yield Entry(_CHAPTER, title, most, float(total[at]), "power_per_area", max(0.005 * most, 1.5), _SOURCE)
+        yield Entry(
+            _CHAPTER,
+            title,
+            expected=most,
+            found=float(total[at]),
+            quantity="power_per_area",
+            within=max(0.005 * most, 1.5),
+            source=_SOURCE,
+        )

@@ -43,8 +43,8 @@ def _fan_coil(room: Case, now: Case, unit: Path, first_kg_s: float, outdoor_w: f
         leaving_c = air_c - need / (flow * float(specific_heat_j_kgk(leaving_w)))
         path = walk(
             Unit(pressure_pa=p, target_c=np.array([leaving_c]), least_outdoor_kg_s=0.0, bypass=bypass, fan_w=fan, heats=False),
-            Rooms(_one(flow), _one(0.0), _one(air_c), _one(now["latent_W"]), _one(now["infiltration_kg_s"]), np.zeros(1),
-                  _one(first_kg_s), _one(supply_w)),
+            Rooms(_one(flow), _one(0.0), air_c=_one(air_c), latent_w=_one(now["latent_W"]), leak_kg_s=_one(now["infiltration_kg_s"]), lights_w=np.zeros(1),
+                  other_kg_s=_one(first_kg_s), other_w=_one(supply_w)),
             np.array([air_c]), np.array([outdoor_w]),
         )  # fmt: skip
         apart, leaving_w = abs(float(path.off_w[0]) - leaving_w), float(path.off_w[0])
@@ -80,7 +80,9 @@ def _step(case: Case, step: Case) -> tuple[Path, dict[str, _Coil], list[float]]:
         there = Rooms(sent, taken, t, moist, leak, np.zeros(1))
         path = walk(unit, there, np.array([outdoor_c]), np.array([outdoor_w]))
         coils = {
-            room["name"]: _fan_coil(room, n, path, m, outdoor_w, inputs["fan_coil_bypass_factor"], p)
+            room["name"]: _fan_coil(
+                room, n, unit=path, first_kg_s=m, outdoor_w=outdoor_w, bypass=inputs["fan_coil_bypass_factor"], p=p
+            )
             for room, n, m in zip(rooms, now, supply, strict=True)
             if room["fan_coil_air_kg_s"]
         }
@@ -106,7 +108,15 @@ def room_unit_entries(case: Case) -> Iterator[Entry]:
 
         def near(what: str, expected: float, found: float, quantity: str, share: float, least: float) -> Entry:
             bound = max(share * abs(expected), least)
-            return Entry(_CHAPTER, f"{name}, {what}", expected, float(found), quantity, bound, _SOURCE)  # noqa: B023
+            return Entry(
+                _CHAPTER,
+                f"{name}, {what}",
+                expected=expected,
+                found=float(found),
+                quantity=quantity,
+                within=bound,
+                source=_SOURCE,
+            )  # noqa: B023
 
         for r, room in enumerate(case["inputs"]["rooms"]):
             title, there = room["name"], want["rooms"][room["name"]]

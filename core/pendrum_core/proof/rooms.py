@@ -10,9 +10,9 @@ from pendrum_core.model.rooms import CATEGORIES, Room
 from pendrum_core.proof.cases import Case, building_of, climate_of, load_case
 from pendrum_core.proof.entry import Entry
 from pendrum_core.results.building import BuildingLoads
-from pendrum_core.room.chunk import calculate_chunk
-from pendrum_core.room.loads import RoomLoads, Unsound
-from pendrum_core.room.outdoors import outdoors
+from pendrum_core.room.balance.outdoors import outdoors
+from pendrum_core.room.outcome.chunk import calculate_chunk
+from pendrum_core.room.outcome.loads import RoomLoads, Unsound
 from pendrum_core.run import Memory, calculate_loads
 
 Array = NDArray[np.float64]
@@ -62,10 +62,42 @@ def _cooling(case: Case, title: str, found: RoomLoads, expected: Case) -> Iterat
     off = float(np.abs(load - want)[away_from_jumps(case)].max())
     mean = expected["daily_energy_Wh"] / 24.0
     hour = float(load.argmax()) / 6
-    yield Entry(_HELD, f"{title}: peak", peak, float(load.max()), "load", 0.01 * peak, _MARCH)
-    yield Entry(_HELD, f"{title}: hour of the peak", expected["peak_step_index"] / 6, hour, "time", 0.17, _MARCH)
-    yield Entry(_HELD, f"{title}: mean over the day", mean, float(load.mean()), "load", 0.01 * mean, _MARCH)
-    yield Entry(_HELD, f"{title}: largest difference at any step", 0.0, off, "power", 0.02 * peak, _MARCH)
+    yield Entry(
+        _HELD,
+        f"{title}: peak",
+        expected=peak,
+        found=float(load.max()),
+        quantity="load",
+        within=0.01 * peak,
+        source=_MARCH,
+    )
+    yield Entry(
+        _HELD,
+        f"{title}: hour of the peak",
+        expected=expected["peak_step_index"] / 6,
+        found=hour,
+        quantity="time",
+        within=0.17,
+        source=_MARCH,
+    )
+    yield Entry(
+        _HELD,
+        f"{title}: mean over the day",
+        expected=mean,
+        found=float(load.mean()),
+        quantity="load",
+        within=0.01 * mean,
+        source=_MARCH,
+    )
+    yield Entry(
+        _HELD,
+        f"{title}: largest difference at any step",
+        expected=0.0,
+        found=off,
+        quantity="power",
+        within=0.02 * peak,
+        source=_MARCH,
+    )
 
 
 def floating_entries(case: Case) -> Iterator[Entry]:
@@ -73,8 +105,24 @@ def floating_entries(case: Case) -> Iterator[Entry]:
     expected, air, title = case["expected"], _only(case).air_c[0], case["title"]
     off = float(np.abs(air - np.array(expected["air_temperature_C"]))[away_from_jumps(case)].max())
     warmest = expected["peak_air_temperature_C"]
-    yield Entry(_FLOATING, f"{title}: warmest air", warmest, float(air.max()), "temperature", 0.15, _MARCH)
-    yield Entry(_FLOATING, f"{title}: largest difference at any step", 0.0, off, "temperature_difference", 0.2, _MARCH)
+    yield Entry(
+        _FLOATING,
+        f"{title}: warmest air",
+        expected=warmest,
+        found=float(air.max()),
+        quantity="temperature",
+        within=0.15,
+        source=_MARCH,
+    )
+    yield Entry(
+        _FLOATING,
+        f"{title}: largest difference at any step",
+        expected=0.0,
+        found=off,
+        quantity="temperature_difference",
+        within=0.2,
+        source=_MARCH,
+    )
 
 
 def several_entries(case: Case) -> Iterator[Entry]:
@@ -87,7 +135,15 @@ def several_entries(case: Case) -> Iterator[Entry]:
         if "air_temperature_C" in expected:
             want = np.array(expected["air_temperature_C"])
             off = float(np.abs(found[name].air_c[0] - want)[away_from_jumps(case)].max())
-            yield Entry(_FLOATING, f"{title}: air, largest difference", 0.0, off, "temperature_difference", 0.2, _MARCH)
+            yield Entry(
+                _FLOATING,
+                f"{title}: air, largest difference",
+                expected=0.0,
+                found=off,
+                quantity="temperature_difference",
+                within=0.2,
+                source=_MARCH,
+            )
 
 
 def winter_entries(case: Case) -> Iterator[Entry]:
@@ -100,7 +156,15 @@ def winter_entries(case: Case) -> Iterator[Entry]:
         load = next(iter(found.values())).heating.load_w
         want = case["expected"][variant]["heating_load_W"]
         title = f"{case['title']}: sky {depression:.0f} K colder than the air"
-        yield Entry(_WINTER, title, want, load, "load", 0.002 * want, "steady network solved apart from the program")
+        yield Entry(
+            _WINTER,
+            title,
+            expected=want,
+            found=load,
+            quantity="load",
+            within=0.002 * want,
+            source="steady network solved apart from the program",
+        )
 
 
 def _sound(rooms: list[Room], case: Case) -> list[RoomLoads]:
@@ -126,16 +190,32 @@ def always_entries() -> Iterator[Entry]:
     tiny = 1e-6 * peak
 
     def entry(name: str, value: Array, rule: str) -> Entry:
-        return Entry(_ALWAYS, name, 0.0, float(np.abs(value).max()), "power", tiny, rule)
+        return Entry(
+            _ALWAYS, name, expected=0.0, found=float(np.abs(value).max()), quantity="power", within=tiny, source=rule
+        )
 
     yield entry("Parts add up to the load at every step", one.parts.sum(axis=0) - one.total, "addition")
-    yield Entry(_ALWAYS, "The heat balance closes", 0.0, one.balance_error, "ratio", 1e-6, "conservation of energy")
+    yield Entry(
+        _ALWAYS,
+        "The heat balance closes",
+        expected=0.0,
+        found=one.balance_error,
+        quantity="ratio",
+        within=1e-6,
+        source="conservation of energy",
+    )
     gains = loads["double"].total - 2 * one.total + loads["none"].total
     yield entry("Twice the gains, twice what they add", gains, "superposition: the balance is linear")
     yield entry("Twice every size, twice the load", loads["twice"].total - 2 * one.total, "similarity")
     less = float(np.minimum(loads["colder"].total - one.total, 0.0).min())
     yield Entry(
-        _ALWAYS, "A lower set-point never lowers the load", 0.0, less, "power", tiny, "second law of thermodynamics"
+        _ALWAYS,
+        "A lower set-point never lowers the load",
+        expected=0.0,
+        found=less,
+        quantity="power",
+        within=tiny,
+        source="second law of thermodynamics",
     )
     alone = loads["none"].total + one.parts[[CATEGORIES.index(c) for c in ("people", "lights", "equipment")]].sum(
         axis=0

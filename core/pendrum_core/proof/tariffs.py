@@ -39,8 +39,8 @@ def _tariffs(case: Case) -> tuple[Tariff, Tariff]:
     )  # fmt: skip
     demand, gas = t["demand"], t["gas"]
     electricity = Tariff(
-        bands, 0.0, (), demand["price_per_kW_month"], ("peak", "shoulder"), demand["ratchet_share"], t["standing_per_day"],
-        t["levy_per_kWh"], t["tax_share"], t["emission"]["electricity_kg_kWh"],
+        bands, 0.0, blocks=(), demand_price_kw_month=demand["price_per_kW_month"], demand_bands=("peak", "shoulder"), ratchet_share=demand["ratchet_share"], standing_day=t["standing_per_day"],
+        levy_kwh=t["levy_per_kWh"], tax_share=t["tax_share"], emission_kg_kwh=t["emission"]["electricity_kg_kWh"],
     )  # fmt: skip
     blocks = tuple((limit, price) for limit, price in gas["blocks_per_month_kWh_gross"])
     return electricity, Tariff(
@@ -50,7 +50,15 @@ def _tariffs(case: Case) -> tuple[Tariff, Tariff]:
 
 
 def _near(name: str, want: float, found: float) -> Entry:
-    return Entry(_CHAPTER, name, want, found, "ratio", max(0.001 * abs(want), 1e-9), _SOURCE)
+    return Entry(
+        _CHAPTER,
+        name,
+        expected=want,
+        found=found,
+        quantity="ratio",
+        within=max(0.001 * abs(want), 1e-9),
+        source=_SOURCE,
+    )
 
 
 def tariff_entries(case: Case) -> Iterator[Entry]:

@@ -25,7 +25,15 @@ _RULES = {
 
 
 def _near(chapter: str, name: str, expected: float, found: float, quantity: str, share: float, source: str) -> Entry:
-    return Entry(chapter, name, expected, float(found), quantity, max(share * abs(expected), 1e-9), source)
+    return Entry(
+        chapter,
+        name,
+        expected=expected,
+        found=float(found),
+        quantity=quantity,
+        within=max(share * abs(expected), 1e-9),
+        source=source,
+    )
 
 
 def circuit_entries(case: Case) -> Iterator[Entry]:
@@ -48,23 +56,23 @@ def circuit_entries(case: Case) -> Iterator[Entry]:
         yield Entry(
             _WATER,
             f"{end}, return with it",
-            want["chosen_logarithmic_return_C"],
-            found.chosen_return_c,
-            "temperature",
-            0.1,
-            _EN442,
+            expected=want["chosen_logarithmic_return_C"],
+            found=found.chosen_return_c,
+            quantity="temperature",
+            within=0.1,
+            source=_EN442,
         )
         content += i["content"]["radiator_L_per_kW"] * chosen / 1000.0
     sections = tuple(
         Section(
-            s["id"], s["id"], s["parent"], s["length_each_way_m"], s["zeta_sum"] + s.get("emitter_zeta", 0.0),
-            s.get("component_drop_Pa", 0.0), s["id"] if s["id"] in loads else None, valve_kv_m3_h=s.get("valve_kv_m3_h"),
+            s["id"], s["id"], parent=s["parent"], length_m=s["length_each_way_m"], loss_coefficient=s["zeta_sum"] + s.get("emitter_zeta", 0.0),
+            component_drop_pa=s.get("component_drop_Pa", 0.0), end=s["id"] if s["id"] in loads else None, valve_kv_m3_h=s.get("valve_kv_m3_h"),
         )
         for s in i["sections"]
     )  # fmt: skip
     circuit = Circuit(
-        "c", "c", "heating", sections, i["flow_C"], i["return_C"], i["friction_limit_Pa_m"], i["velocity_limit_m_s"],
-        i["roughness_m"], 0.0, 0.0, i["pump_efficiency"], i["motor_efficiency"],
+        "c", "c", kind="heating", sections=sections, flow_c=i["flow_C"], return_c=i["return_C"], friction_limit_pa_m=i["friction_limit_Pa_m"], velocity_limit_m_s=i["velocity_limit_m_s"],
+        roughness_m=i["roughness_m"], source_drop_pa=0.0, pump_margin=0.0, pump_efficiency=i["pump_efficiency"], motor_efficiency=i["motor_efficiency"],
     )  # fmt: skip
     found_circuit = size_circuit(circuit, loads)
     for name, want in e["sections"].items():
@@ -144,7 +152,13 @@ def boiler_entries(case: Case) -> Iterator[Entry]:
             for unit, output in zip(units, found.output_w[:, k], strict=True):
                 given = 1e3 * row["output_kW"][unit.name]
                 yield Entry(
-                    _PLANT, f"{what}, {unit.name}", given, float(output), "load", max(0.005 * given, 1.0), _BOILERS
+                    _PLANT,
+                    f"{what}, {unit.name}",
+                    expected=given,
+                    found=float(output),
+                    quantity="load",
+                    within=max(0.005 * given, 1.0),
+                    source=_BOILERS,
                 )
         sums = want["sum"]
         fuel, unmet = (float((values * hours).sum()) / 1e3 for values in (found.fuel_w.sum(axis=0), found.unmet_w))

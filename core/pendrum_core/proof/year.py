@@ -96,14 +96,26 @@ def year_rooms(case: Case, plant: str) -> list[YearRoom]:
             if e["room"] == name:
                 elements.append(
                     Element(
-                        e["name"], e["name"], "walls", e["area_m2"], layers, e["h_ci_W_m2K"], _boundary(out, names, e)
+                        e["name"],
+                        e["name"],
+                        category="walls",
+                        area_m2=e["area_m2"],
+                        layers=layers,
+                        convection_w_m2k=e["h_ci_W_m2K"],
+                        boundary=_boundary(out, names, e),
                     )
                 )
             elif out.get("room") == name:
                 back = Boundary("room", neighbour=e["room"], far_convection_w_m2k=e["h_ci_W_m2K"])
                 elements.append(
                     Element(
-                        e["name"], e["name"], "neighbours", e["area_m2"], layers[::-1], out.get("h_ci_W_m2K", 2.5), back
+                        e["name"],
+                        e["name"],
+                        category="neighbours",
+                        area_m2=e["area_m2"],
+                        layers=layers[::-1],
+                        convection_w_m2k=out.get("h_ci_W_m2K", 2.5),
+                        boundary=back,
                     )
                 )
         windows = tuple(
@@ -122,8 +134,8 @@ def year_rooms(case: Case, plant: str) -> list[YearRoom]:
         heating, cooling = _points(points.get("heating_C", 20.0)), _points(points.get("cooling_C", 25.0))
         low, high = float(heating.hours().max()), float(cooling.hours().min())
         room = Room(
-            name, name, name, row["floor_area_m2"], row["volume_m3"], tuple(elements), windows, (),
-            row["infiltration_conductance_W_K"] / heat, 0.0, low, high, True, True, row["air_and_furniture_capacity_J_K"],
+            name, name, name=name, floor_area_m2=row["floor_area_m2"], volume_m3=row["volume_m3"], elements=tuple(elements), windows=windows, gains=(),
+            infiltration_m3_s=row["infiltration_conductance_W_K"] / heat, direct_outdoor_air_m3_s=0.0, heating_setpoint_c=low, cooling_setpoint_c=high, heated=True, cooled=True, capacity_j_k=row["air_and_furniture_capacity_J_K"],
         )  # fmt: skip
         held = plant != "none"
         rooms.append(
@@ -214,16 +226,24 @@ def year_entries(case: Case) -> Iterator[Entry]:
             yield Entry(
                 _CHAPTER,
                 f"{room.id}: the year's balance closes",
-                0.0,
-                room.open_kwh / whole,
-                "ratio",
-                2e-3,
-                "conservation of energy",
+                expected=0.0,
+                found=room.open_kwh / whole,
+                quantity="ratio",
+                within=2e-3,
+                source="conservation of energy",
             )
 
 
 def _near(name: str, want: float, found: float, quantity: str, share: float, least: float = 1e-9) -> Entry:
-    return Entry(_CHAPTER, name, want, float(found), quantity, max(share * abs(want), least), _MARCH)
+    return Entry(
+        _CHAPTER,
+        name,
+        expected=want,
+        found=float(found),
+        quantity=quantity,
+        within=max(share * abs(want), least),
+        source=_MARCH,
+    )
 
 
 def _ideal(name: str, want: Case, found: RoomYear, checks: Case) -> Iterator[Entry]:
@@ -257,11 +277,11 @@ def _free(name: str, want: Case, found: RoomYear) -> Iterator[Entry]:
         yield Entry(
             _CHAPTER,
             f"{name} left to itself, {key[:-2].replace('_', ' ')}",
-            want[key],
-            float(value),
-            "temperature",
-            0.2,
-            _MARCH,
+            expected=want[key],
+            found=float(value),
+            quantity="temperature",
+            within=0.2,
+            source=_MARCH,
         )
     for limit, told in want["hours_above"].items():
         for what, course in (("air", found.air_c), ("operative", found.operative_c)):
@@ -271,11 +291,11 @@ def _free(name: str, want: Case, found: RoomYear) -> Iterator[Entry]:
                 yield Entry(
                     _CHAPTER,
                     f"{name} left to itself, hours of {what} above {limit} °C",
-                    told[what],
-                    hours,
-                    "count",
-                    bound,
-                    _MARCH,
+                    expected=told[what],
+                    found=hours,
+                    quantity="count",
+                    within=bound,
+                    source=_MARCH,
                 )
 
 
@@ -289,11 +309,11 @@ def _limited(want: Case, found: dict[str, RoomYear]) -> Iterator[Entry]:
             yield Entry(
                 _CHAPTER,
                 f"{name} with limits, {key.replace('_', ' ')}",
-                told[key],
-                float(hours),
-                "count",
-                max(8.0, 0.05 * told[key]),
-                _MARCH,
+                expected=told[key],
+                found=float(hours),
+                quantity="count",
+                within=max(8.0, 0.05 * told[key]),
+                source=_MARCH,
             )
         for key, missed in (("heating", room.missed_heating_kh), ("cooling", room.missed_cooling_kh)):
             yield _near(

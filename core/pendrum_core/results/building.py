@@ -8,8 +8,8 @@ from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.air.system import AirSystemResult
 from pendrum_core.model.building import Building
 from pendrum_core.plant.source import PlantResult
-from pendrum_core.room.loads import GroupLoads, RoomLoads
-from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.balance.outdoors import Outdoors
+from pendrum_core.room.outcome.loads import GroupLoads, RoomLoads
 from pendrum_core.water.emitters import EmitterResult
 from pendrum_core.water.network import CircuitResult
 

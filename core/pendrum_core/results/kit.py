@@ -49,45 +49,45 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
         r = results.systems[system.id]
         month, step = r.peak
         name = system.name
-        yield KitItem(0, system.id, f"{name} SF", "Supply fan, flow and static pressure", name, r.fan.flow_m3_s, "airflow", r.fan.static_pa, "pressure",
-                      _motor(r.fan.motor_w), r.fan.electrical_w, "sized")  # fmt: skip
+        yield KitItem(0, system.id, tag=f"{name} SF", item="Supply fan, flow and static pressure", serves=name, duty=r.fan.flow_m3_s, duty_quantity="airflow", second=r.fan.static_pa, second_quantity="pressure",
+                      size=_motor(r.fan.motor_w), power_w=r.fan.electrical_w, state="sized")  # fmt: skip
         total = float(r.coil_total_w[month, step])
         sensible = float(r.coil_sensible_w[month, step])
         yield KitItem(
             0,
             system.id,
-            f"{name} CC",
-            "Cooling coil, total and sensible",
-            name,
-            total,
-            "load",
-            sensible,
-            "load",
-            "",
-            0.0,
-            "sized",
+            tag=f"{name} CC",
+            item="Cooling coil, total and sensible",
+            serves=name,
+            duty=total,
+            duty_quantity="load",
+            second=sensible,
+            second_quantity="load",
+            size="",
+            power_w=0.0,
+            state="sized",
         )
-        yield KitItem(0, system.id, f"{name} HC", "Heating coil, duty and leaving air", name, r.heating_coil_w, "load", float(r.winter.heated_c.max()), "temperature",
-                      "", 0.0, "sized")  # fmt: skip
+        yield KitItem(0, system.id, tag=f"{name} HC", item="Heating coil, duty and leaving air", serves=name, duty=r.heating_coil_w, duty_quantity="load", second=float(r.winter.heated_c.max()), second_quantity="temperature",
+                      size="", power_w=0.0, state="sized")  # fmt: skip
         reheat = float(r.reheat_w.max())
         if reheat > 1.0:
-            yield KitItem(0, system.id, f"{name} RH", "Terminal reheat, electric, all rooms together", name, reheat, "load", 0.0, "",
-                          "", reheat, "sized")  # fmt: skip
+            yield KitItem(0, system.id, tag=f"{name} RH", item="Terminal reheat, electric, all rooms together", serves=name, duty=reheat, duty_quantity="load", second=0.0, second_quantity="",
+                          size="", power_w=reheat, state="sized")  # fmt: skip
         pinned = [f for f in r.airflows.values() if f.governing == "pinned"]
         state = f"{len(pinned)} pinned" if pinned else "sized"
         yield KitItem(
             0,
             system.id,
-            f"{name} T",
-            f"Supply terminals, {len(r.airflows)}",
-            name,
-            r.flow_m3_s,
-            "airflow",
-            0.0,
-            "",
-            "",
-            0.0,
-            state,
+            tag=f"{name} T",
+            item=f"Supply terminals, {len(r.airflows)}",
+            serves=name,
+            duty=r.flow_m3_s,
+            duty_quantity="airflow",
+            second=0.0,
+            second_quantity="",
+            size="",
+            power_w=0.0,
+            state=state,
         )
         if r.ducts:
             runs: dict[Shape, list[float]] = defaultdict(lambda: [0.0, 0.0, 0.0])
@@ -98,44 +98,44 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                     totals[i] += value
             for shape, (length, sheet, mass) in sorted(runs.items(), key=lambda item: (item[0].kind, item[0].area_m2)):
                 what = f"{shape.kind.capitalize()} duct, length and sheet"
-                yield KitItem(0, system.id, f"{name} D{shape.size}", what, name, length, "length", sheet, "area",
-                              f"{shape.size} mm, {shape.sheet_m * 1000:g} mm sheet, {mass:.0f} kg", 0.0, "sized")  # fmt: skip
+                yield KitItem(0, system.id, tag=f"{name} D{shape.size}", item=what, serves=name, duty=length, duty_quantity="length", second=sheet, second_quantity="area",
+                              size=f"{shape.size} mm, {shape.sheet_m * 1000:g} mm sheet, {mass:.0f} kg", power_w=0.0, state="sized")  # fmt: skip
     rooms = {room.id: room for room in results.building.rooms}
     for extract in results.building.extracts:
         if not extract.by_unit and extract.room in rooms:
             room = rooms[extract.room]
             power = extract.flow_m3_s * extract.fan_pa / extract.fan_efficiency
-            yield KitItem(0, extract.room, f"{room.number} EF {extract.name}", "Extract fan, flow and total pressure",
-                          f"{room.number} {room.name}", extract.flow_m3_s, "airflow", extract.fan_pa, "pressure", "", power, "sized")  # fmt: skip
+            yield KitItem(0, extract.room, tag=f"{room.number} EF {extract.name}", item="Extract fan, flow and total pressure",
+                          serves=f"{room.number} {room.name}", duty=extract.flow_m3_s, duty_quantity="airflow", second=extract.fan_pa, second_quantity="pressure", size="", power_w=power, state="sized")  # fmt: skip
     for circuit in results.building.circuits:
         if circuit.id not in results.circuits:
             continue
         c = results.circuits[circuit.id]
-        yield KitItem(1, circuit.id, f"{circuit.name} P", "Pump, flow and head", circuit.name, c.pump.flow_m3_s, "water_flow", c.pump.head_pa, "head",
-                      _motor(c.pump.motor_w), c.pump.electrical_w, "sized")  # fmt: skip
+        yield KitItem(1, circuit.id, tag=f"{circuit.name} P", item="Pump, flow and head", serves=circuit.name, duty=c.pump.flow_m3_s, duty_quantity="water_flow", second=c.pump.head_pa, second_quantity="head",
+                      size=_motor(c.pump.motor_w), power_w=c.pump.electrical_w, state="sized")  # fmt: skip
         plant = results.plants.get(circuit.id)
         for unit, capacity in zip(circuit.units, plant.capacity_w if plant else (), strict=bool(plant)):
             state = "pinned" if unit.capacity_w is not None else "sized"
             what = f"{unit.kind.capitalize()}, capacity and design load" + (", standby" if unit.standby else "")
             assert plant is not None
-            yield KitItem(1, circuit.id, f"{circuit.name} {unit.name}", what, circuit.name, capacity, "load", plant.design_w, "load",
-                          unit.fuel, 0.0, state)  # fmt: skip
+            yield KitItem(1, circuit.id, tag=f"{circuit.name} {unit.name}", item=what, serves=circuit.name, duty=capacity, duty_quantity="load", second=plant.design_w, second_quantity="load",
+                          size=unit.fuel, power_w=0.0, state=state)  # fmt: skip
         try:
             vessel = vessel_of(results, circuit)
         except ValueError:
             pass  # a snag says so
         else:
             size = f"{vessel.chosen_m3 * 1000.0:g} L" if vessel.chosen_m3 else "above the series"
-            yield KitItem(1, circuit.id, f"{circuit.name} EV", "Expansion vessel, volume needed and final pressure", circuit.name,
-                          vessel.volume_m3, "water_volume", vessel.final_pa, "gauge_pressure", size, 0.0, "sized")  # fmt: skip
+            yield KitItem(1, circuit.id, tag=f"{circuit.name} EV", item="Expansion vessel, volume needed and final pressure", serves=circuit.name,
+                          duty=vessel.volume_m3, duty_quantity="water_volume", second=vessel.final_pa, second_quantity="gauge_pressure", size=size, power_w=0.0, state="sized")  # fmt: skip
         pipes: dict[str, float] = defaultdict(float)
         for section in circuit.sections:
             pipes[c.sections[section.id].size] += 2.0 * section.length_m
         for size, length in sorted(pipes.items(), key=lambda item: float(item[0].split()[-1].replace("mm", "0"))):
-            yield KitItem(1, circuit.id, f"{circuit.name} {size}", "Steel pipe, flow and return", circuit.name, length, "length", 0.0, "",
-                          size, 0.0, "sized")  # fmt: skip
+            yield KitItem(1, circuit.id, tag=f"{circuit.name} {size}", item="Steel pipe, flow and return", serves=circuit.name, duty=length, duty_quantity="length", second=0.0, second_quantity="",
+                          size=size, power_w=0.0, state="sized")  # fmt: skip
     for room_id, emitter in results.emitters.items():
         if emitter.duty_w > 0.0:
             room = results.rooms[room_id].room
-            yield KitItem(2, room_id, f"R {room.number}", "Radiator, duty and rating at 75/65/20", f"{room.number} {room.name}", emitter.duty_w, "load",
-                          emitter.rating_w, "load", f"{emitter.chosen_w:g} W" if emitter.chosen_w else "above the series", 0.0, "sized")  # fmt: skip
+            yield KitItem(2, room_id, tag=f"R {room.number}", item="Radiator, duty and rating at 75/65/20", serves=f"{room.number} {room.name}", duty=emitter.duty_w, duty_quantity="load",
+                          second=emitter.rating_w, second_quantity="load", size=f"{emitter.chosen_w:g} W" if emitter.chosen_w else "above the series", power_w=0.0, state="sized")  # fmt: skip

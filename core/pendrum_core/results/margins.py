@@ -1,7 +1,7 @@
 """Loads with what is added to them: a line beside the loads, never part of them."""
 
 from pendrum_core.results.building import BuildingLoads
-from pendrum_core.room.loads import GroupLoads, RoomLoads
+from pendrum_core.room.outcome.loads import GroupLoads, RoomLoads
 
 
 def room_with_margin(results: BuildingLoads, loads: RoomLoads) -> tuple[float | None, float]:

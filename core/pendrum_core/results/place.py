@@ -7,7 +7,7 @@ from numpy.typing import NDArray
 
 from pendrum_core.model.climate import Climate, day_number
 from pendrum_core.moist_air import enthalpy_j_kg, humidity_ratio_from_relative, relative_humidity
-from pendrum_core.room.outdoors import outdoors
+from pendrum_core.room.balance.outdoors import outdoors
 from pendrum_core.sun.shading import Shading, diffuse_shares, in_plane, shadow_corners, sunlit_share
 from pendrum_core.sun.skyline import horizon_deg
 

@@ -4,7 +4,7 @@ from collections.abc import Iterable
 from dataclasses import dataclass, replace
 
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.room.loads import GroupLoads, RoomLoads
+from pendrum_core.room.outcome.loads import GroupLoads, RoomLoads
 
 
 @dataclass(frozen=True)

@@ -9,19 +9,19 @@ from pendrum_core.model.building import Building, Group
 from pendrum_core.model.rooms import Room
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingLoads, Failure
-from pendrum_core.room.chunk import (
+from pendrum_core.room.balance.course import InsideCourse
+from pendrum_core.room.balance.outdoors import Outdoors, outdoors
+from pendrum_core.room.between.follow import follow
+from pendrum_core.room.between.neighbours import Neighbours
+from pendrum_core.room.outcome.chunk import (
     LEAST_AT_ONCE,
     MOST_AT_ONCE,
     calculate_chunk,
     differs_in_gains_only,
     recalculate_gains,
 )
-from pendrum_core.room.course import InsideCourse
-from pendrum_core.room.follow import follow
-from pendrum_core.room.loads import GroupLoads, RoomLoads, Unsound
-from pendrum_core.room.neighbours import Neighbours
-from pendrum_core.room.outdoors import Outdoors, outdoors
-from pendrum_core.room.together import Together, group_loads
+from pendrum_core.room.outcome.loads import GroupLoads, RoomLoads, Unsound
+from pendrum_core.room.outcome.together import Together, group_loads
 from pendrum_core.run.aired import with_air
 from pendrum_core.run.memory import Memory, same_members
 
@@ -75,7 +75,15 @@ def calculate_loads(building: Building, memory: Memory) -> BuildingLoads:
                 groups[group.id] = _group(group, members, together, memory)
             except Exception as error:
                 failures[group.id] = Failure("group", group.id, reason_of(error, group.name))
-    return BuildingLoads(building, outside, rooms, groups, tuple(failures.values()), count, balance)
+    return BuildingLoads(
+        building,
+        outside,
+        rooms=rooms,
+        groups=groups,
+        failures=tuple(failures.values()),
+        rooms_calculated=count,
+        balance=balance,
+    )
 
 
 def _keep(found: RoomLoads | Unsound, results: dict[str, RoomLoads], failures: dict[str, Failure]) -> None:

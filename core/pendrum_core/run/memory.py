@@ -4,7 +4,7 @@ from pendrum_core.air.system import AirSystemResult
 from pendrum_core.model.building import Group
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import Room, TransferAir
-from pendrum_core.room.loads import GroupLoads, RoomLoads
+from pendrum_core.room.outcome.loads import GroupLoads, RoomLoads
 
 
 class Memory:

@@ -11,7 +11,7 @@ from pendrum_core.model.systems import Circuit
 from pendrum_core.plant.source import Course, PlantResult, size_plant, with_losses
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingLoads, BuildingResults, Failure
-from pendrum_core.room.loads import RoomLoads
+from pendrum_core.room.outcome.loads import RoomLoads
 from pendrum_core.run.memory import Memory
 from pendrum_core.run.systems import size_systems
 from pendrum_core.water.emitters import EmitterResult, size_radiator

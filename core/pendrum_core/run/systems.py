@@ -23,9 +23,9 @@ from pendrum_core.moist_air import specific_heat_j_kgk, specific_volume_m3_kg
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingLoads, Failure
-from pendrum_core.room.asked import asked_in_summer, asked_in_winter
-from pendrum_core.room.loads import RoomLoads
-from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.balance.outdoors import Outdoors
+from pendrum_core.room.outcome.loads import RoomLoads
+from pendrum_core.room.supply.asked import asked_in_summer, asked_in_winter
 from pendrum_core.run.memory import Memory, same_members
 from pendrum_core.schedule.pattern import step_averages
 
@@ -173,8 +173,8 @@ def _demand(system: AirSystem, member: _Member, outside: Outdoors) -> RoomDemand
     months = [month.month for month in outside.climate.months]
     summer, winter = (_room_air(system, member, outside, of) for of in (months, None))
     return RoomDemand(
-        room, loads.cooling_course_w, loads.latent_w, asked_in_summer(loads), asked_in_winter(loads),
-        (extra or 0.0) * room.floor_area_m2, member.has_emitter, summer, winter,
+        room, loads.cooling_course_w, latent_w=loads.latent_w, summer=asked_in_summer(loads), winter=asked_in_winter(loads),
+        allowance_w=(extra or 0.0) * room.floor_area_m2, has_emitter=member.has_emitter, air=summer, winter_air=winter,
     )  # fmt: skip
 
 

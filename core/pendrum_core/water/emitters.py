@@ -86,13 +86,13 @@ def size_radiator(
     return EmitterResult(
         duty_w,
         rule,
-        factors[rule],
-        needed,
-        duty_w / factors["logarithmic"],
-        duty_w / factors["arithmetic"],
-        chosen,
-        back,
-        flow,
+        factor=factors[rule],
+        rating_w=needed,
+        logarithmic_w=duty_w / factors["logarithmic"],
+        arithmetic_w=duty_w / factors["arithmetic"],
+        chosen_w=chosen,
+        chosen_return_c=back,
+        chosen_flow_kg_s=flow,
     )
 
 

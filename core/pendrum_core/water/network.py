@@ -119,8 +119,8 @@ def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult
         )
         within = straight.rate_pa_m <= limits[0] and straight.velocity_m_s <= limits[1]
         results[section.id] = PipeResult(
-            section.id, flow, size_name(diameter), diameter, pinned is None, within,
-            straight, friction_loss, fitting_loss, loss,
+            section.id, flow, size=size_name(diameter), diameter_m=diameter, sized=pinned is None, within_limits=within,
+            friction=straight, friction_loss_pa=friction_loss, fitting_loss_pa=fitting_loss, loss_pa=loss,
         )  # fmt: skip
         content += 2.0 * section.length_m * shape.area_m2
     ends = [section.id for section in circuit.sections if section.end is not None]
@@ -144,6 +144,6 @@ def _pump(circuit: Circuit, flow_m3_s: float, index_loss_pa: float) -> PumpResul
     hydraulic = flow_m3_s * head
     shaft = hydraulic / circuit.pump_efficiency
     return PumpResult(
-        flow_m3_s, network, head, hydraulic, shaft, shaft / circuit.motor_efficiency,
-        next_motor_w(shaft, circuit.motor_margin),
+        flow_m3_s, network, head_pa=head, hydraulic_w=hydraulic, shaft_w=shaft, electrical_w=shaft / circuit.motor_efficiency,
+        motor_w=next_motor_w(shaft, circuit.motor_margin),
     )  # fmt: skip

@@ -56,6 +56,6 @@ def size_vessel(
         low = chosen * (p0 + 1.0) / (chosen - reserve) - 1.0
         high = (final + 1.0) / (1.0 + expansion * (final + 1.0) / (chosen * (p0 + 1.0))) - 1.0
     return Vessel(
-        share, expansion / 1000.0, reserve / 1000.0, final * _BAR_PA, volume / 1000.0,
-        None if chosen is None else chosen / 1000.0, low * _BAR_PA, high * _BAR_PA,
+        share, expansion / 1000.0, reserve_m3=reserve / 1000.0, final_pa=final * _BAR_PA, volume_m3=volume / 1000.0,
+        chosen_m3=None if chosen is None else chosen / 1000.0, fill_at_least_pa=low * _BAR_PA, fill_at_most_pa=high * _BAR_PA,
     )  # fmt: skip

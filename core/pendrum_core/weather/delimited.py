@@ -221,6 +221,6 @@ def _assemble(values: dict[str, Array], mapping: Mapping, at: Location) -> Weath
         beam = np.where(up > 0.05, np.maximum(total - diffuse, 0.0) / np.maximum(up, 0.05), 0.0)
         notes.append("beam irradiance from global and diffuse")
     return WeatherYear(
-        mapping.year, at.latitude_deg, at.longitude_deg, at.utc_offset_h, at.elevation_m, dry, relative, pressure,
-        wind, total, np.maximum(beam, 0.0), np.maximum(diffuse, 0.0), tuple(notes),
+        mapping.year, at.latitude_deg, longitude_deg=at.longitude_deg, utc_offset_h=at.utc_offset_h, elevation_m=at.elevation_m, dry_bulb_c=dry, relative_humidity=relative, pressure_pa=pressure,
+        wind_m_s=wind, global_w_m2=total, beam_w_m2=np.maximum(beam, 0.0), diffuse_w_m2=np.maximum(diffuse, 0.0), notes=tuple(notes),
     )  # fmt: skip

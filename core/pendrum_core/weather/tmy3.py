@@ -43,9 +43,9 @@ def read_tmy3_text(text: str) -> Reading:
         return Reading(faults=faults)
     year = WeatherYear(
         # Months of a typical year come from different years; a year without a leap day keeps its hours in order.
-        2023, float(about["latitude"]), float(about["longitude"]), float(about["TZ"]), float(about["altitude"]),
-        values["dry_bulb"], np.clip(values["relative_humidity"], 0.0, 1.0), values["pressure"], values["wind"],
-        values["global"], values["beam"], values["diffuse"], (f"TMY3 station {str(about['Name']).strip(chr(34))}",),
+        2023, float(about["latitude"]), longitude_deg=float(about["longitude"]), utc_offset_h=float(about["TZ"]), elevation_m=float(about["altitude"]),
+        dry_bulb_c=values["dry_bulb"], relative_humidity=np.clip(values["relative_humidity"], 0.0, 1.0), pressure_pa=values["pressure"], wind_m_s=values["wind"],
+        global_w_m2=values["global"], beam_w_m2=values["beam"], diffuse_w_m2=values["diffuse"], notes=(f"TMY3 station {str(about['Name']).strip(chr(34))}",),
     )  # fmt: skip
     out_of_place = sun_faults(year)
     return Reading(faults=out_of_place) if out_of_place else Reading(year=year)

@@ -4,7 +4,7 @@ from pendrum_core.model.climate import day_number
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.margins import group_with_margin
-from pendrum_core.room.loads import RoomLoads
+from pendrum_core.room.outcome.loads import RoomLoads
 from pendrum_core.working.node import Node, figure
 
 _SHOWN = 40  # rooms that are listed by themselves

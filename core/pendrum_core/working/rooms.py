@@ -10,9 +10,9 @@ from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGO
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.envelope import element_u_value
-from pendrum_core.room.detail import RoomDetail, room_detail, warmth_k
-from pendrum_core.room.loads import RoomLoads
-from pendrum_core.room.sources import gain_at
+from pendrum_core.room.balance.sources import gain_at
+from pendrum_core.room.outcome.detail import RoomDetail, room_detail, warmth_k
+from pendrum_core.room.outcome.loads import RoomLoads
 from pendrum_core.schedule.pattern import step_averages
 from pendrum_core.working.node import Node, addition, figure
 
@@ -230,7 +230,13 @@ def room_cooling(results: BuildingResults, room_id: str, month: int | None = Non
         note=f"Searched over {loads.total.shape[0]} design days × {loads.total.shape[1]} steps. "
         f"Parts add up to the total within {max(loads.split_error, 1e-15):.0e}, "
         f"the balance closes within {max(loads.balance_error, 1e-15):.0e}.",
-        inputs=(*(_category(name, value, loads, detail, day.month, m, s, text) for name, value in parts), air),
+        inputs=(
+            *(
+                _category(name, value, loads=loads, detail=detail, calendar=day.month, month=m, step=s, text=text)
+                for name, value in parts
+            ),
+            air,
+        ),
     )
 
 

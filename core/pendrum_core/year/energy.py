@@ -78,7 +78,13 @@ def building_year(
     last: dict[str, str] = {}  # the system that serves a room last carries what is left of its cooling
     for identity, sized in results.systems.items():
         one = plan(
-            drawn[identity], sized, asked, loads, sky, running.get(drawn[identity].drawn), owed_kg_s.get(identity)
+            drawn[identity],
+            sized,
+            rooms=asked,
+            loads_w=loads,
+            sky=sky,
+            running=running.get(drawn[identity].drawn),
+            owed_kg_s=owed_kg_s.get(identity),
         )
         planned[identity] = one
         for room, stream in one.streams().items():
@@ -101,7 +107,15 @@ def building_year(
         progress(_ROOMS_SHARE + 0.2 * number / len(planned), f"air system {drawn[identity].name}")
         try:
             takes = {room: last[room] == identity for room in one.names}
-            systems[identity] = system_year(drawn[identity], results.systems[identity], one, rooms, takes, leaks, sky)
+            systems[identity] = system_year(
+                drawn[identity],
+                results.systems[identity],
+                planned=one,
+                rooms=rooms,
+                takes=takes,
+                leaks_m3_s=leaks,
+                sky=sky,
+            )
         except ValueError as error:
             faults.append(f"{drawn[identity].name}: {error}")
     progress(0.96, "plant")
@@ -118,7 +132,16 @@ def building_year(
             meter.add("humidifying", ELECTRICITY, of_system.water_kg_s * STEAM_J_KG)
     outputs, unmet = _circuits(results, systems, heat, sky, meter)
     singles = {key: row.astype(np.float32) for key, row in meter.rows.items() if row.any()}
-    return BuildingYear(hours, asked, rooms, systems, singles, outputs, unmet, tuple(faults))
+    return BuildingYear(
+        hours,
+        asked,
+        rooms=rooms,
+        systems=systems,
+        energy_w=singles,
+        output_w=outputs,
+        unmet_w=unmet,
+        faults=tuple(faults),
+    )
 
 
 def _circuits(

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import GAIN_CATEGORIES, Boundary, Element, Room
 from pendrum_core.model.year import YearRoom
-from pendrum_core.room.course import convected_share
+from pendrum_core.room.balance.course import convected_share
 from pendrum_core.schedule.pattern import step_averages
 from pendrum_core.year.march import STEPS_AN_HOUR, march
 from pendrum_core.year.response import STEP_S, TAU_S, Answers, Wall, answers
@@ -242,12 +242,12 @@ def room_year(
     balance = _balance(
         year,
         sky,
-        made,
-        (air, surface, radiant_h),
-        (heating, cooling, drawn_w),
-        by_category,
-        sun_radiant + sun_air,
-        stream,
+        made=made,
+        course=(air, surface, radiant_h),
+        plant=(heating, cooling, drawn_w),
+        gains=by_category,
+        sun=sun_radiant + sun_air,
+        stream=stream,
     )
     result = RoomYear(
         id=room.id, air_c=air.astype(np.float32), surface_c=surface.astype(np.float32), heating_w=heating.astype(np.float32),
@@ -284,7 +284,9 @@ def _balance(
     for element, wall in zip(year.room.elements, made.walls, strict=True):
         found[element.category] = (
             found.get(element.category, 0.0)
-            + _through_w(element, wall, means, air, surface, radiant / area, radiation) * hours * _KWH
+            + _through_w(element, wall, means=means, air=air, surface=surface, onto=radiant / area, radiation=radiation)
+            * hours
+            * _KWH
         )
     if stream is not None:
         # What the other sources leave, as it was: means over an hour do not give the exchange of its steps.

@@ -99,8 +99,8 @@ def system_year(
     taken = flow if system.kind == MAKE_UP else np.zeros_like(flow)
     path = walk(unit, Rooms(flow, taken, air, latent, leak, np.zeros(hours)), sky.dry_bulb_c, outdoor_w)
     return SystemYear(
-        path.flow_kg_s, path.outdoor_kg_s, path.cooling_w, path.heating_w + path.reheat_w + path.preheat_w, path.fan_w + path.return_fan_w,
-        path.flow_kg_s * path.humidified_kg_kg, short.sum(axis=0), path.balance,
+        path.flow_kg_s, path.outdoor_kg_s, cooling_w=path.cooling_w, heating_w=path.heating_w + path.reheat_w + path.preheat_w, fans_w=path.fan_w + path.return_fan_w,
+        water_kg_s=path.flow_kg_s * path.humidified_kg_kg, short_w=short.sum(axis=0), balance=path.balance,
     )  # fmt: skip
 
 

@@ -138,7 +138,17 @@ def _month(
         whole * tariff.levy_kwh,
     )
     tax = tariff.tax_share * (energy + demand + standing + levy)
-    return MonthBill(month, kwh, peaks[month - 1], billed, energy, demand, standing, levy, tax)
+    return MonthBill(
+        month,
+        kwh,
+        peak_kw=peaks[month - 1],
+        billed_kw=billed,
+        energy=energy,
+        demand=demand,
+        standing=standing,
+        levy=levy,
+        tax=tax,
+    )
 
 
 def in_blocks(blocks: Sequence[tuple[float | None, float]], kwh: float) -> float:

@@ -8,8 +8,8 @@ from pendrum_core.fabric.layers import Layer
 from pendrum_core.fabric.periodic import dynamic_values
 from pendrum_core.fabric.steady import air_gap_resistance, steady_values
 from pendrum_core.proof.cases import layers_of, load_case
-from pendrum_core.room.harmonics import step_response, to_harmonics, to_steps
-from pendrum_core.room.stack import admittance
+from pendrum_core.room.balance.harmonics import step_response, to_harmonics, to_steps
+from pendrum_core.room.balance.stack import admittance
 
 
 class SteadyElements(unittest.TestCase):

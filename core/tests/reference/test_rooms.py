@@ -7,10 +7,10 @@ import numpy as np
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.proof.cases import building_of, climate_of, load_case
 from pendrum_core.proof.rooms import ROOM_CASES, away_from_jumps
-from pendrum_core.room.detail import room_detail
-from pendrum_core.room.outdoors import outdoors
-from pendrum_core.room.solve import solve
-from pendrum_core.room.verify import forward_day
+from pendrum_core.room.balance.outdoors import outdoors
+from pendrum_core.room.balance.solve import solve
+from pendrum_core.room.balance.verify import forward_day
+from pendrum_core.room.outcome.detail import room_detail
 from pendrum_core.run import Memory, calculate_loads
 
 

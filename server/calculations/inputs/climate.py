@@ -30,8 +30,8 @@ def climate(look: Lookups) -> Climate:
 
 def _month(row: Row) -> SummerMonth:
     return SummerMonth(
-        row["month"], row["dry_bulb_c"], row["wet_bulb_c"], row["range_k"], row["tau_b"], row["tau_d"],
-        row["ground_reflectance"],
+        row["month"], row["dry_bulb_c"], wet_bulb_c=row["wet_bulb_c"], range_k=row["range_k"], tau_b=row["tau_b"], tau_d=row["tau_d"],
+        ground_reflectance=row["ground_reflectance"],
     )  # fmt: skip
 
 
@@ -43,7 +43,14 @@ def _dehumidification_day(site: Row, months: tuple[Row, ...]) -> SummerMonth | N
         return None
     row = months[month - 1]
     return SummerMonth(
-        month, dry, min(dry, dew), row["range_k"], row["tau_b"], row["tau_d"], row["ground_reflectance"], dew
+        month,
+        dry,
+        wet_bulb_c=min(dry, dew),
+        range_k=row["range_k"],
+        tau_b=row["tau_b"],
+        tau_d=row["tau_d"],
+        ground_reflectance=row["ground_reflectance"],
+        dew_point_c=dew,
     )
 
 

@@ -186,24 +186,24 @@ def ground_boundary(
             return _ADIABATIC, layers
         beyond = surface["area_m2"] / (factor * length) - GROUND_FILM_M2K_W - resistance
         if beyond <= 0.0:
-            snags.append(Snag(DOUBTFUL, "perimeter_too_high", "surface", surface["id"], "rooms",
-                              f"{title}, {surface['name']}: a loss of {factor} W/mK along {length} m is above that of its "
-                              "layers alone; the layers alone are taken.", "check the length and the factor"))  # fmt: skip
+            snags.append(Snag(DOUBTFUL, "perimeter_too_high", kind="surface", id=surface["id"], stage="rooms",
+                              sentence=f"{title}, {surface['name']}: a loss of {factor} W/mK along {length} m is above that of its "
+                              "layers alone; the layers alone are taken.", way_out="check the length and the factor"))  # fmt: skip
         winter = look.said("site", "winter_dry_bulb_c")
         return Boundary(
             "temperature", extra_resistance_m2k_w=max(beyond, LEAST_M2K_W), winter_c=winter, **common
         ), layers
     beyond, declared = LEAST_M2K_W, assembly["ground_u_value"]
     if declared is None:
-        snags.append(Snag(NOTE, "no_ground_u", "assembly", assembly["id"], "fabric",
-                          f"{assembly['name']} lies on the ground in {title} but has no U-value to the ground; "
-                          "its layers alone are taken.", "enter it, or have it worked out by ISO 13370"))  # fmt: skip
+        snags.append(Snag(NOTE, "no_ground_u", kind="assembly", id=assembly["id"], stage="fabric",
+                          sentence=f"{assembly['name']} lies on the ground in {title} but has no U-value to the ground; "
+                          "its layers alone are taken.", way_out="enter it, or have it worked out by ISO 13370"))  # fmt: skip
     else:
         beyond = 1.0 / declared - GROUND_FILM_M2K_W - resistance
         if beyond <= 0.0:
-            snags.append(Snag(DOUBTFUL, "ground_u_too_high", "assembly", assembly["id"], "fabric",
-                              f"{assembly['name']}: a U-value to the ground of {declared} W/m²K is above that of its "
-                              "layers alone; the layers alone are taken.", "lower it"))  # fmt: skip
+            snags.append(Snag(DOUBTFUL, "ground_u_too_high", kind="assembly", id=assembly["id"], stage="fabric",
+                              sentence=f"{assembly['name']}: a U-value to the ground of {declared} W/m²K is above that of its "
+                              "layers alone; the layers alone are taken.", way_out="lower it"))  # fmt: skip
             beyond = LEAST_M2K_W
     return Boundary("temperature", extra_resistance_m2k_w=beyond, winter_c=min(months), **common), layers
 
@@ -261,7 +261,7 @@ def boundary(look: Lookups, title: str, surface: Row, absorptance: float, eye_m:
         far = inside_convection(180.0 - tilt, 2.5, 5.0, 0.7)
         return Boundary("room", tilt, azimuth, neighbour=surface["neighbour"], far_convection_w_m2k=far)
     if kind == "room":
-        snags.append(Snag(DOUBTFUL, "no_neighbour", "surface", surface["id"], "rooms",
-                          f"{title}, {surface['name']} is to another room, but no room is named; it is taken to lose nothing.",
-                          "choose the room beyond it"))  # fmt: skip
+        snags.append(Snag(DOUBTFUL, "no_neighbour", kind="surface", id=surface["id"], stage="rooms",
+                          sentence=f"{title}, {surface['name']} is to another room, but no room is named; it is taken to lose nothing.",
+                          way_out="choose the room beyond it"))  # fmt: skip
     return _ADIABATIC

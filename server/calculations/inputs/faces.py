@@ -53,7 +53,14 @@ class _Face:
 def _with(bare: Element, beyond: Boundary, layers: Layers) -> Element:
     # Said out field by field: `replace` takes three times as long, and a building has thousands.
     return Element(
-        bare.id, bare.name, bare.category, bare.area_m2, layers, bare.convection_w_m2k, beyond, bare.construction
+        bare.id,
+        bare.name,
+        category=bare.category,
+        area_m2=bare.area_m2,
+        layers=layers,
+        convection_w_m2k=bare.convection_w_m2k,
+        boundary=beyond,
+        construction=bare.construction,
     )
 
 
@@ -87,7 +94,7 @@ def _drawn(look: Lookups, title: str, identity: str, eye_m: float) -> _Drawn:
         inside = look.many("openings of surface", surface["id"])
         if is_shared(surface):
             inside = (*inside, *_behind(look, title, surface, snags))
-        faces.append(_wall(look, title, surface, inside, kit, eye_m, snags))
+        faces.append(_wall(look, title, surface=surface, inside=inside, kit=kit, eye_m=eye_m, snags=snags))
         for row in inside:
             element, window = opening(look, title, surface, row, kit, eye_m)
             faces.append(element if element.layers else _Face(element, None))
@@ -102,17 +109,17 @@ def _behind(look: Lookups, title: str, surface: Row, snags: list[Snag]) -> tuple
     beyond = look.row("room", surface["neighbour"])
     there = f"{beyond['number']} {beyond['name']}" if beyond else "the other room"
     if twin is None or twin["boundary"] != "room":
-        snags.append(Snag(DOUBTFUL, "one_sided_wall", "surface", surface["id"], "rooms",
-                          f"{title}, {surface['name']} is to {there}, but {there} has no wall to here: it does not feel what "
-                          "goes through.", "choose the room beyond it again: both rooms then have the wall"))  # fmt: skip
+        snags.append(Snag(DOUBTFUL, "one_sided_wall", kind="surface", id=surface["id"], stage="rooms",
+                          sentence=f"{title}, {surface['name']} is to {there}, but {there} has no wall to here: it does not feel what "
+                          "goes through.", way_out="choose the room beyond it again: both rooms then have the wall"))  # fmt: skip
         return ()
     # Said once, by the room whose id comes first.
     apart = abs(twin["area_m2"] - surface["area_m2"])
     if surface["room"] < surface["neighbour"] and apart > UNLIKE_SHARE * max(twin["area_m2"], surface["area_m2"]):
-        snags.append(Snag(DOUBTFUL, "shared_wall_areas", "surface", surface["id"], "rooms",
-                          f"{title}, {surface['name']} has {surface['area_m2']:.2f} m², its other side in {there} "
+        snags.append(Snag(DOUBTFUL, "shared_wall_areas", kind="surface", id=surface["id"], stage="rooms",
+                          sentence=f"{title}, {surface['name']} has {surface['area_m2']:.2f} m², its other side in {there} "
                           f"{twin['area_m2']:.2f} m²; the same wall cannot have two areas.",
-                          "give both sides the same area"))  # fmt: skip
+                          way_out="give both sides the same area"))  # fmt: skip
     return look.many("openings of surface", twin["id"])
 
 

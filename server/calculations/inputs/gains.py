@@ -48,8 +48,8 @@ def told_gains(
     gives = use["person_schedule"] if person.sensible_w else None
     radiant, lights = use["lights_radiant_share"], values["lights_w_m2"].value * area
     found = [
-        ToldGain("people", "People", people * person.sensible_w, people * person.latent_w, use["people_radiant_share"],
-                 use["people_schedule"], gives, person.sensible_w),
+        ToldGain("people", "People", sensible_w=people * person.sensible_w, latent_w=people * person.latent_w, radiant_share=use["people_radiant_share"],
+                 schedule=use["people_schedule"], person=gives, person_w=person.sensible_w),
         ToldGain("lights", "Lights", lights, 0.0, radiant, use["lights_schedule"]),
         ToldGain("lights", "Task lights", use["task_lights_w_m2"] * area, 0.0, radiant, use["task_lights_schedule"]),
         _equipment("Equipment", values["equipment_w_m2"].value * area, use, "equipment_", use["equipment_schedule"]),
@@ -79,12 +79,12 @@ def _on_design_days(look: Lookups, told: ToldGain) -> Gain:
     return Gain(
         told.category,
         told.sensible_w,
-        told.latent_w,
-        told.radiant_share,
-        patterns.by_month[0],
-        patterns.by_month,
-        told.name,
-        winter,
+        latent_w=told.latent_w,
+        radiant_share=told.radiant_share,
+        pattern=patterns.by_month[0],
+        by_month=patterns.by_month,
+        name=told.name,
+        winter=winter,
     )
 
 

@@ -8,4 +8,4 @@ class Missing(Exception):
 
     def __init__(self, code: str, kind: str, identity: str, stage: str, sentence: str, way_out: str) -> None:
         super().__init__(sentence)
-        self.snag = Snag(STOPS, code, kind, identity, stage, sentence, way_out)
+        self.snag = Snag(STOPS, code, kind=kind, id=identity, stage=stage, sentence=sentence, way_out=way_out)

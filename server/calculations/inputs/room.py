@@ -89,9 +89,9 @@ def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
     snags = _away_snags(title, identity, use, values)
     drawn = room["plan_area_m2"]
     if drawn and abs(drawn - area) > OFF_PLAN_SHARE * drawn:
-        snags.append(Snag(DOUBTFUL, "area_off_plan", "room", identity, "rooms",
-                          f"{title}: its floor area is {area:.2f} m², its outline on the plan has {drawn:.2f} m².",
-                          "delete the area: the room takes the plan's"))  # fmt: skip
+        snags.append(Snag(DOUBTFUL, "area_off_plan", kind="room", id=identity, stage="rooms",
+                          sentence=f"{title}: its floor area is {area:.2f} m², its outline on the plan has {drawn:.2f} m².",
+                          way_out="delete the area: the room takes the plan's"))  # fmt: skip
     leak, winter_leak = _infiltration_m3_s(look, use, room, values, volume, surfaces)
     people = values["people_per_m2"].value * area if room["occupied"] else 0.0
     need = 0.0
@@ -160,10 +160,10 @@ def _away_snags(title: str, identity: str, use: Row, values: dict[str, Effective
             and (resting.value - goal.value) * wrong_way > 0
         ):
             side = "above" if wrong_way > 0 else "below"
-            found.append(Snag(DOUBTFUL, f"{what}_away_wrong_way", "room", identity, "rooms",
-                              f"{title}: outside the hours of its set-points {what} would go to {resting.value} °C "
+            found.append(Snag(DOUBTFUL, f"{what}_away_wrong_way", kind="room", id=identity, stage="rooms",
+                              sentence=f"{title}: outside the hours of its set-points {what} would go to {resting.value} °C "
                               f"({resting.origin}), {side} the set-point of {goal.value} °C ({goal.origin}).",
-                              "change one of the two"))  # fmt: skip
+                              way_out="change one of the two"))  # fmt: skip
     return found
 
 

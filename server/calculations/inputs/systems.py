@@ -79,10 +79,10 @@ def _terminal(
     use, there = document.of("use")[row["use"]], row["occupied"]
     return Terminal(
         room.id, values["people_per_m2"].value * room.floor_area_m2 if there else 0.0,
-        use["air_per_person_m3_s"], use["air_per_area_m3_s_m2"] if there else 0.0,
-        use["air_effectiveness"], values["minimum_air_changes"].value,
-        row["pinned_flow_m3_s" if rank == 1 and row["air_system"] else "second_pinned_flow_m3_s"],
-        use["outdoor_air_changes"] if there else 0.0, rank, all(row[field] for field in _SERVED_BY),
+        air_per_person_m3_s=use["air_per_person_m3_s"], air_per_area_m3_s_m2=use["air_per_area_m3_s_m2"] if there else 0.0,
+        effectiveness=use["air_effectiveness"], minimum_air_changes=values["minimum_air_changes"].value,
+        pinned_flow_m3_s=row["pinned_flow_m3_s" if rank == 1 and row["air_system"] else "second_pinned_flow_m3_s"],
+        outdoor_air_changes=use["outdoor_air_changes"] if there else 0.0, rank=rank, shared=all(row[field] for field in _SERVED_BY),
     )  # fmt: skip
 
 
@@ -92,8 +92,8 @@ def extracts(look: Lookups, rooms: dict[str, Room]) -> Iterable[Extract]:
         if row["room"] in rooms:
             hours = design_patterns(look, row["schedule"], "highest") if row["schedule"] else None
             yield Extract(
-                row["id"], row["name"], row["room"], row["flow_m3_s"], row["lane"] == "unit", hours.by_month if hours else (),
-                hours.winter if hours else None, row["fan_pa"], row["fan_efficiency"], row["above_c"] is not None,
+                row["id"], row["name"], room=row["room"], flow_m3_s=row["flow_m3_s"], by_unit=row["lane"] == "unit", by_month=hours.by_month if hours else (),
+                winter=hours.winter if hours else None, fan_pa=row["fan_pa"], fan_efficiency=row["fan_efficiency"], triggered=row["above_c"] is not None,
             )  # fmt: skip
 
 

@@ -16,9 +16,9 @@ def use_snags(look: Lookups, identity: str) -> list[Snag]:
     away = [what for what in ("heating", "cooling") if use[f"{what}_away"] != "hold"]
     if away and use["setpoint_schedule"] is None:
         found.append(Snag(
-            DOUBTFUL, "no_set_point_hours", "use", identity, "uses",
-            f"{use['name']}: {' and '.join(away)} should change outside the hours of its set-points, but no schedule says "
-            "which hours these are; they are held day and night.", "choose when the set-points apply",
+            DOUBTFUL, "no_set_point_hours", kind="use", id=identity, stage="uses",
+            sentence=f"{use['name']}: {' and '.join(away)} should change outside the hours of its set-points, but no schedule says "
+            "which hours these are; they are held day and night.", way_out="choose when the set-points apply",
         ))  # fmt: skip
     if away and use["setpoint_schedule"] is not None and use["people_schedule"] is not None:
         held = design_patterns(look, use["setpoint_schedule"], "highest").by_month
@@ -28,9 +28,9 @@ def use_snags(look: Lookups, identity: str) -> list[Snag]:
         )
         if missed > 0.5:
             found.append(Snag(
-                DOUBTFUL, "people_while_away", "use", identity, "uses",
-                f"{use['name']}: more than a tenth of its people are there for {missed:.1f} h of the day outside the hours of "
-                "its set-points.", "widen the hours, or change the schedule of people",
+                DOUBTFUL, "people_while_away", kind="use", id=identity, stage="uses",
+                sentence=f"{use['name']}: more than a tenth of its people are there for {missed:.1f} h of the day outside the hours of "
+                "its set-points.", way_out="widen the hours, or change the schedule of people",
             ))  # fmt: skip
     if use["setpoint_schedule"] is not None:
         found += _never_away(look, use, away)
@@ -46,9 +46,9 @@ def _never_away(look: Lookups, use: Row, away: list[str]) -> list[Snag]:
     }
     return [
         Snag(
-            DOUBTFUL, f"{what}_never_away", "use", use["id"], "uses",
-            f"{use['name']}: {what} should change outside the hours of its set-points, but they apply all day.",
-            "choose a schedule with hours off, or hold the set-point",
+            DOUBTFUL, f"{what}_never_away", kind="use", id=use["id"], stage="uses",
+            sentence=f"{use['name']}: {what} should change outside the hours of its set-points, but they apply all day.",
+            way_out="choose a schedule with hours off, or hold the set-point",
         )
         for what in away
         if always[what]

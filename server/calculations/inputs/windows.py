@@ -83,16 +83,18 @@ def opening(
         key = f"{construction['id']}/{glass.u_value}/{glass.name}"
         layers = look.remembered("pane", key, lambda: _pane(glass))
         if outdoors:
-            sun = _sun(look, surface, row, glass, area, eye_m, blind_of(look, construction))
+            sun = _sun(look, surface, row=row, glass=glass, area=area, eye_m=eye_m, blind=blind_of(look, construction))
     else:
         absorptance = construction["solar_absorptance"]
         if outdoors and construction["glass_share"] > 0.0:
             pane = Glazing(construction["name"], 1.5, construction["glass_g_value"], 0.0, 2)
-            sun = _sun(look, surface, row, pane, area * construction["glass_share"], eye_m, None)
+            sun = _sun(
+                look, surface, row=row, glass=pane, area=area * construction["glass_share"], eye_m=eye_m, blind=None
+            )
     beyond = boundary(look, title, surface, absorptance, eye_m, [])
     element = Element(
-        row["id"], row["name"], "windows" if row["kind"] == "window" else "doors", area, layers,
-        inside_convection(tilt, 2.5, 5.0, 0.7), beyond, construction["id"],
+        row["id"], row["name"], category="windows" if row["kind"] == "window" else "doors", area_m2=area, layers=layers,
+        convection_w_m2k=inside_convection(tilt, 2.5, 5.0, 0.7), boundary=beyond, construction=construction["id"],
     )  # fmt: skip
     return element, sun
 
@@ -115,6 +117,6 @@ def _sun(
 ) -> SunWindow:
     shading = look.row("shading", row["shading"])
     return SunWindow(
-        row["id"], row["name"], glass, area, surface["tilt_deg"], surface["azimuth_deg"], eye_m, row["width_m"],
-        row["height_m"], shading_of(shading) if shading else None, blind,
+        row["id"], row["name"], glazing=glass, area_m2=area, tilt_deg=surface["tilt_deg"], azimuth_deg=surface["azimuth_deg"], eye_m=eye_m, width_m=row["width_m"],
+        height_m=row["height_m"], shading=shading_of(shading) if shading else None, blind=blind,
     )  # fmt: skip

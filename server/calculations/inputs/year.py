@@ -110,9 +110,9 @@ def year_room(look: Lookups, courses: Courses, room: Room, values: dict[str, Eff
         gains.append(YearGain(told.category, told.sensible_w, told.radiant_share, course, told.latent_w))
     heat, cool = goals_of(values)
     return YearRoom(
-        room, tuple(gains), _set_points(courses, use, "heating", heat), _set_points(courses, use, "cooling", cool),
-        row["heating_capacity_w"], row["cooling_capacity_w"], _drawn(look, courses, use, row, room),
-        courses.of(use["people_schedule"]) if row["occupied"] and values["people_per_m2"].value else None, room.warm_limit_c,
+        room, tuple(gains), heating=_set_points(courses, use, "heating", heat), cooling=_set_points(courses, use, "cooling", cool),
+        heating_w=row["heating_capacity_w"], cooling_w=row["cooling_capacity_w"], drawn=_drawn(look, courses, use, row, room),
+        people=courses.of(use["people_schedule"]) if row["occupied"] and values["people_per_m2"].value else None, warm_limit_c=room.warm_limit_c,
     )  # fmt: skip
 
 

@@ -8,8 +8,8 @@ from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import CATEGORIES
 from pendrum_core.results.building import BuildingLoads
 from pendrum_core.results.margins import group_with_margin, room_with_margin
-from pendrum_core.room.controlled import flat_out_h
-from pendrum_core.room.loads import GroupLoads, Peak, RoomLoads
+from pendrum_core.room.outcome.loads import GroupLoads, Peak, RoomLoads
+from pendrum_core.room.thermostat.controlled import flat_out_h
 from projects.resolver import Effective
 
 

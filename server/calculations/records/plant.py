@@ -18,7 +18,7 @@ from pendrum_core.results.kit import kit_list
 from pendrum_core.results.outdoor_air import outdoor_air_part, serving
 from pendrum_core.results.vessels import vessel_of
 from pendrum_core.results.yardsticks import group_basis, room_basis, yardsticks
-from pendrum_core.room.loads import GroupLoads, Peak, RoomLoads
+from pendrum_core.room.outcome.loads import GroupLoads, Peak, RoomLoads
 from projects.rows import Document
 
 

@@ -119,8 +119,8 @@ def source_of(
         for one in project.home.issues.select_related("author")[:20]
     ]  # fmt: skip
     return Source(
-        document, records_of(document), SOURCES, year, bills, _since(before, document) if before and "changes" in parts else None, head, revisions,
-        project.name if project.base_id else "", _beside(project, years) if "options" in parts else None,
+        document, records_of(document), categories=SOURCES, year=year, bills=bills, changes=_since(before, document) if before and "changes" in parts else None, head=head, revisions=revisions,
+        option=project.name if project.base_id else "", options=_beside(project, years) if "options" in parts else None,
     )  # fmt: skip
 
 

@@ -273,8 +273,8 @@ def _surfaces(
             name = _text(node, "Name") or node.get("id", f"Surface {index}")
             found[space].append(
                 IncomingSurface(
-                    name[:120], kind[0], kind[1], round(area, 4), turned, (azimuth + 180.0 * side) % 360.0, other,
-                    list(openings) if kind[1] == "outdoors" else [], assemblies.get(node.get("constructionIdRef", ""), ""),
+                    name[:120], kind[0], boundary=kind[1], area_m2=round(area, 4), tilt_deg=turned, azimuth_deg=(azimuth + 180.0 * side) % 360.0, beyond=other,
+                    openings=list(openings) if kind[1] == "outdoors" else [], assembly=assemblies.get(node.get("constructionIdRef", ""), ""),
                 )
             )  # fmt: skip
     return found

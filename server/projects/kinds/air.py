@@ -56,7 +56,9 @@ class AirSystemFields(MarginFields):
     blow_through: Annotated[bool, called("Fan before the cooling coil")] = False
     return_fan_pa: Annotated[float, number("Return fan, total pressure", "pressure", 0, 2000)] = 0.0
     held_pa: Annotated[float, number("Pressure held at part flow", "pressure", 0, 2000)] = 150.0
-    duct_leak_share: Annotated[float, number("Duct leakage", "percent", 0, 0.3, short="Leakage, of the fan's flow")] = 0.0
+    duct_leak_share: Annotated[float, number("Duct leakage", "percent", 0, 0.3, short="Leakage, of the fan's flow")] = (
+        0.0
+    )
     running: Annotated[Ref, link("Runs", "schedule")] = None
     arrangement: Annotated[
         str,

@@ -206,8 +206,8 @@ def _fact(name: str, info: FieldInfo, owner: str | None) -> Fact:
     sorts: dict[Any, Sort] = {float: "number", int: "integer", bool: "yesno", str: "text"}
     sort: Sort = "choice" if says.words else "link" if says.to else sorts.get(inner, "list")
     required = info.default is PydanticUndefined
-    return Fact(says, sort, nullable, required, None if required else info.default,
-                _length(notes, "min_length") or 0, _length(notes, "max_length"), name == owner)  # fmt: skip
+    return Fact(says, sort, nullable=nullable, required=required, default=None if required else info.default,
+                shortest=_length(notes, "min_length") or 0, longest=_length(notes, "max_length"), owner=name == owner)  # fmt: skip
 
 
 @cache

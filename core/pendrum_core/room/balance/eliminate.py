@@ -14,8 +14,8 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.room.harmonics import HARMONICS, OMEGA_RAD_S, step_response
-from pendrum_core.room.stack import Stack
+from pendrum_core.room.balance.harmonics import HARMONICS, OMEGA_RAD_S, step_response
+from pendrum_core.room.balance.stack import Stack
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
@@ -74,7 +74,15 @@ def room_row(stack: Stack, radiation_w_m2k: float, floating: NDArray[np.bool_]) 
         response[floating] = 1.0 / (store + stack.exchange_w_k[floating, None] + own_air[floating])
     faces, convected = (stack.kind_area @ of for of in (kinds.face_at_once, kinds.face_at_once * kinds.convection))
     at_once = convected / (stack.total_area - radiation_w_m2k * faces)
-    return RoomRow(face_sum, convected_sum, through_mean, own_air, mean_gain, at_once, response)
+    return RoomRow(
+        face_sum,
+        convected_sum,
+        through_mean=through_mean,
+        own_air=own_air,
+        mean_gain=mean_gain,
+        follows_at_once=at_once,
+        response=response,
+    )
 
 
 def transfers(stack: Stack, row: RoomRow, floating: NDArray[np.bool_]) -> Transfers:

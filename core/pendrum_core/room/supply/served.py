@@ -4,7 +4,7 @@ Asked and served differ by what the plant gives. With the room's answer K to a w
 (heat served - heat asked): nothing of the fabric has to be solved again. At every step the supply air brings
 rate (T_supply - T_room) at the temperature that it brings about itself; where the room would get warmer than its cooling set-point
 a variable flow grows, where it would get colder than its heating set-point it is heated, within limits; between the
-two it floats. The day repeats; rounds are mixed as in room/sweep.py.
+two it floats. The day repeats; rounds are mixed as in room/thermostat/sweep.py.
 """
 
 from dataclasses import dataclass
@@ -13,7 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.quantities.compiled import compiled
-from pendrum_core.room.sweep import mixed_into, weights_of
+from pendrum_core.room.thermostat.sweep import mixed_into, weights_of
 
 Array = NDArray[np.float64]
 _ROUNDS, _DEPTH, _SETTLED_K = 150, 6, 1e-6

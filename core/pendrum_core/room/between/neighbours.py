@@ -1,7 +1,7 @@
 """Rooms that feel each other through their walls and by air from each other: rounds until none feels a change any more.
 
 In a round rooms are calculated with one state of the others. What comes out differs from it; the coupling of the rooms
-(room/coupling.py) says which state would not, so that rooms without thermostats are done after one such step. Thermostats
+(room/between/coupling.py) says which state would not, so that rooms without thermostats are done after one such step. Thermostats
 make the answer a broken line: their rounds are put together by Anderson mixing, each group and day on its own.
 """
 
@@ -11,12 +11,12 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.room.coupling import coupling, groups_of
-from pendrum_core.room.course import InsideCourse, held_course
-from pendrum_core.room.harmonics import to_harmonics, to_steps
-from pendrum_core.room.loads import RoomLoads
-from pendrum_core.room.mixing import Mixing
-from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.balance.course import InsideCourse, held_course
+from pendrum_core.room.balance.harmonics import to_harmonics, to_steps
+from pendrum_core.room.balance.outdoors import Outdoors
+from pendrum_core.room.between.coupling import coupling, groups_of
+from pendrum_core.room.between.mixing import Mixing
+from pendrum_core.room.outcome.loads import RoomLoads
 
 Array = NDArray[np.float64]
 SETTLED_K = 2e-3  # by how much a neighbour may differ from what a room was calculated with

@@ -7,7 +7,7 @@ import scipy.fft
 from numpy.typing import NDArray
 
 from pendrum_core.quantities.constants import DAY_S, STEPS_PER_DAY
-from pendrum_core.room.harmonics import OMEGA_RAD_S, At, step_response
+from pendrum_core.room.balance.harmonics import OMEGA_RAD_S, At, step_response
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]

@@ -14,8 +14,8 @@ from scipy.sparse import csr_matrix
 
 from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.harmonics import HARMONICS, to_steps
-from pendrum_core.room.products import add_products_at, summed_products
+from pendrum_core.room.balance.harmonics import HARMONICS, to_steps
+from pendrum_core.room.days.products import add_products_at, summed_products
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]
@@ -122,7 +122,16 @@ class Ensemble:
         if len(room):
             days, of = _at_months(self._signals, self._of[terms], month_of[room])
             row = room * FIXED + self._category[terms]
-            add_products_at(terms, row, self._transfer, days, of, _TURN, step_of[room], result.reshape(-1))
+            add_products_at(
+                terms,
+                row,
+                transfer=self._transfer,
+                days=days,
+                of=of,
+                turn=_TURN,
+                step=step_of[room],
+                out=result.reshape(-1),
+            )
         if len(direct_room):
             courses, of = _at_months(self._courses, self._direct_of[direct], month_of[direct_room])
             found = courses[of, step_of[direct_room]] * self._direct_factor[direct]

@@ -6,11 +6,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.room.chunk import calculate_chunk
-from pendrum_core.room.control import Command
-from pendrum_core.room.course import InsideCourse
-from pendrum_core.room.loads import RoomLoads, Unsound
-from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.balance.course import InsideCourse
+from pendrum_core.room.balance.outdoors import Outdoors
+from pendrum_core.room.outcome.chunk import calculate_chunk
+from pendrum_core.room.outcome.loads import RoomLoads, Unsound
+from pendrum_core.room.thermostat.control import Command
 
 Array = NDArray[np.float64]
 _LEAST_W = 1e-6

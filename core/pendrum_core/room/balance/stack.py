@@ -16,9 +16,9 @@ from pendrum_core.fabric.layers import Layers, transfer_matrix
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import CONDUCTION_CATEGORIES, Boundary, Element, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.course import InsideCourse, convected_share
-from pendrum_core.room.harmonics import HARMONICS, OMEGA_RAD_S, to_harmonics
-from pendrum_core.room.outdoors import Outdoors
+from pendrum_core.room.balance.course import InsideCourse, convected_share
+from pendrum_core.room.balance.harmonics import HARMONICS, OMEGA_RAD_S, to_harmonics
+from pendrum_core.room.balance.outdoors import Outdoors
 from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]

@@ -9,13 +9,13 @@ from numpy.typing import NDArray
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.thermostats import DrawnAir, Thermostat
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.controlled import Control, Day
-from pendrum_core.room.harmonics import OMEGA_RAD_S, At, step_response, to_harmonics, to_steps
-from pendrum_core.room.kernel import Kernel, RadiantPlant, convolved, kernel, radiant_kernel
-from pendrum_core.room.march import Drawn, Marched, Task, Windows, march
-from pendrum_core.room.solve import Solved
-from pendrum_core.room.summer import mean_surface_k, radiant_w
-from pendrum_core.room.winter import WinterParts, radiant_shares
+from pendrum_core.room.balance.harmonics import OMEGA_RAD_S, At, step_response, to_harmonics, to_steps
+from pendrum_core.room.balance.solve import Solved
+from pendrum_core.room.days.summer import mean_surface_k, radiant_w
+from pendrum_core.room.days.winter import WinterParts, radiant_shares
+from pendrum_core.room.thermostat.controlled import Control, Day
+from pendrum_core.room.thermostat.kernel import Kernel, RadiantPlant, convolved, kernel, radiant_kernel
+from pendrum_core.room.thermostat.march import Drawn, Marched, Task, Windows, march
 from pendrum_core.schedule.pattern import DayPattern, step_averages
 
 Array = NDArray[np.float64]

@@ -7,13 +7,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, Room
-from pendrum_core.room.course import InsideCourse
-from pendrum_core.room.harmonics import OMEGA_RAD_S, step_response, to_harmonics, to_steps
-from pendrum_core.room.loads import RoomLoads
-from pendrum_core.room.outdoors import Outdoors
-from pendrum_core.room.solve import solve
-from pendrum_core.room.summer import conduction_parts
-from pendrum_core.room.winter import WinterParts, winter
+from pendrum_core.room.balance.course import InsideCourse
+from pendrum_core.room.balance.harmonics import OMEGA_RAD_S, step_response, to_harmonics, to_steps
+from pendrum_core.room.balance.outdoors import Outdoors
+from pendrum_core.room.balance.solve import solve
+from pendrum_core.room.days.summer import conduction_parts
+from pendrum_core.room.days.winter import WinterParts, winter
+from pendrum_core.room.outcome.loads import RoomLoads
 
 Array = NDArray[np.float64]
 

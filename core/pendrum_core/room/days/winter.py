@@ -8,8 +8,8 @@ from numpy.typing import NDArray
 from pendrum_core.fabric.steady import RSE, inside_film
 from pendrum_core.model.rooms import GAIN_CATEGORIES
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.harmonics import to_harmonics, to_steps
-from pendrum_core.room.solve import Solved
+from pendrum_core.room.balance.harmonics import to_harmonics, to_steps
+from pendrum_core.room.balance.solve import Solved
 from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]

@@ -7,9 +7,9 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, CONTROL_CATEGORIES, GAIN_CATEGORIES, Room
-from pendrum_core.room.controlled import Control
-from pendrum_core.room.course import InsideCourse
-from pendrum_core.room.terms import Ensemble, Terms, fixed_split
+from pendrum_core.room.balance.course import InsideCourse
+from pendrum_core.room.days.terms import Ensemble, Terms, fixed_split
+from pendrum_core.room.thermostat.controlled import Control
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]

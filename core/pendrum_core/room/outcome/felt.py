@@ -6,12 +6,12 @@ from dataclasses import replace
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.room.course import InsideCourse
-from pendrum_core.room.harmonics import step_response, to_harmonics, to_steps
-from pendrum_core.room.loads import RoomLoads, Unsound
-from pendrum_core.room.solve import Solved
-from pendrum_core.room.summer import mean_surface_k, radiant_w
-from pendrum_core.room.winter import WinterParts, radiant_shares
+from pendrum_core.room.balance.course import InsideCourse
+from pendrum_core.room.balance.harmonics import step_response, to_harmonics, to_steps
+from pendrum_core.room.balance.solve import Solved
+from pendrum_core.room.days.summer import mean_surface_k, radiant_w
+from pendrum_core.room.days.winter import WinterParts, radiant_shares
+from pendrum_core.room.outcome.loads import RoomLoads, Unsound
 
 Array = NDArray[np.float64]
 

@@ -16,11 +16,11 @@ from scipy.sparse import csr_matrix, identity
 from scipy.sparse.linalg import splu
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.room.balance import room_row
-from pendrum_core.room.course import InsideCourse, convected_share, held_course
-from pendrum_core.room.harmonics import HARMONICS, OMEGA_RAD_S, step_response
-from pendrum_core.room.outdoors import Outdoors
-from pendrum_core.room.stack import stack_rooms
+from pendrum_core.room.balance.course import InsideCourse, convected_share, held_course
+from pendrum_core.room.balance.eliminate import room_row
+from pendrum_core.room.balance.harmonics import HARMONICS, OMEGA_RAD_S, step_response
+from pendrum_core.room.balance.outdoors import Outdoors
+from pendrum_core.room.balance.stack import stack_rooms
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]

@@ -5,9 +5,9 @@ import scipy.fft
 from numpy.typing import NDArray
 
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.control import response_k_w
-from pendrum_core.room.harmonics import At, step_response
-from pendrum_core.room.solve import Solved
+from pendrum_core.room.balance.harmonics import At, step_response
+from pendrum_core.room.balance.solve import Solved
+from pendrum_core.room.thermostat.control import response_k_w
 
 Array = NDArray[np.float64]
 SUMMER, WINTER = 0, 1

@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.room.harmonics import to_harmonics
+from pendrum_core.room.balance.harmonics import to_harmonics
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]

@@ -1,8 +1,8 @@
 """The thermostat's day: what the plant does at every step so that set-points and its own limits are kept.
 
-With the room's answer to a watt (room/kernel.py) the day is a small problem: temperature = what it would be without
+With the room's answer to a watt (room/thermostat/kernel.py) the day is a small problem: temperature = what it would be without
 plant + answer to everything that the plant and drawn-in air bring. Step after step the plant gives what the set-point
-asks, within its limits; the day repeats, so the march goes round until nothing changes any more (room/sweep.py).
+asks, within its limits; the day repeats, so the march goes round until nothing changes any more (room/thermostat/sweep.py).
 """
 
 from dataclasses import dataclass
@@ -11,8 +11,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.kernel import Answer, Kernel, convolved
-from pendrum_core.room.sweep import settle_days
+from pendrum_core.room.thermostat.kernel import Answer, Kernel, convolved
+from pendrum_core.room.thermostat.sweep import settle_days
 
 Array = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -111,7 +111,7 @@ def march(task: Task) -> Marched:
         drawn_w = np.broadcast_to(0.0, shape)  # nothing is stored for what is not there
     free = np.isnan(fixed) & (wish == 0.0)
     kept = _kept(task, free, end, plant, y)
-    return Marched(plant, drawn_w, x, y, air, end, settled.all(axis=1) & kept)
+    return Marched(plant, drawn_w, held_w=x, thrust_w=y, air_k=air, sensed_k=end, settled=settled.all(axis=1) & kept)
 
 
 def _answered(held: Answer, thrust: Answer, what: str, x: Array, y: Array) -> Array:

@@ -9,7 +9,7 @@ from scipy.sparse import csr_matrix
 
 from pendrum_core.model.rooms import GAIN_CATEGORIES, Gain, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.outdoors import Outdoors, WindowSun
+from pendrum_core.room.balance.outdoors import Outdoors, WindowSun
 from pendrum_core.schedule.pattern import step_averages
 
 Array = NDArray[np.float64]

@@ -7,10 +7,10 @@ from numpy.typing import NDArray
 from scipy.sparse import csr_matrix
 
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, GAIN_CATEGORIES
-from pendrum_core.room.harmonics import At, step_response, to_harmonics, to_steps
-from pendrum_core.room.products import summed_products
-from pendrum_core.room.solve import Solved
-from pendrum_core.room.terms import FIXED, FIXED_CATEGORIES, Terms, TermStack, fixed_split
+from pendrum_core.room.balance.harmonics import At, step_response, to_harmonics, to_steps
+from pendrum_core.room.balance.solve import Solved
+from pendrum_core.room.days.products import summed_products
+from pendrum_core.room.days.terms import FIXED, FIXED_CATEGORIES, Terms, TermStack, fixed_split
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]

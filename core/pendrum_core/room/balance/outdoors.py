@@ -11,7 +11,7 @@ from pendrum_core.climate.design_day import dry_bulb_c, humidity_ratio
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import SunWindow
 from pendrum_core.quantities.constants import CP_DRY_AIR
-from pendrum_core.room.harmonics import to_harmonics
+from pendrum_core.room.balance.harmonics import to_harmonics
 from pendrum_core.schedule.pattern import step_averages
 from pendrum_core.sun.irradiance import ClearSky, PlaneIrradiance, clear_sky, on_plane
 from pendrum_core.sun.position import SunPosition, sun_position

@@ -8,13 +8,17 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import CATEGORIES, CONDUCTION_CATEGORIES, GAIN_CATEGORIES, Room
-from pendrum_core.room.answers import air_answers
-from pendrum_core.room.control import Command, controlled
-from pendrum_core.room.controlled import Control
-from pendrum_core.room.course import InsideCourse
-from pendrum_core.room.felt import with_inside
-from pendrum_core.room.harmonics import to_harmonics, to_steps
-from pendrum_core.room.loads import (
+from pendrum_core.room.balance.course import InsideCourse
+from pendrum_core.room.balance.harmonics import to_harmonics, to_steps
+from pendrum_core.room.balance.outdoors import Outdoors
+from pendrum_core.room.balance.solve import Solved, solve
+from pendrum_core.room.balance.sources import gain_courses
+from pendrum_core.room.balance.verify import forward_day
+from pendrum_core.room.days.summer import RoomCourses, courses
+from pendrum_core.room.days.terms import Ensemble, Terms
+from pendrum_core.room.days.winter import WinterParts, winter
+from pendrum_core.room.outcome.felt import with_inside
+from pendrum_core.room.outcome.loads import (
     Heating,
     Peak,
     RoomLoads,
@@ -22,13 +26,9 @@ from pendrum_core.room.loads import (
     Unsound,
     whole_split,
 )
-from pendrum_core.room.outdoors import Outdoors
-from pendrum_core.room.solve import Solved, solve
-from pendrum_core.room.sources import gain_courses
-from pendrum_core.room.summer import RoomCourses, courses
-from pendrum_core.room.terms import Ensemble, Terms
-from pendrum_core.room.verify import forward_day
-from pendrum_core.room.winter import WinterParts, winter
+from pendrum_core.room.thermostat.answers import air_answers
+from pendrum_core.room.thermostat.control import Command, controlled
+from pendrum_core.room.thermostat.controlled import Control
 
 Array = NDArray[np.float64]
 Ints = NDArray[np.int64]
@@ -110,7 +110,9 @@ def calculate_chunk(
     checked = _Checked(month, step, off, np.abs(check.closure_w).max(axis=1) / throughput)
     if any(room.thermostat is not None for room in rooms):
         controls = controlled(solved, total, cold, commands)
-        ruled = _with_thermostats(solved, found, controls, heating, cold, checked, beyond)
+        ruled = _with_thermostats(
+            solved, found, controls=controls, heating=heating, cold=cold, checked=checked, beyond=beyond
+        )
         return with_inside(ruled, solved, cold, beyond)
     parts = _Parts(found.terms, found.held, found.gains, found.day_of, total, found.latent_w)
     answers = air_answers(solved)
@@ -147,7 +149,15 @@ def _with_thermostats(
     air = np.stack([c.summer.air_c if c else held[i] for i, c in enumerate(controls)])
     cooled = np.array([room.cooled for room in rooms])
     month, step = _peaks(np.where(cooled[:, None, None], total, air))
-    parts = _Parts(found.terms, found.held, found.gains, found.day_of, total, found.latent_w, controls)
+    parts = _Parts(
+        found.terms,
+        found.held,
+        gains=found.gains,
+        day_of=found.day_of,
+        total=total,
+        latent=found.latent_w,
+        controls=controls,
+    )
     results: list[RoomLoads | Unsound] = []
     for index, course in enumerate(_results(rooms, parts, replace(checked, month=month, step=step))):
         room, control, air_c = rooms[index], controls[index], float(cold.air_c[index])

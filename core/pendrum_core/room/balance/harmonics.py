@@ -45,7 +45,7 @@ class At(Enum):
 _SHIFTS: Array = np.arange(-_REACH, _REACH + 1, dtype=np.float64)
 _FREE = np.array([0, 1, 3, 4])  # bands whose weights are chosen; that of m = 0 is what it is
 # Where a mass comes first, as with heat into the air, the form begins at (iω)^-1. What follows a thrust is folded
-# without the part that moves at once (room/kernel.py): it begins at (iω)^-3/2.
+# without the part that moves at once (room/thermostat/kernel.py): it begins at (iω)^-3/2.
 _POWERS = {
     (At.MEAN, False): (0.0, 0.5, 1.0, 1.5),
     (At.END, False): (0.0, 0.5, 1.0, 1.5),

@@ -9,9 +9,9 @@ from numpy.typing import NDArray
 
 from pendrum_core.model.building import Group
 from pendrum_core.model.rooms import CATEGORIES
-from pendrum_core.room.loads import GroupLoads, Heating, Peak, RoomLoads, peak_of, peak_time, whole_split
-from pendrum_core.room.products import add_loads
-from pendrum_core.room.terms import Ensemble
+from pendrum_core.room.days.products import add_loads
+from pendrum_core.room.days.terms import Ensemble
+from pendrum_core.room.outcome.loads import GroupLoads, Heating, Peak, RoomLoads, peak_of, peak_time, whole_split
 
 Array = NDArray[np.float64]
 Ints = NDArray[np.int64]

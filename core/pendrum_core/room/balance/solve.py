@@ -7,11 +7,11 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.rooms import Room
-from pendrum_core.room.balance import RoomRow, Transfers, room_row, transfers
-from pendrum_core.room.course import InsideCourse
-from pendrum_core.room.outdoors import Outdoors
-from pendrum_core.room.sources import GainCourses, SunCourses, gain_courses, sun_courses
-from pendrum_core.room.stack import Signals, Stack, stack_rooms
+from pendrum_core.room.balance.course import InsideCourse
+from pendrum_core.room.balance.eliminate import RoomRow, Transfers, room_row, transfers
+from pendrum_core.room.balance.outdoors import Outdoors
+from pendrum_core.room.balance.sources import GainCourses, SunCourses, gain_courses, sun_courses
+from pendrum_core.room.balance.stack import Signals, Stack, stack_rooms
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]

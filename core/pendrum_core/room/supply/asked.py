@@ -3,10 +3,10 @@
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.room.answers import SUMMER, WINTER
-from pendrum_core.room.controlled import Day
-from pendrum_core.room.loads import RoomLoads
-from pendrum_core.room.served import Asked
+from pendrum_core.room.outcome.loads import RoomLoads
+from pendrum_core.room.supply.served import Asked
+from pendrum_core.room.thermostat.answers import SUMMER, WINTER
+from pendrum_core.room.thermostat.controlled import Day
 
 Array = NDArray[np.float64]
 _AT_WORK_W = 1e-6

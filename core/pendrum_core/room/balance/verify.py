@@ -13,8 +13,8 @@ from numpy.typing import NDArray
 from scipy.sparse import csr_matrix
 
 from pendrum_core.quantities.constants import STEPS_PER_DAY
-from pendrum_core.room.harmonics import HARMONICS, OMEGA_RAD_S, spread, step_response, to_harmonics, to_steps
-from pendrum_core.room.solve import Solved
+from pendrum_core.room.balance.harmonics import HARMONICS, OMEGA_RAD_S, spread, step_response, to_harmonics, to_steps
+from pendrum_core.room.balance.solve import Solved
 
 Array = NDArray[np.float64]
 Complex = NDArray[np.complex128]

@@ -1,0 +1,1 @@
+"""Design days of rooms: loads or temperatures at every step, and what they are made of by source."""

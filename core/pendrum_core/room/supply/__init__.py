@@ -1,0 +1,1 @@
+"""How rooms answer to supply air: what it is worked out with."""

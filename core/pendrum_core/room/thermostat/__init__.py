@@ -1,0 +1,1 @@
+"""What thermostats make of the days, step by step."""
