@@ -147,6 +147,9 @@ class Ground(unittest.TestCase):
         # The monthly values sample a sinusoid of that amplitude.
         self.assertLessEqual(np.abs(year - 10.0).max(), 8.0 * np.exp(-2.0 * k) + 1e-9)
         self.assertGreater(np.abs(year - 10.0).max(), 0.96 * 8.0 * np.exp(-2.0 * k))
+        # A quarter of a turn deep, winter arrives a quarter of a year late: coldest in April, warmest in October.
+        quarter = np.array(ground_temperature_c(10.0, 8.0, 1, float(pi / 2 / k), alpha))
+        self.assertEqual((int(np.argmin(quarter)) + 1, int(np.argmax(quarter)) + 1), (4, 10))
 
 
 class Condensation(unittest.TestCase):

@@ -5,7 +5,7 @@ import { parseBlock } from "../src/parts/grid";
 import { leftOut, moved, placed, useRange } from "../src/parts/gridRange";
 import { cellsOf } from "../src/stages/place/weather";
 import { KINDS, toneOf, writingOf } from "../src/stages/schedules/kinds";
-import { POWER_BASES, quantityOf } from "../src/stages/uses/useFields";
+import { quantityOfBasis } from "../src/stages/uses/useFields";
 
 const key = (name: string, far = false) => ({ key: name, ctrlKey: far, metaKey: false }) as KeyboardEvent;
 
@@ -81,9 +81,9 @@ test("values of schedules are written in the shown units and read back the same"
 });
 
 test("the quantity of a basis", () => {
-  assert.equal(quantityOf(POWER_BASES, "w_m2"), "connected_density");
-  assert.equal(quantityOf(POWER_BASES, "w_per_person"), "connected_power");
-  assert.equal(quantityOf(POWER_BASES, undefined), "ratio");
+  assert.equal(quantityOfBasis("w_m2"), "connected_density");
+  assert.equal(quantityOfBasis("w_per_person"), "connected_power");
+  assert.equal(quantityOfBasis(undefined), "ratio");
 });
 
 test("a copied block keeps cells that hold breaks, tabs and quotes", () => {

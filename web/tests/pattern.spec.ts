@@ -1,7 +1,20 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { KINDS, writingOf } from "../src/stages/schedules/kinds";
-import { fromLine, fromRow, moved, paint, shifted, slid, taken, tidy, toCells, toLine, valueAt, type Steps } from "../src/parts/pattern";
+import {
+  fromLine,
+  fromRow,
+  moved,
+  paint,
+  shifted,
+  slid,
+  taken,
+  tidy,
+  toCells,
+  toLine,
+  valueAt,
+  type Steps,
+} from "../src/parts/pattern";
 
 /** A small generator of the same numbers every time. */
 function numbers(seed: number): () => number {
@@ -140,7 +153,11 @@ test("a stretch that slides keeps its values; what it leaves takes the value bes
       const moved = minute >= start + by && minute < end + by;
       const left = minute >= start && minute < end;
       const want = moved ? valueAt(steps, minute - by) : left ? beside : valueAt(steps, minute);
-      assert.equal(valueAt(found, minute), want, `${JSON.stringify(steps)} ${start}-${end} by ${by} at ${minute}`);
+      assert.equal(
+        valueAt(found, minute),
+        want,
+        `${JSON.stringify(steps)} ${start}-${end} by ${by} at ${minute}`,
+      );
     }
   }
 });

@@ -1,7 +1,16 @@
 import assert from "node:assert/strict";
 import { test } from "node:test";
 import { placed } from "../src/parts/gridRange";
-import { centre, fitted, moveCorner, moveWall, type Outline, rectangle, snap, widthOf } from "../src/stages/rooms/plan/outline";
+import {
+  centre,
+  fitted,
+  moveCorner,
+  moveWall,
+  type Outline,
+  rectangle,
+  snap,
+  widthOf,
+} from "../src/stages/rooms/plan/outline";
 
 function area(outline: Outline): number {
   return outline.reduce((sum, [x, y], i) => {
@@ -64,5 +73,12 @@ test("a name of the plan is cut to its room, and to nothing where there is no ro
   for (const width of [20, 60, 120, 300]) assert.ok(fitted(long, width).length * 5.3 <= width);
   assert.ok(fitted(long, 120).endsWith("…"));
   assert.equal(fitted(long, 10), "");
-  assert.equal(widthOf([[1, 0], [4, 0], [4, 9]]), 3);
+  assert.equal(
+    widthOf([
+      [1, 0],
+      [4, 0],
+      [4, 9],
+    ]),
+    3,
+  );
 });

@@ -44,7 +44,10 @@ async function apply(changes: Change[]): Promise<void> {
   for (const change of changes) {
     const { kind, id } = change;
     if (change.op === "delete") await fill({}, { [kind]: [id] });
-    else await fill({ [kind]: [{ ...(change.op === "set" ? doc.get(kind, id) : {}), ...change.fields, id } as Row] });
+    else
+      await fill({
+        [kind]: [{ ...(change.op === "set" ? doc.get(kind, id) : {}), ...change.fields, id } as Row],
+      });
   }
 }
 
@@ -95,7 +98,8 @@ test("a copy has parts of its own under a free name", async () => {
 });
 
 test("a copy is called as its kind may be called, whatever the place is called", () => {
-  const name = (kind: Kind, id: string, wanted: string) => copyOf(hold(kind, id)!, wanted)[1][0]!.fields!["name"];
+  const name = (kind: Kind, id: string, wanted: string) =>
+    copyOf(hold(kind, id)!, wanted)[1][0]!.fields!["name"];
   assert.equal(name("schedule", "hours", 'Hours, Café/Bar: "late"'), "Hours, Café-Bar- -late-");
   assert.equal(name("assembly", "wall", "Wall, A/B"), "Wall, A/B");
   assert.ok(String(name("glazing", "sun", "x".repeat(300))).length <= 120);

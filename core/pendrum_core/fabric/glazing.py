@@ -5,8 +5,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
+from pendrum_core.fabric.steady import RSE, RSI_HORIZONTAL
+
 Array = NDArray[np.float64]
-WINDOW_FILMS_M2K_W = 0.17  # Rsi 0.13 + Rse 0.04 that a declared window U includes (ISO 10077-1)
+WINDOW_FILMS_M2K_W = RSI_HORIZONTAL + RSE  # that a declared window U includes (ISO 10077-1)
 _CURVE_ANGLES_DEG = (0.0, 40.0, 50.0, 60.0, 70.0, 80.0, 90.0)
 
 # Solar factor at an angle over that at normal incidence, and its hemispherical value, for clear panes.

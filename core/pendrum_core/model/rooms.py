@@ -226,8 +226,11 @@ class Room:
         return self.infiltration_m3_s if winter is None else winter
 
 
-def inside_convection(tilt_deg: float, wall: float, ceiling: float, floor: float) -> float:
-    """Convection coefficient by position: ceiling below 60°, floor above 120°, wall between [W/m2 K]."""
+def inside_convection(tilt_deg: float, wall: float = 2.5, ceiling: float = 5.0, floor: float = 0.7) -> float:
+    """Convection coefficient by position: ceiling below 60°, floor above 120°, wall between [W/m2 K].
+
+    The values themselves are those of ISO 52016-1, for heat that flows sideways, upwards and downwards.
+    """
     if tilt_deg < 60.0:
         return ceiling
     return floor if tilt_deg > 120.0 else wall

@@ -106,7 +106,9 @@ def room_unit_entries(case: Case) -> Iterator[Entry]:
         path, coils, air = _step(case, step)
         flow = float(path.flow_kg_s[0])
 
-        def near(what: str, expected: float, found: float, quantity: str, share: float, least: float) -> Entry:
+        def near(
+            what: str, expected: float, found: float, quantity: str, share: float, least: float, name: str = name
+        ) -> Entry:
             bound = max(share * abs(expected), least)
             return Entry(
                 _CHAPTER,
@@ -116,7 +118,7 @@ def room_unit_entries(case: Case) -> Iterator[Entry]:
                 quantity=quantity,
                 within=bound,
                 source=_SOURCE,
-            )  # noqa: B023
+            )
 
         for r, room in enumerate(case["inputs"]["rooms"]):
             title, there = room["name"], want["rooms"][room["name"]]

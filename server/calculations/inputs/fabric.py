@@ -10,14 +10,12 @@ from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.fabric.bridged import Bridged, equivalent_layers, with_allowance
 from pendrum_core.fabric.declared import declared_layers
 from pendrum_core.fabric.ground import SOIL_THICKNESS_M, SOILS, GroundContact, ground_u_value, virtual_temperatures_c
-from pendrum_core.fabric.steady import air_gap_resistance
+from pendrum_core.fabric.steady import RSI_DOWN, RSI_HORIZONTAL, air_gap_resistance
 from pendrum_core.model.fabric import Layer, Layers, films_m2k_w, total_resistance
 from pendrum_core.model.rooms import Boundary, inside_convection
 from projects.resolver import kit_in_use
 from projects.rows import Row
 
-INNER_FILM_M2K_W = 0.13
-GROUND_FILM_M2K_W = 0.17
 LEAST_M2K_W = 1e-3
 ISO_13370_PARTS = ("slab", "basement_floor", "basement_wall")
 _ADIABATIC = Boundary("adiabatic")
@@ -184,7 +182,7 @@ def ground_boundary(
                           f"{title}, {surface['name']}: no {what} for its loss by perimeter.", "enter it")  # fmt: skip
         if length == 0.0:
             return _ADIABATIC, layers
-        beyond = surface["area_m2"] / (factor * length) - GROUND_FILM_M2K_W - resistance
+        beyond = surface["area_m2"] / (factor * length) - RSI_DOWN - resistance
         if beyond <= 0.0:
             snags.append(Snag(DOUBTFUL, "perimeter_too_high", kind="surface", id=surface["id"], stage="rooms",
                               sentence=f"{title}, {surface['name']}: a loss of {factor} W/mK along {length} m is above that of its "
@@ -199,7 +197,7 @@ def ground_boundary(
                           sentence=f"{assembly['name']} lies on the ground in {title} but has no U-value to the ground; "
                           "its layers alone are taken.", way_out="enter it, or have it worked out by ISO 13370"))  # fmt: skip
     else:
-        beyond = 1.0 / declared - GROUND_FILM_M2K_W - resistance
+        beyond = 1.0 / declared - RSI_DOWN - resistance
         if beyond <= 0.0:
             snags.append(Snag(DOUBTFUL, "ground_u_too_high", kind="assembly", id=assembly["id"], stage="fabric",
                               sentence=f"{assembly['name']}: a U-value to the ground of {declared} W/m²K is above that of its "
@@ -218,7 +216,7 @@ def _iso_13370(look: Lookups, identity: str, tilt: float, azimuth: float) -> tup
     layers = assembly_layers(look, assembly)
     contact = ground_contact(look, assembly, layers)
     soil = contact.soil
-    film = INNER_FILM_M2K_W if contact.part == "basement_wall" else GROUND_FILM_M2K_W
+    film = RSI_HORIZONTAL if contact.part == "basement_wall" else RSI_DOWN
     beyond = 1.0 / ground_u_value(contact) - film - total_resistance(layers)
     depth = SOIL_THICKNESS_M
     if beyond > depth / soil.conductivity_w_mk:
@@ -247,18 +245,18 @@ def boundary(look: Lookups, title: str, surface: Row, absorptance: float, eye_m:
         return _outdoors(tilt, azimuth, absorptance, eye_m)
     if kind == "fixed":
         return Boundary("temperature", tilt, azimuth, temperature_c=surface["fixed_temperature_c"],
-                        extra_resistance_m2k_w=INNER_FILM_M2K_W)  # fmt: skip
+                        extra_resistance_m2k_w=RSI_HORIZONTAL)  # fmt: skip
     if kind == "scheduled":
         patterns = design_patterns(look, surface["temperature_schedule"])
-        return Boundary("pattern", tilt, azimuth, extra_resistance_m2k_w=INNER_FILM_M2K_W,
+        return Boundary("pattern", tilt, azimuth, extra_resistance_m2k_w=RSI_HORIZONTAL,
                         patterns=patterns.by_month, winter_pattern=patterns.winter)  # fmt: skip
     if kind == "difference":
         return Boundary(
-            "difference", tilt, azimuth, extra_resistance_m2k_w=INNER_FILM_M2K_W,
+            "difference", tilt, azimuth, extra_resistance_m2k_w=RSI_HORIZONTAL,
             cooling_difference_k=surface["cooling_difference_k"], heating_difference_k=surface["heating_difference_k"],
         )  # fmt: skip
     if kind == "room" and surface["neighbour"] is not None:
-        far = inside_convection(180.0 - tilt, 2.5, 5.0, 0.7)
+        far = inside_convection(180.0 - tilt)
         return Boundary("room", tilt, azimuth, neighbour=surface["neighbour"], far_convection_w_m2k=far)
     if kind == "room":
         snags.append(Snag(DOUBTFUL, "no_neighbour", kind="surface", id=surface["id"], stage="rooms",

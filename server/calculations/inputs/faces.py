@@ -149,7 +149,7 @@ def _wall(
         # A wall wholly taken up by its openings keeps a sliver: elements of no area have no place in the balance.
         area_m2=max(net, LEAST_AREA_M2),
         layers=(),
-        convection_w_m2k=inside_convection(surface["tilt_deg"], 2.5, 5.0, 0.7),
+        convection_w_m2k=inside_convection(surface["tilt_deg"]),
         boundary=beyond,
         construction=assembly["id"],
     )

@@ -94,7 +94,7 @@ def opening(
     beyond = boundary(look, title, surface, absorptance, eye_m, [])
     element = Element(
         row["id"], row["name"], category="windows" if row["kind"] == "window" else "doors", area_m2=area, layers=layers,
-        convection_w_m2k=inside_convection(tilt, 2.5, 5.0, 0.7), boundary=beyond, construction=construction["id"],
+        convection_w_m2k=inside_convection(tilt), boundary=beyond, construction=construction["id"],
     )  # fmt: skip
     return element, sun
 

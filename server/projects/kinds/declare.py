@@ -170,8 +170,8 @@ class Fact:
             return "one of " + ", ".join(str(value) for value in says.words)
         if self.type in ("text", "list") and self.longest is not None:
             return f"{self.shortest} to {self.longest} {'characters' if self.type == 'text' else 'entries'}"
-        low = [] if says.low is None else [f"{'more than' if says.open_low else 'at least'} {says.low:g}"]
-        high = [] if says.high is None else [f"{'less than' if says.open_high else 'at most'} {says.high:g}"]
+        low = [] if says.low is None else [f"{'more than' if says.open_low else 'at least'} {says.low:.12g}"]
+        high = [] if says.high is None else [f"{'less than' if says.open_high else 'at most'} {says.high:.12g}"]
         plain = {"number": "a number", "integer": "a whole number", "yesno": "true or false"}.get(self.type, "")
         return " and ".join(low + high) or plain
 

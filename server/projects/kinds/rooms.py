@@ -53,8 +53,12 @@ class RoomFields(SharedFields, MarginFields):
     equipment_w_m2: Annotated[float, number("Equipment", "connected_density", 0, 5000)] | None = None
     heated: Annotated[bool, called("Heated")] | None = None
     cooled: Annotated[bool, called("Cooled")] | None = None
-    heating_capacity_w: Annotated[float, number("Heating at most", "load", 0, 1e7)] | None = None
-    cooling_capacity_w: Annotated[float, number("Cooling at most", "load", 0, 1e7)] | None = None
+    heating_capacity_w: Annotated[float, number("Heating capacity", "load", 0, 1e7, short="Heating at most")] | None = (
+        None
+    )
+    cooling_capacity_w: Annotated[float, number("Cooling capacity", "load", 0, 1e7, short="Cooling at most")] | None = (
+        None
+    )
     sensor_room: Annotated[Ref, link("Sensor in", "room", empties=True)] = None
     pinned_flow_m3_s: Annotated[float, number("Pinned supply air", "airflow", 0.0001, 500, short="Pinned")] | None = (
         None

@@ -3846,14 +3846,14 @@ export interface components {
              */
             cooled: boolean | null;
             /**
-             * Heating at most
-             * @description Heating at most [W].
+             * Heating capacity
+             * @description Heating capacity [W].
              * @default null
              */
             heating_capacity_w: number | null;
             /**
-             * Cooling at most
-             * @description Cooling at most [W].
+             * Cooling capacity
+             * @description Cooling capacity [W].
              * @default null
              */
             cooling_capacity_w: number | null;
