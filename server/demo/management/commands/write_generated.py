@@ -24,9 +24,10 @@ def _told(fact: Fact) -> dict[str, Any]:
         "words": None if says.words is None else {str(value): word for value, word in says.words.items()}, "numeric": isinstance(next(iter(says.words or ()), ""), int), "to": says.to, "help": says.help,
         "sheet": says.sheet, "nullable": fact.nullable, "default": fact.default, "owner": fact.owner,
     }  # fmt: skip
+    says_nothing = {"default": ""} if fact.default == "" else {}
     return {
         key: value for key, value in told.items() if value is not None and value is not False and value not in ("", [])
-    }
+    } | says_nothing
 
 
 def generated() -> dict[Path, str]:
