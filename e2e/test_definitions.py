@@ -41,7 +41,7 @@ class PlacePages(Definitions):
         july = next(m for m in self.rows("design_month") if m["month"] == 7)
         self.type_cell("Design conditions by month", 6, "wet_bulb_c", "40")
         self.cell("Design conditions by month", 6, "wet_bulb_c").click()
-        self.page.get_by_role("alert").get_by_text("above “Dry bulb”").wait_for()
+        self.page.get_by_role("alert").get_by_text("above “Dry-bulb”").wait_for()
         self.assertEqual(next(m for m in self.rows("design_month") if m["month"] == 7), july)
         self.page.keyboard.press("Escape")
         before = self.building()["cooling"]["sensible_w"]
@@ -236,7 +236,7 @@ class FabricPages(Definitions):
         self.page.get_by_role("navigation", name="Fabric").get_by_text("Double, low-e").click()
         before = self.building()["cooling"]["sensible_w"]
         self.choose("Blind", "outside")
-        self.fill("lets through of the sun's heat", "20")
+        self.fill("Lets through of the sun's heat", "20")
         after = self.building()["cooling"]["sensible_w"]
         self.assertLess(after, before)
         self.fill("above, on the window", "1500")
@@ -559,7 +559,7 @@ class UsePages(Definitions):
         self.open_use("Meeting")
         use = self.named("use", "Meeting")["id"]
         area = self.results()["use"][use]["area_m2"]
-        self.choose("Entered as", "number in the room")
+        self.choose("People entered as", "number in the room")
         self.settle()
         self.fill("People", "12")
         found = self.results()["use"][use]

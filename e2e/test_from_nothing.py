@@ -22,7 +22,7 @@ class FromNothing(BrowserTest):
         # A wet-bulb above the dry-bulb stays as typed, with the reason, and is not saved.
         self.type_cell("Design conditions by month", 6, "wet_bulb_c", "39")
         self.cell("Design conditions by month", 6, "wet_bulb_c").click()
-        self.page.get_by_role("alert").get_by_text("above “Dry bulb”").wait_for()
+        self.page.get_by_role("alert").get_by_text("above “Dry-bulb”").wait_for()
         self.type_cell("Design conditions by month", 6, "wet_bulb_c", "22.5")
         site = self.fetch("document")["objects"]["site"][0]
         self.assertEqual((site["name"], site["latitude"], site["winter_dry_bulb_c"]), ("Alder", 46.2, -7.5))

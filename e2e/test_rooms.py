@@ -114,8 +114,8 @@ class Sheet(BrowserTest):
         copied = self.page.evaluate("navigator.clipboard.readText()")
         rooms = self.rooms()
         self.assertEqual(copied.split("\n")[1].split("\t"), [rooms[1]["number"], rooms[1]["name"]])
-        self.page.get_by_role("columnheader", name="Cooling").get_by_role("button").click()
-        self.page.get_by_role("columnheader", name="Cooling").get_by_role("button").click()
+        self.page.get_by_role("columnheader", name="Cooling").get_by_role("button").first.click()
+        self.page.get_by_role("columnheader", name="Cooling").get_by_role("button").first.click()
         loads = {key: r["cooling"]["sensible_w"] for key, r in self.results()["room"].items()}
         largest = max(rooms, key=lambda row: loads[row["id"]])
         self.assertEqual(self.cell("Rooms", 0, "number").inner_text(), largest["number"])

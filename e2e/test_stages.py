@@ -133,7 +133,7 @@ class Stages(BrowserTest):
         self.press("Settings", exact=True)
         # Crossed temperatures are refused with the reason; what was typed stays.
         self.fill("Return temperature", "60")
-        self.page.get_by_role("alert").get_by_text("must be above “Return”").wait_for()
+        self.page.get_by_role("alert").get_by_text("must be above “Return temperature”").wait_for()
         self.fill("Return temperature", "35")
         after = self.results()
         circuit = next(c for c in self.fetch("document")["objects"]["circuit"] if c["kind"] == "heating")["id"]

@@ -30,10 +30,10 @@ class Thermostats(BrowserTest):
     def test_a_night_setback_and_its_warm_up(self) -> None:
         before = self.results()["room"][self.select("0.02")]["heating_w"]
         self.use("Shop")
-        self.choose("heating outside them", "set back")
+        self.choose("Heating outside them", "set back")
         self.page.get_by_text("Choose which hours the set-points hold").wait_for()
         self.choose("These hold", "Open hours")
-        self.fill("set back to", "14")
+        self.fill("Set back to", "14")
         self.fill("time to warm up", "2")
         room = self.select("0.02")
         self.press("Heating", exact=True)

@@ -1,6 +1,6 @@
 import assert from "node:assert/strict";
 import { readFileSync } from "node:fs";
-import { test } from "node:test";
+import { test } from "vitest";
 
 const SOURCES = [
   "sun", "people", "lights", "equipment", "walls", "roofs", "floors", "windows", "doors", "neighbours", "infiltration", "outdoor-air",
@@ -38,7 +38,7 @@ function lab(rgb: number[]): number[] {
 }
 
 test("sources are told apart by day and by night, by colour-blind eyes too", () => {
-  const css = readFileSync(new URL("../src/app/tokens.css", import.meta.url), "utf8");
+  const css = readFileSync("src/app/tokens.css", "utf8");
   const drawings = css.split("--paper:").slice(1, 3);
   assert.equal(drawings.length, 2);
   for (const drawing of drawings) {

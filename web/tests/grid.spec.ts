@@ -1,5 +1,5 @@
 import assert from "node:assert/strict";
-import { test } from "node:test";
+import { test } from "vitest";
 import { fromText } from "../src/parts/edit";
 import { parseBlock } from "../src/parts/grid";
 import { leftOut, moved, placed, useRange } from "../src/parts/gridRange";

@@ -1,5 +1,5 @@
 import assert from "node:assert/strict";
-import { test } from "node:test";
+import { test } from "vitest";
 import { Refusal } from "../src/api/client";
 import { stack } from "../src/app/rail";
 import { asText, type WorkingTree } from "../src/app/working";

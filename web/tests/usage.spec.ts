@@ -1,5 +1,5 @@
 import assert from "node:assert/strict";
-import { beforeEach, test } from "node:test";
+import { beforeEach, test } from "vitest";
 import { createPinia, setActivePinia } from "pinia";
 import { alike, broughtBack, copyOf, hold } from "../src/document/copies";
 import { useDocument } from "../src/document/store";

@@ -127,6 +127,7 @@ async function remove(): Promise<void> {
       </div>
       <div class="grid">
         <DataGrid
+          ordered
           label="Sections"
           :columns="columns"
           :rows="sorted"

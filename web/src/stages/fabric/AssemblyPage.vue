@@ -120,6 +120,7 @@ async function removeLayer(): Promise<void> {
         <div v-if="assembly.declared_u_value === null" class="layers" @keydown="onKey">
           <DataGrid
             label="Layers"
+            ordered
             :columns="columns"
             :rows="layers"
             :selected="chosen"

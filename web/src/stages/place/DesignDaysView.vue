@@ -91,6 +91,7 @@ const saveMonths = gridSaver<DesignMonth>("design_month", "Design month");
       <h2>Summer design days, one for each month</h2>
       <DataGrid
         label="Design conditions by month"
+        ordered
         :columns="columns"
         :rows="months"
         :selected="chosen"

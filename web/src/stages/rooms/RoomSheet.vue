@@ -3,13 +3,14 @@ import Choice from "@/parts/Choice.vue";
 import TextBox from "@/parts/TextBox.vue";
 import { useDocument } from "@/document/store";
 import type { AirSystem, Change, Level, Project, Room, Use, Zone } from "@/document/types";
+import { fieldsOf } from "@/document/fields";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Edit } from "@/parts/grid";
 import { gridSaver } from "@/parts/saving";
 import { useResults } from "@/results/store";
 import { counted } from "@/units/units";
 import { useView } from "@/view/store";
-import { computed, onBeforeUnmount, ref, watch } from "vue";
+import { computed, onBeforeUnmount, ref } from "vue";
 import { roomColumns, type ColumnSet } from "./columns";
 
 const props = defineProps<{ set: ColumnSet }>();
@@ -25,7 +26,6 @@ const BANDS = [
   { value: "use", label: "use" },
   { value: "air_system", label: "air system" },
 ] as const;
-const sorted = ref<{ key: string; down: boolean } | null>(null);
 const grid = ref<{ clear: () => Promise<void>; fillDown: () => Promise<void>; wide: number } | null>(null);
 /** Something that passes values on to rooms. */
 type Giver =
@@ -56,57 +56,17 @@ const names = (room: Room) => [
 const bandName = (room: Room): string =>
   (band.value && doc.get(band.value, room[band.value])?.name) || "none";
 
-/** Room ids in the order of the last sorting: a sheet does not jump while it is typed into. */
-const order = computed<string[]>(() => {
-  const rooms = doc.rows("room");
-  return [...rooms]
-    .sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true }))
-    .map((room) => room.id);
-});
-const held = ref<string[] | null>(null);
-
-function sort(key: string): void {
-  const now = sorted.value;
-  if (now?.key === key && now.down) {
-    sorted.value = null;
-    held.value = null;
-    return;
-  }
-  sorted.value = { key, down: now?.key === key };
-  const column = columns.value.find((item) => item.key === key);
-  if (!column) return;
-  const value = (room: Room) => (column.text ? column.text(room) : column.value(room));
-  const sign = sorted.value.down ? -1 : 1;
-  held.value = doc
-    .rows("room")
-    .sort((a, b) => sign * compare(value(a), value(b)))
-    .map((room) => room.id);
-}
-
-function compare(a: unknown, b: unknown): number {
-  if (typeof a === "number" && typeof b === "number") return a - b;
-  if (a === null || a === undefined) return 1;
-  if (b === null || b === undefined) return -1;
-  return String(a).localeCompare(String(b), "en", { numeric: true });
-}
-watch(
-  () => props.set,
-  () => {
-    sorted.value = null;
-    held.value = null;
-  },
+/** All rooms, by number. */
+const rooms = computed(() =>
+  doc.rows("room").sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
 );
-
 const rows = computed(() => {
-  const known = held.value
-    ? [...held.value, ...order.value.filter((id) => !held.value!.includes(id))]
-    : order.value;
   const words = filter.value.toLowerCase().split(/\s+/).filter(Boolean);
-  const rooms = known
-    .flatMap((id) => doc.get("room", id) ?? [])
-    .filter((room) => words.every((word) => names(room).some((name) => name?.toLowerCase().includes(word))));
-  if (!band.value) return rooms;
-  return [...rooms].sort((a, b) => bandName(a).localeCompare(bandName(b), "en", { numeric: true }));
+  const found = rooms.value.filter((room) =>
+    words.every((word) => names(room).some((name) => name?.toLowerCase().includes(word))),
+  );
+  if (!band.value) return found;
+  return found.sort((a, b) => bandName(a).localeCompare(bandName(b), "en", { numeric: true }));
 });
 
 /** The roll, the room's surfaces and the rail follow when the cursor rests: moving on is never held up by them. */
@@ -121,19 +81,7 @@ onBeforeUnmount(() => clearTimeout(resting));
 
 const saveRooms = gridSaver<Room>("room", "Room");
 /** Fields that a zone, a use, a level or a system, and the building have by the same name. */
-const SHARED = new Set<string>([
-  "infiltration_ach",
-  "minimum_air_changes",
-  "heating_setpoint_c",
-  "cooling_setpoint_c",
-  "heating_setback_c",
-  "cooling_setup_c",
-  "warm_up_h",
-  "pull_down_h",
-  "heating_margin",
-  "cooling_margin",
-  "sensor_room",
-]);
+const SHARED = new Set([...fieldsOf("zone"), ...fieldsOf("air_system")].filter(([key, it]) => it.sheet || key === "sensor_room").map(([key]) => key)); // prettier-ignore
 
 /** The field of what gives a value that stands for a column of the sheet. */
 function fieldOf(giver: Giver, key: string): string | null {
@@ -193,9 +141,9 @@ const title = computed(() => columns.value.find((column) => column.key === offer
       <span class="soft">by</span>
       <Choice v-model="band" label="Rooms in bands" :choices="[...BANDS]" />
       <span class="soft">{{
-        rows.length === order.length
-          ? counted(order.length, "room")
-          : `${rows.length} of ${counted(order.length, "room")}`
+        rows.length === rooms.length
+          ? counted(rooms.length, "room")
+          : `${rows.length} of ${counted(rooms.length, "room")}`
       }}</span>
       <template v-if="(grid?.wide ?? 0) > 1">
         <Act title="Ctrl+D" @click="grid?.fillDown()">Fill down</Act>
@@ -220,9 +168,7 @@ const title = computed(() => columns.value.find((column) => column.key === offer
       :save="save"
       :frozen="2"
       ranges
-      :sorted="sorted"
       :band="band ? bandName : undefined"
-      @sort="sort"
       @select="rest"
     />
   </div>

@@ -187,6 +187,7 @@ async function remove(): Promise<void> {
       <div class="grid">
         <DataGrid
           label="Units"
+          ordered
           :columns="columns"
           :rows="rows"
           :selected="chosen"

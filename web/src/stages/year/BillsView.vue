@@ -152,6 +152,7 @@ const uses = computed(() =>
         <div class="grid">
           <DataGrid
             label="Bill by month"
+            ordered
             :columns="monthColumns"
             :rows="rows"
             :selected="String(month + 1)"
