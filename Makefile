@@ -15,7 +15,6 @@ PRINT_LIBRARIES = { command -v apt-get >/dev/null && S= && { [ "$$(id -u)" = 0 ]
 demo: .venv/.run web/dist/.built
 	@PENDRUM_DEMO=1 $(MANAGE) migrate -v0
 	@PENDRUM_DEMO=1 $(MANAGE) load_demo
-	@echo "Pendrum with the demo: http://$(BIND)/  (Ctrl+C ends it)"
 	@cd server && PENDRUM_DEMO=1 PENDRUM_BIND=$(BIND) PYTHONPATH=..:. ../.venv/bin/python -m config.serve
 
 test: check browser

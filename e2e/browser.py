@@ -120,8 +120,8 @@ class BrowserTest(StaticLiveServerTestCase):
     def choose_cell(self, grid: str, row: int, column: str, option: str) -> None:
         self.cell(grid, row, column).click()
         self.page.keyboard.press("Enter")
-        self.page.locator(".cell .editor input").fill(option)
-        self.page.get_by_role("option", name=option, exact=True).first.click()
+        self.page.locator(".cell .editor input:not([type=hidden])").fill(option)
+        self.page.locator(".v-overlay").get_by_role("option", name=option, exact=True).first.click()
         self.settle()
 
     # What the server holds

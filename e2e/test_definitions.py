@@ -239,7 +239,7 @@ class FabricPages(Definitions):
         self.fill("Lets through of the sun's heat", "20")
         after = self.building()["cooling"]["sensible_w"]
         self.assertLess(after, before)
-        self.fill("above, on the window", "1500")
+        self.fill("Above, on the window", "1500")
         self.assertAlmostEqual(self.building()["cooling"]["sensible_w"], before, delta=1e-3 * before)
 
 
@@ -565,7 +565,7 @@ class UsePages(Definitions):
         found = self.results()["use"][use]
         self.assertAlmostEqual(found["people_per_m2"], 12 / area)
         self.page.get_by_text("or 12.0 in").wait_for()
-        self.choose("doing", "athletics")
+        self.choose("Doing", "athletics")
         self.settle()
         self.assertAlmostEqual(
             self.results()["use"][use]["person_sensible_w"] + self.results()["use"][use]["person_latent_w"], 525

@@ -34,7 +34,7 @@ class Thermostats(BrowserTest):
         self.page.get_by_text("Choose which hours the set-points hold").wait_for()
         self.choose("These hold", "Open hours")
         self.fill("Set back to", "14")
-        self.fill("time to warm up", "2")
+        self.fill("Warm-up", "2")
         room = self.select("0.02")
         self.press("Heating", exact=True)
         text = self.page.locator("[data-test=warm-up]").inner_text()

@@ -11,6 +11,7 @@ import sys
 import threading
 import time
 
+from django.conf import settings
 from waitress import create_server
 
 from config.memory import calm_memory
@@ -38,7 +39,13 @@ def main() -> None:
         connection_limit=MOST_CONNECTIONS, ident=None, clear_untrusted_proxy_headers=True,
         **(behind if proxy else {}),
     )  # fmt: skip
-    threading.Thread(target=_warm_up, daemon=True).start()
+    if settings.DEMO_SIGN_IN:
+        # Whoever starts the demo opens it at once: its results are there before its address is told.
+        _warm_up()
+        _calculate_demo()
+        print(f"Pendrum with the demo: http://{host or '127.0.0.1'}:{port}/  (Ctrl+C ends it)", flush=True)
+    else:
+        threading.Thread(target=_warm_up, daemon=True).start()
     threading.Thread(target=_keep_worker, daemon=True).start()
     server.run()
 
@@ -60,6 +67,18 @@ def _warm_up() -> None:
     """Import the slow libraries beside the first request, not in it."""
     import fluids.friction  # noqa: F401
     import pvlib.solarposition  # noqa: F401
+
+
+def _calculate_demo() -> None:
+    """The demo's results into memory; a new installation compiles what is slow on the way."""
+    from accounts.demo import demo_engineer
+    from calculations.service import whole
+    from projects.document import load_document
+    from projects.models import Project
+
+    project = Project.objects.filter(owner=demo_engineer(), state="open", base=None).order_by("-created").first()
+    if project is not None:
+        whole(load_document(project))
 
 
 if __name__ == "__main__":

@@ -11,10 +11,12 @@ import { useRoute, useRouter } from "vue-router";
 import { useTheme } from "vuetify";
 import ConflictDialog from "./ConflictDialog.vue";
 import DayRail from "./DayRail.vue";
+import FirstSteps from "./FirstSteps.vue";
 import { useFollowing } from "./following";
 import JumpBox from "./JumpBox.vue";
 import KeyHelp from "./KeyHelp.vue";
 import { useKeys } from "./keys";
+import MessageBar from "./MessageBar.vue";
 import RollPanel from "./RollPanel.vue";
 import SignIn from "./SignIn.vue";
 import SnagPanel from "./SnagPanel.vue";
@@ -178,7 +180,10 @@ useKeys({
           No project yet. Open “Projects” at the top left and choose “New project …”.
         </p>
         <p v-else-if="!ready" class="empty">Opening the project …</p>
-        <router-view v-else :key="doc.projectId" />
+        <template v-else>
+          <FirstSteps />
+          <router-view :key="doc.projectId" />
+        </template>
       </main>
       <WorkingPanel v-if="showWorking && ready" class="working" />
       <DayRail v-if="stage?.rail && ready" class="dayrail" />
@@ -187,9 +192,7 @@ useKeys({
     <JumpBox v-if="panel === 'jump'" @close="panel = ''" />
     <KeyHelp v-if="panel === 'keys'" @close="panel = ''" />
     <ConflictDialog />
-    <div v-if="doc.message" class="message" role="alert">
-      {{ doc.message }} <TextAct @click="doc.message = ''">Dismiss</TextAct>
-    </div>
+    <MessageBar />
   </v-app>
 </template>
 
@@ -226,6 +229,8 @@ useKeys({
   min-height: 0;
 }
 .middle {
+  display: flex;
+  flex-direction: column;
   grid-area: middle;
   min-height: 0;
   min-width: 0;
@@ -240,21 +245,6 @@ useKeys({
 .dayrail {
   grid-area: rail;
   border-top: 1px solid var(--ink);
-}
-.message {
-  position: fixed;
-  bottom: 128px;
-  left: 50%;
-  transform: translateX(-50%);
-  background: var(--ink);
-  color: var(--paper);
-  padding: 8px 14px;
-  z-index: 30;
-  max-width: 70ch;
-}
-.message .link {
-  color: inherit;
-  margin-left: 10px;
 }
 @media (max-width: 1099px) {
   .frame,

@@ -38,6 +38,8 @@ export const useDocument = defineStore("document", () => {
   const steps = ref<{ undo: string | null; redo: string | null }>({ undo: null, redo: null });
   const waiting = ref(0);
   const message = ref("");
+  /** What was done last that is easily regretted, to be told with a way back; and the version that it made. */
+  const done = ref<{ label: string; version: number } | null>(null);
   /** Whether the server cannot be reached; what waits is sent again. */
   const offline = ref(false);
   const conflict = shallowRef<Conflict | null>(null);
@@ -148,6 +150,7 @@ export const useDocument = defineStore("document", () => {
           await client.POST("/api/projects/{project_id}/changes", { params, body: sent }),
         ) as Applied;
       }, true);
+      done.value = isRegretted(changes) ? { label, version: version.value } : null;
     } catch (error) {
       if (error instanceof Refusal && error.problem.code === "conflict" && error.problem.faults.length) {
         await refresh();
@@ -185,10 +188,18 @@ export const useDocument = defineStore("document", () => {
   const site = computed(() => rows("site")[0]);
 
   return {
-    projectId, version, steps, waiting, message, offline, conflict, project, site,
+    projectId, version, steps, waiting, message, done, offline, conflict, project, site,
     rows, get, load, commit, attempt, refresh, applied: (work: () => Promise<Applied>) => enqueue(work), undo: () => step("undo"), redo: () => step("redo"),
   }; // prettier-ignore
 });
+
+/** From how many fields on a change is told with a way back. */
+const MANY = 5;
+/** Whether a change takes something away, or changes much at a stroke. */
+function isRegretted(changes: Change[]): boolean {
+  const things = new Set(changes.filter((change) => change.op === "set").map((change) => change.id));
+  return changes.some((change) => change.op === "delete") || things.size >= MANY;
+}
 
 /** One field of one row, set. */
 export function setField(kind: Kind, id: string, field: string, value: unknown): Change[] {

@@ -20,11 +20,13 @@ const items = computed(() => [
 ]);
 let over = false;
 
-function closed(): void {
+/** The end of the editing, once: leaving the field is an end as well. */
+function end(down: number, right: number, all: boolean): void {
   if (over) return;
   over = true;
-  emit("finish", 0, 0, props.wide > 1);
+  emit("finish", down, right, all);
 }
+const closed = (): void => end(0, 0, props.wide > 1);
 /** A name that no choice has: it is kept as typed, with what can be done about it. */
 function takeTyped(event: KeyboardEvent): void {
   const typed = search.value.trim();
@@ -62,11 +64,11 @@ function drop(): void {
     class="editor"
     :class="{ num: column.quantity }"
     :aria-label="column.title"
-    @keydown.enter.stop.prevent="emit('finish', 1, 0, wide > 1 && ($event as KeyboardEvent).ctrlKey)"
-    @keydown.tab.stop.prevent="emit('finish', 0, ($event as KeyboardEvent).shiftKey ? -1 : 1, false)"
+    @keydown.enter.stop.prevent="end(1, 0, wide > 1 && ($event as KeyboardEvent).ctrlKey)"
+    @keydown.tab.stop.prevent="end(0, ($event as KeyboardEvent).shiftKey ? -1 : 1, false)"
     @keydown.esc.stop.prevent="drop"
     @keydown.stop
-    @blur="!over && emit('finish', 0, 0, false)"
+    @blur="end(0, 0, false)"
   />
   <span v-if="wide > 1" class="hint">Ctrl+Enter: all {{ wide }} cells</span>
 </template>

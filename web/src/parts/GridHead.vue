@@ -102,8 +102,6 @@ function drag(event: PointerEvent, column: Placed<R>): void {
   display: grid;
   position: sticky;
   top: 0;
-  left: 0;
-  right: 0;
   z-index: 2;
   height: 38px;
   align-items: stretch;
@@ -128,7 +126,7 @@ function drag(event: PointerEvent, column: Placed<R>): void {
   line-height: 1.1;
   min-height: 12px;
 }
-.frozen {
+.header > .frozen {
   position: sticky;
   z-index: 1;
   background: var(--paper);

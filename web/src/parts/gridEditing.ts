@@ -64,7 +64,7 @@ export function useGridEditing<R extends { id: string }>(
     editing.value =
       (isChoice ? undefined : text) ?? kept?.text ?? toText(column.value(row), editorOf(row, column), view.system);
     await nextTick();
-    const input = box.value?.querySelector<HTMLInputElement>(".cell .editor input");
+    const input = box.value?.querySelector<HTMLInputElement>(".cell .editor input:not([type=hidden])");
     input?.focus();
     if (text === undefined) input?.select?.();
   } // prettier-ignore

@@ -40,11 +40,17 @@ export const useView = defineStore("view", () => {
   const wanted = ref<Wanted | null>(null);
   const rollOpen = ref(true);
   const workingOpen = ref(true);
+  /** Whether what belongs to the selection is shown below a sheet; without it more rows are seen. */
+  const detailsOpen = ref(remembered("details", "open") === "open");
+  /** Whether the first steps of a new project are told. */
+  const stepsTold = ref(remembered("steps", "told") === "told");
   const grouping = ref(remembered("grouping", "level"));
   const selectedRoom = computed(() => (subject.value.kind === "room" ? subject.value.id : ""));
 
   watch(system, (value) => localStorage.setItem("pendrum.units", value));
   watch(dark, (value) => localStorage.setItem("pendrum.theme", value ? "night" : "day"));
+  watch(detailsOpen, (value) => localStorage.setItem("pendrum.details", value ? "open" : "closed"));
+  watch(stepsTold, (value) => localStorage.setItem("pendrum.steps", value ? "told" : "known"));
   watch(grouping, (value) => localStorage.setItem("pendrum.grouping", value));
 
   /** Units of a project that is opened, where none were chosen in this browser. */
@@ -66,7 +72,7 @@ export const useView = defineStore("view", () => {
   }
 
   return {
-    system, dark, subject, airSystem, circuit, month, step, working, season, wanted, rollOpen, workingOpen, grouping, selectedRoom,
+    system, dark, subject, airSystem, circuit, month, step, working, season, wanted, rollOpen, workingOpen, detailsOpen, stepsTold, grouping, selectedRoom,
     openIn, selectRoom, explain, moveStep,
   }; // prettier-ignore
 });

@@ -5,6 +5,7 @@ import { useOptions } from "@/document/options";
 import { useDocument } from "@/document/store";
 import ActionMenu from "@/parts/ActionMenu.vue";
 import DataGrid from "@/parts/DataGrid.vue";
+import DetailsButton from "@/parts/DetailsButton.vue";
 import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
 import { saveFile } from "@/parts/saveFile";
@@ -165,6 +166,7 @@ const building = computed(() => results.get("group", "building"));
         New option
       </Act>
       <Act title="Rooms on the plan, coloured by their load at the rail's hour" @click="toPlan"> Plan </Act>
+      <DetailsButton />
       <ActionMenu label="Export loads" text="Export …" :items="FORMS" @choose="save" />
       <Act title="The loads as a list on paper" @click="print">Print</Act>
     </div>
@@ -189,7 +191,7 @@ const building = computed(() => results.get("group", "building"));
           </template>
         </DataGrid>
       </div>
-      <div class="under">
+      <div v-if="view.detailsOpen" class="under">
         <BreakdownBars v-if="chosen" :row="chosen" :mode="mode" />
         <section class="peaks" aria-label="Peaks" tabindex="0">
           <h2>

@@ -2,6 +2,7 @@
 import { newId, useDocument } from "@/document/store";
 import type { Change } from "@/document/types";
 import ActionMenu from "@/parts/ActionMenu.vue";
+import DetailsButton from "@/parts/DetailsButton.vue";
 import { saveFile } from "@/parts/saveFile";
 import { useView } from "@/view/store";
 import { addressed } from "@/view/address";
@@ -50,6 +51,12 @@ const rows = computed(() =>
   doc.rows("room").sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
 );
 const room = computed(() => doc.get("room", view.selectedRoom));
+// Whoever opens the sheet with no room in mind sees the first; on the plan that would be in the way of drawing new ones.
+const first = shows.value === "sheet" && !room.value ? rows.value[0]?.id : undefined;
+if (first) view.selectRoom(first);
+watch(shows, (now) => {
+  if (now === "plan" && view.selectedRoom === first) view.subject = { kind: "group", id: "building" };
+});
 
 /** All rooms as a file, in the units shown. */
 const FORMS = { xlsx: "XLSX", csv: "CSV", gbxml: "gbXML", ifc: "IFC" };
@@ -88,10 +95,16 @@ async function add(copy: boolean, use: string | null = usual.value): Promise<voi
 }
 
 async function remove(): Promise<void> {
-  if (!room.value) return;
-  if (await doc.attempt("Room deleted", [{ op: "delete", kind: "room", id: room.value.id }])) {
-    view.subject = { kind: "group", id: "building" };
-  }
+  const gone = room.value;
+  if (!gone) return;
+  const at = rows.value.findIndex((row) => row.id === gone.id);
+  const next = rows.value[at + 1] ?? rows.value[at - 1];
+  if (
+    !(await doc.attempt(`Deleted ${gone.number} ${gone.name}`, [{ op: "delete", kind: "room", id: gone.id }]))
+  )
+    return;
+  if (next) view.selectRoom(next.id);
+  else view.subject = { kind: "group", id: "building" };
 }
 </script>
 
@@ -111,6 +124,7 @@ async function remove(): Promise<void> {
         >
       </v-btn-group>
       <span class="grow" />
+      <DetailsButton v-if="shows !== 'shared'" />
       <Act @click="importing = true">Import …</Act>
       <ActionMenu label="Export rooms" text="Export …" :items="forms" @choose="save" />
       <ActionMenu
@@ -146,7 +160,7 @@ async function remove(): Promise<void> {
       </p>
     </div>
     <ImportPanel v-if="importing" @close="importing = false" />
-    <template v-if="shows === 'shared'" />
+    <template v-if="shows === 'shared' || !view.detailsOpen" />
     <RoomFaces v-else-if="room" :key="room.id" :room="room" class="faces" />
     <p v-else class="empty faces">
       Choose a room to see its surfaces and openings. Values in italics are inherited from its use, its level
