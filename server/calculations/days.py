@@ -203,6 +203,7 @@ def plant_day(results: BuildingResults, circuit: str, month: int) -> dict[str, A
     return {
         "load_w": course(load[day]),
         "ends_w": course(ends[day]),
+        "hot_w": course(plant.course.hot_w),
         "unmet_w": course(staged.unmet_w[day]),
         "flow_c": course(flow[day], 2),
         "return_c": course(back[day], 2),

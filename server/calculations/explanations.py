@@ -10,7 +10,7 @@ from projects.rows import Document
 
 _STAGE = {
     "site": "place", "project": "place", "surface": "rooms", "opening": "rooms", "room": "rooms", "air_system": "air",
-    "duct_section": "air", "extract": "air", "transfer": "air", "circuit": "water", "plant_unit": "water", "pipe_section": "water",
+    "duct_section": "air", "extract": "air", "transfer": "air", "circuit": "water", "plant_unit": "water", "hot_water": "water", "pipe_section": "water",
 }  # fmt: skip
 _BY_USE = {
     "people": "people_per_m2", "lights": "lights_w_m2", "equipment": "equipment_w_m2",

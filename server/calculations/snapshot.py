@@ -5,6 +5,7 @@ from collections.abc import Iterable
 from functools import partial
 
 from calculations.inputs.climate import climate
+from calculations.inputs.hot_water import hot_water_stores
 from calculations.inputs.room import room_or_snags, title_of
 from calculations.inputs.systems import (
     air_systems,
@@ -91,6 +92,7 @@ class Snapshots:
             groups=tuple(_groups(document, rooms)),
             systems=tuple(air_systems(look, rooms, effective, self._section)),
             circuits=tuple(circuits(document, self._section)),
+            stores=tuple(hot_water_stores(look, rooms, effective)),
             margins=usual,
             extracts=tuple(extracts(look, rooms)),
             transfers=tuple(transfers(document, rooms)),

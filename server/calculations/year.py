@@ -17,6 +17,7 @@ from pendrum_core.model.year import YearCourse
 from pendrum_core.moist_air import specific_volume_m3_kg
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.year.energy import BuildingYear, building_year
+from pendrum_core.year.hot_water import HotWaterYear
 from pendrum_core.year.rooms import RoomYear
 from pendrum_core.year.sky import YearSky
 from pendrum_core.year.tariff import Band, MonthBill, Tariff, bills, emissions_kg, hour_calendar
@@ -55,7 +56,12 @@ def run_year(
         for identity, row in document.of("air_system").items()
     }
     owed = _owed(document, results, courses, len(weather.dry_bulb_c))
-    found = building_year(results, years, sky, running, owed, lambda share, doing: tell(0.05 + 0.9 * share, doing))
+    profiles = {
+        identity: courses.of(row["profile"]) for identity, row in document.of("hot_water").items() if row["profile"]
+    }
+    found = building_year(
+        results, years, sky, running, owed, lambda share, doing: tell(0.05 + 0.9 * share, doing), profiles
+    )
     months = weather.month_of
     return _hours(found), _summary(document, file.name, weather.year, found, months)
 
@@ -94,6 +100,9 @@ def _hours(found: BuildingYear) -> dict[str, Any]:
     for system, of_system in found.systems.items():
         for name in ("cooling_w", "heating_w", "fans_w", "flow_kg_s", "outdoor_kg_s"):
             series[f"air_system/{system}/{name}"] = getattr(of_system, name).astype(np.float32)
+    for store, of_store in found.stores.items():
+        for name in ("drawn_w", "charged_w", "solar_w", "lost_w", "tank_c", "preheated_c"):
+            series[f"hot_water/{store}/{name}"] = getattr(of_store, name).astype(np.float32)
     for (use, carrier), watts in found.energy_w.items():
         series[f"energy/{use}/{carrier}"] = watts
     for (circuit, unit), watts in found.output_w.items():
@@ -146,6 +155,15 @@ def _room(asked: RoomYear, year: RoomYear, months: Any) -> dict[str, Any]:
     }
 
 
+def _store(of_store: HotWaterYear) -> dict[str, float]:
+    """What a store of hot water did."""
+    return {
+        "drawn_kwh": float(of_store.drawn_w.sum()) * _KWH, "charged_kwh": float(of_store.charged_w.sum()) * _KWH,
+        "solar_kwh": float(of_store.solar_w.sum()) * _KWH, "lost_kwh": float(of_store.lost_w.sum()) * _KWH,
+        "missing_kwh": float(of_store.missing_w.sum()) * _KWH, "coolest_c": float(of_store.tank_c.min()),
+    }  # fmt: skip
+
+
 def _summary(document: Document, weather: str, year: int, found: BuildingYear, months: Any) -> dict[str, Any]:
     carriers: dict[str, Array] = {}
     for (_, carrier), watts in found.energy_w.items():
@@ -181,6 +199,7 @@ def _summary(document: Document, weather: str, year: int, found: BuildingYear, m
                    "on_h": int((watts > 0.0).sum())}
             for (circuit, unit), watts in found.output_w.items()
         },
+        "stores": {store: _store(of_store) for store, of_store in found.stores.items()},
         "unmet_kwh": {circuit: float(watts.sum(dtype=np.float64)) * _KWH for circuit, watts in found.unmet_w.items()},
         "faults": list(found.faults),
     }  # fmt: skip

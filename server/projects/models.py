@@ -24,7 +24,7 @@ from projects.kinds.rooms import (
 )
 from projects.kinds.schedules import ScheduleFields
 from projects.kinds.uses import UseFields, UseItemFields
-from projects.kinds.water import CircuitFields, PipeSectionFields, PlantUnitFields
+from projects.kinds.water import CircuitFields, HotWaterFields, PipeSectionFields, PlantUnitFields
 
 
 @declared(ProjectFields)
@@ -203,6 +203,11 @@ class Tariff(Part):
 @declared(PriceFields)
 class Price(Part):
     """What an item of the kit list costs."""
+
+
+@declared(HotWaterFields)
+class HotWater(Part):
+    """A store of hot water."""
 
 
 @declared(PipeSectionFields)

@@ -33,6 +33,7 @@ _SMALLEST: dict[str, dict[str, Any]] = {
     "air_system": {"name": "AHU"},
     "duct_section": {"air_system": "x", "name": "D", "length_m": 5},
     "circuit": {"name": "C", "kind": "heating", "flow_c": 55, "return_c": 45},
+    "hot_water": {"name": "Store"},
     "pipe_section": {"circuit": "c", "name": "P", "length_m": 5},
     "site": {
         "name": "S", "latitude": 45, "longitude": 10, "utc_offset_h": 1, "elevation_m": 100,

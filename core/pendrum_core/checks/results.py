@@ -6,6 +6,7 @@ from pendrum_core.checks.air import air_snags
 from pendrum_core.checks.balance import balance_snags
 from pendrum_core.checks.comfort import comfort_snags
 from pendrum_core.checks.fresh_air import fresh_air_snags
+from pendrum_core.checks.hot_water import hot_water_snags
 from pendrum_core.checks.plant import plant_snags
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
 from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT
@@ -13,7 +14,14 @@ from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingResults
 
 UNBALANCED_PA = 60.0
-_FAILED_STAGE = {"room": "rooms", "air_system": "air", "circuit": "water", "group": "loads", "moisture": "air"}
+_FAILED_STAGE = {
+    "room": "rooms",
+    "air_system": "air",
+    "circuit": "water",
+    "group": "loads",
+    "moisture": "air",
+    "hot_water": "water",
+}
 
 
 def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[float, float]]) -> Iterator[Snag]:
@@ -34,7 +42,7 @@ def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[f
         )
     checks: tuple[Callable[[BuildingResults], Iterator[Snag]], ...] = (
         _room_snags, fresh_air_snags, comfort_snags, lambda of: _yardstick_snags(of, yardsticks_w_m2), _system_snags,
-        air_snags, balance_snags, _circuit_snags, plant_snags,
+        air_snags, balance_snags, _circuit_snags, plant_snags, hot_water_snags,
     )  # fmt: skip
     for check in checks:
         try:

@@ -4,6 +4,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass, field
 
 from pendrum_core.model.climate import Climate
+from pendrum_core.model.hot_water import HotWaterStore
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem, Circuit, Extract, Transfer
 
@@ -40,6 +41,7 @@ class Building:
     groups: tuple[Group, ...] = ()
     systems: tuple[AirSystem, ...] = ()
     circuits: tuple[Circuit, ...] = ()
+    stores: tuple[HotWaterStore, ...] = ()
     margins: Margins = Margins()
     extracts: tuple[Extract, ...] = ()
     transfers: tuple[Transfer, ...] = ()

@@ -15,12 +15,16 @@ Array = NDArray[np.float64]
 
 @dataclass(frozen=True)
 class Course:
-    """What is asked of a source: summer days (months, steps) and the winter day (1, steps); ends alone, and with losses [W]."""
+    """What is asked of a source: summer days (months, steps) and the winter day (1, steps); ends alone, with losses, and with hot water [W].
+
+    `hot_w` is what stores of hot water take through any day, (steps,).
+    """
 
     summer_w: Array
     winter_w: Array
     summer_ends_w: Array
     winter_ends_w: Array
+    hot_w: Array
 
     @property
     def peak(self) -> tuple[float, int | None, int]:
@@ -64,10 +68,17 @@ class PlantResult:
         return sum(self.capacity_w[i] for i in self.working)
 
 
-def with_losses(circuit: Circuit, summer_ends_w: Array, winter_ends_w: Array) -> Course:
-    """What ends ask, and what is lost on the way to them: a share of the load."""
+def whole_course(
+    circuit: Circuit, summer_ends_w: Array, winter_ends_w: Array, hot_first_w: Array, hot_beside_w: Array
+) -> Course:
+    """What ends ask, what is lost on the way to them (a share of the load), and what stores of hot water take, (steps,).
+
+    While a store goes first, heating waits: the source gives the larger of the two, and the store's heat is not made up for.
+    Other stores add to the heating.
+    """
     more = 1.0 + circuit.loss_share
-    return Course(summer_ends_w * more, winter_ends_w * more, summer_ends_w, winter_ends_w)
+    summer, winter = (np.maximum(ends * more, hot_first_w) + hot_beside_w for ends in (summer_ends_w, winter_ends_w))
+    return Course(summer, winter, summer_ends_w, winter_ends_w, hot_first_w + hot_beside_w)
 
 
 def flow_temperature_c(circuit: Circuit, outdoor_c: Array) -> Array:

@@ -77,6 +77,7 @@ QUANTITIES: dict[str, Quantity] = {
     "surface_mass": Quantity("kg/m²", "lb/ft²", 0.2048161436, 1, 1),
     "heat_capacity": Quantity("kJ/m²K", "Btu/ft²°F", 1 / 20441.75, 1, 2, si_factor=0.001),
     "linear_transmittance": Quantity("W/mK", "Btu/h·ft°F", 0.5777893, 3, 3),
+    "heat_per_length": Quantity("W/m", "Btu/h·ft", _BTU_H / _FT, 1, 1),
     "heat_loss": Quantity("W/K", "Btu/h·°F", _BTU_H / 1.8, 1, 1),
     "capacity": Quantity("MJ/K", "Btu/°F", 1 / 1899.1005, 2, 0, si_factor=1e-6),
     "energy": Quantity("kWh", "kBtu", 1 / 1_055_055.853, 1, 1, si_factor=1 / 3.6e6),

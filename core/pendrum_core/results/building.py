@@ -11,6 +11,7 @@ from pendrum_core.plant.source import PlantResult
 from pendrum_core.room.balance.outdoors import Outdoors
 from pendrum_core.room.outcome.loads import GroupLoads, RoomLoads
 from pendrum_core.water.emitters import EmitterResult
+from pendrum_core.water.hot_water import HotWaterResult
 from pendrum_core.water.network import CircuitResult
 
 
@@ -40,7 +41,7 @@ class BuildingLoads:
 class BuildingResults(BuildingLoads):
     """Everything worked out for a building: the loads, and what serves them.
 
-    `heating_duty_w` is by room: its heating load, and warming supply air that comes below the set-point [W]; `moisture`
+    `stores` are of hot water, by id; `heating_duty_w` is by room: its heating load, and warming supply air that comes below the set-point [W]; `moisture`
     by room where humidity limits are asked; `plants` by circuit.
     """
 
@@ -50,3 +51,4 @@ class BuildingResults(BuildingLoads):
     circuits: Mapping[str, CircuitResult]
     emitters: Mapping[str, EmitterResult]
     plants: Mapping[str, PlantResult]
+    stores: Mapping[str, HotWaterResult]

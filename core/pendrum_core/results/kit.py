@@ -41,6 +41,23 @@ def _motor(motor_w: float | None) -> str:
     return f"motor {motor_w / 1000:g} kW" if motor_w else "above the standard motors"
 
 
+def _hot_water(results: BuildingResults) -> Iterator[KitItem]:
+    """Stores, their circulation pumps, collectors and preheating tanks."""
+    for store in results.building.stores:
+        found = results.stores.get(store.id)
+        if found is None:
+            continue
+        state = "pinned" if store.volume_l is not None else "sized"
+        yield KitItem(1, store.id, tag=store.name, item="Hot water store, volume needed and charging power", serves=store.name, duty=found.needed_l / 1000.0, duty_quantity="water_volume",
+                      second=found.charge_w, second_quantity="load", size=f"{found.volume_l:g} L", power_w=0.0 if store.circuit else found.charge_w, state=state)  # fmt: skip
+        if store.loop_pump_w:
+            yield KitItem(1, store.id, tag=f"{store.name} CP", item="Circulation pump of hot water", serves=store.name, duty=store.loop_m, duty_quantity="length", second=found.loop_w, second_quantity="load",
+                          size="", power_w=store.loop_pump_w, state="pinned")  # fmt: skip
+        if store.collector is not None:
+            yield KitItem(1, store.id, tag=f"{store.name} SC", item="Solar collectors and preheating tank", serves=store.name, duty=store.collector.area_m2, duty_quantity="area",
+                          second=store.collector.tank_l / 1000.0, second_quantity="water_volume", size=f"{store.collector.tank_l:g} L", power_w=0.0, state="pinned")  # fmt: skip
+
+
 def kit_list(results: BuildingResults) -> Iterator[KitItem]:
     """All equipment of a building, systems first."""
     for system in results.building.systems:
@@ -107,12 +124,8 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
             power = extract.flow_m3_s * extract.fan_pa / extract.fan_efficiency
             yield KitItem(0, extract.room, tag=f"{room.number} EF {extract.name}", item="Extract fan, flow and total pressure",
                           serves=f"{room.number} {room.name}", duty=extract.flow_m3_s, duty_quantity="airflow", second=extract.fan_pa, second_quantity="pressure", size="", power_w=power, state="sized")  # fmt: skip
+    yield from _hot_water(results)
     for circuit in results.building.circuits:
-        if circuit.id not in results.circuits:
-            continue
-        c = results.circuits[circuit.id]
-        yield KitItem(1, circuit.id, tag=f"{circuit.name} P", item="Pump, flow and head", serves=circuit.name, duty=c.pump.flow_m3_s, duty_quantity="water_flow", second=c.pump.head_pa, second_quantity="head",
-                      size=_motor(c.pump.motor_w), power_w=c.pump.electrical_w, state="sized")  # fmt: skip
         plant = results.plants.get(circuit.id)
         for unit, capacity in zip(circuit.units, plant.capacity_w if plant else (), strict=bool(plant)):
             state = "pinned" if unit.capacity_w is not None else "sized"
@@ -120,6 +133,11 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
             assert plant is not None
             yield KitItem(1, circuit.id, tag=f"{circuit.name} {unit.name}", item=what, serves=circuit.name, duty=capacity, duty_quantity="load", second=plant.design_w, second_quantity="load",
                           size=unit.fuel, power_w=0.0, state=state)  # fmt: skip
+        if circuit.id not in results.circuits:
+            continue
+        c = results.circuits[circuit.id]
+        yield KitItem(1, circuit.id, tag=f"{circuit.name} P", item="Pump, flow and head", serves=circuit.name, duty=c.pump.flow_m3_s, duty_quantity="water_flow", second=c.pump.head_pa, second_quantity="head",
+                      size=_motor(c.pump.motor_w), power_w=c.pump.electrical_w, state="sized")  # fmt: skip
         try:
             vessel = vessel_of(results, circuit)
         except ValueError:

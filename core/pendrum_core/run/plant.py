@@ -8,13 +8,14 @@ from pendrum_core.air.moisture import RoomMoisture, room_moistures
 from pendrum_core.air.system import AirSystemResult, ServedRoom
 from pendrum_core.model.building import Building
 from pendrum_core.model.systems import Circuit
-from pendrum_core.plant.source import Course, PlantResult, size_plant, with_losses
+from pendrum_core.plant.source import Course, PlantResult, size_plant, whole_course
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingLoads, BuildingResults, Failure
 from pendrum_core.room.outcome.loads import RoomLoads
 from pendrum_core.run.memory import Memory
 from pendrum_core.run.systems import size_systems
 from pendrum_core.water.emitters import EmitterResult, size_radiator
+from pendrum_core.water.hot_water import HotWaterResult, size_hot_water
 from pendrum_core.water.network import CircuitResult, size_circuit
 
 
@@ -30,7 +31,8 @@ def calculate_plant(loads: BuildingLoads, memory: Memory) -> BuildingResults:
         for room in system.airflows:
             serving.setdefault(room, []).append(system)
     duties = _heating_duties(rooms, systems)
-    circuits, emitters, plants = _circuits(loads, duties, systems, failures)
+    stores = _stores(loads.building, failures)
+    circuits, emitters, plants = _circuits(loads, duties, systems, stores, failures)
     moisture: Mapping[str, RoomMoisture] = {}
     try:
         moisture = room_moistures(rooms, serving, loads.outdoors)
@@ -44,7 +46,21 @@ def calculate_plant(loads: BuildingLoads, memory: Memory) -> BuildingResults:
         circuits=circuits,
         emitters=emitters,
         plants=plants,
+        stores=stores,
     )
+
+
+def _stores(building: Building, failures: list[Failure]) -> dict[str, HotWaterResult]:
+    """Stores of hot water that something is drawn from, by id."""
+    found = {}
+    for store in building.stores:
+        try:
+            sized = size_hot_water(store)
+            if sized is not None:
+                found[store.id] = sized
+        except Exception as error:
+            failures.append(Failure("hot_water", store.id, reason_of(error, f"Hot water {store.name}")))
+    return found
 
 
 def _heating_duties(rooms: Mapping[str, RoomLoads], systems: Mapping[str, AirSystemResult]) -> dict[str, float]:
@@ -81,8 +97,9 @@ def _course(
     circuit: Circuit,
     systems: Mapping[str, AirSystemResult],
     units: Mapping[str, list[AirSystemResult]],
+    stores: Mapping[str, HotWaterResult],
 ) -> Course:
-    """What the ends ask at every step together, without margins: summer's design days and the winter day [W]."""
+    """What ends and stores ask at every step together, without margins: summer's design days and the winter day [W]."""
     shape = loads.outdoors.dry_bulb_c.shape
     summer, winter = np.zeros(shape), np.zeros((1, shape[1]))
     serving: dict[str, ServedRoom] = {}
@@ -106,13 +123,19 @@ def _course(
             if room.control is not None:
                 summer += np.maximum(room.control.summer.plant_w, 0.0)
             winter += room.heating.load_w
-    return with_losses(circuit, summer, winter)
+    own = [found for found in stores.values() if found.store.circuit == circuit.id]
+    first, beside = (
+        np.sum([f.charge_course_w for f in own if f.store.priority is waits], axis=0) + np.zeros(shape[1])
+        for waits in (True, False)
+    )
+    return whole_course(circuit, summer, winter, first, beside)
 
 
 def _circuits(
     loads: BuildingLoads,
     room_duties: Mapping[str, float],
     systems: Mapping[str, AirSystemResult],
+    stores: Mapping[str, HotWaterResult],
     failures: list[Failure],
 ) -> tuple[dict[str, CircuitResult], dict[str, EmitterResult], dict[str, PlantResult]]:
     building, rooms = loads.building, loads.rooms
@@ -125,22 +148,28 @@ def _circuits(
             units.setdefault(drawn.drawn, []).append(systems[drawn.id])
     for circuit in building.circuits:
         duties = _duties(building, circuit, room_duties, units)
-        if not any(duty > 0.0 for duty in duties.values()):
-            continue
+        asks = any(duty > 0.0 for duty in duties.values())
+        charges = any(found.store.circuit == circuit.id for found in stores.values())
         try:
-            circuits[circuit.id] = size_circuit(circuit, duties)
-            if circuit.kind == "heating":
+            if asks:
+                circuits[circuit.id] = size_circuit(circuit, duties)
+            if asks and circuit.kind == "heating":
                 for room in (end for end in duties if end in rooms):
                     air_c = rooms[room].room.heating_setpoint_c
                     emitters[room] = size_radiator(
                         duties[room], circuit.flow_c, circuit.return_c, air_c, circuit.emitter_exponent
                     )
-            if circuit.units:
+            if circuit.units and (asks or charges):
                 margin = building.margins.heating if circuit.kind == "heating" else building.margins.cooling
+                course = _course(loads, circuit, systems, units, stores)
                 plants[circuit.id] = size_plant(
-                    circuit, circuit.units, _course(loads, circuit, systems, units), margin, loads.outdoors.dry_bulb_c,
+                    circuit,
+                    circuit.units,
+                    course,
+                    margin,
+                    loads.outdoors.dry_bulb_c,
                     building.climate.winter_dry_bulb_c,
-                )  # fmt: skip
+                )
         except Exception as error:
             failures.append(Failure("circuit", circuit.id, reason_of(error, f"Circuit {circuit.name}")))
     return circuits, emitters, plants

@@ -29,6 +29,7 @@ from pendrum_core.working.groups import (
     group_heating_with_margin,
     group_latent,
 )
+from pendrum_core.working.hot_water import hot_water_charge, hot_water_day, hot_water_volume
 from pendrum_core.working.node import Node
 from pendrum_core.working.plant import emitter_rating, expansion_vessel, plant_input, plant_load
 from pendrum_core.working.rooms import (
@@ -78,6 +79,9 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "plant_load": plant_load,
     "plant_input": plant_input,
     "expansion_vessel": expansion_vessel,
+    "hot_water_day": hot_water_day,
+    "hot_water_volume": hot_water_volume,
+    "hot_water_charge": hot_water_charge,
     **YARDSTICKS,
 }
 

@@ -45,6 +45,7 @@ def plant_load(results: BuildingResults, circuit_id: str) -> Node:
     circuit, plant = _circuit(results, circuit_id), results.plants[circuit_id]
     peak, month, step = plant.course.peak
     ends_w = plant.course.winter_ends_w[0, step] if month is None else plant.course.summer_ends_w[month, step]
+    hot_w = float(plant.course.hot_w[step])
     when = "the winter day" if month is None else MONTHS[day_number(results.building.climate.months[month]) - 1]
     margin = results.building.margins.heating if circuit.kind == "heating" else results.building.margins.cooling
     field = "heating_margin" if circuit.kind == "heating" else "cooling_margin"
@@ -58,11 +59,13 @@ def plant_load(results: BuildingResults, circuit_id: str) -> Node:
         for unit, capacity in zip(circuit.units, plant.capacity_w, strict=True)
     )  # fmt: skip
     return Node(
-        f"{circuit.name}: design load", plant.design_w, "load", formula="largest coincident load × (1 + losses) × (1 + margin)",
-        numbers=f"{figure(float(ends_w), 'load')} × (1 + {circuit.loss_share:.3g}) × (1 + {margin:.3g})",
+        f"{circuit.name}: design load", plant.design_w, "load",
+        formula="largest coincident load × (1 + losses) × (1 + margin)" if not hot_w else "largest of ends with losses and of hot water, together as their priority says, × (1 + margin)",
+        numbers=f"{figure(float(ends_w), 'load')} × (1 + {circuit.loss_share:.3g}) × (1 + {margin:.3g})" if not hot_w else f"{figure(peak, 'load')} × (1 + {margin:.3g})",
         note=f"On {when} at {clock(step)}: searched over the winter day and every step of the design days, never the sum of peaks.",
         inputs=(
             Node("What the ends ask together then", float(ends_w), "load"),
+            *((Node("Hot water then", hot_w, "load"),) if hot_w else ()),
             Node("Lost on the way", circuit.loss_share, "percent", ref=f"circuit/{circuit.id}/loss_share"),
             Node("Margin", margin, "percent", ref=f"project//{field}"),
             *units,

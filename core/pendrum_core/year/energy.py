@@ -12,6 +12,7 @@ from pendrum_core.model.year import YearCourse, YearRoom
 from pendrum_core.plant.source import flow_temperature_c, staged_unit
 from pendrum_core.plant.staging import stage
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.year.hot_water import HotWaterYear, hot_water_year
 from pendrum_core.year.rooms import RoomYear, Stream, rooms_year
 from pendrum_core.year.sky import YearSky
 from pendrum_core.year.systems import Planned, SystemYear, plan, system_year
@@ -20,6 +21,7 @@ Array = NDArray[np.float64]
 Single = NDArray[np.float32]
 STEAM_J_KG = 2_675_600.0  # saturated steam, for which electricity is taken
 ELECTRICITY = "electricity"
+HOT_WATER = "hot water"
 NO_HEAT, NO_COLD = "heat without a plant", "cold without a plant"
 _ROOMS_SHARE = 0.75  # of the progress
 
@@ -34,6 +36,7 @@ class BuildingYear:
         energy_w: by (use, carrier), hourly; fuels on gross value [W].
         output_w: by (circuit, unit), what plant units give, hourly [W].
         unmet_w: by circuit.
+        stores: of hot water, by id.
     """
 
     hours: int
@@ -43,6 +46,7 @@ class BuildingYear:
     energy_w: Mapping[tuple[str, str], Single]
     output_w: Mapping[tuple[str, str], Single]
     unmet_w: Mapping[str, Single]
+    stores: Mapping[str, HotWaterYear]
     faults: tuple[str, ...]
 
 
@@ -62,10 +66,11 @@ class _Meter:
 def building_year(
     results: BuildingResults, years: list[YearRoom], sky: YearSky, running: Mapping[str, YearCourse | None],
     owed_kg_s: Mapping[str, Mapping[str, Array]], progress: Callable[[float, str], None] = lambda share, doing: None,
+    profiles: Mapping[str, YearCourse] | None = None,
 ) -> BuildingYear:  # fmt: skip
     """Rooms, systems, circuits and plant over the hours of a weather year; sizes are those of the design days.
 
-    `running` and `owed_kg_s` are by system: its hours, and what a make-up unit owes its rooms.
+    `running` and `owed_kg_s` are by system: its hours, and what a make-up unit owes its rooms; `profiles` by store of hot water.
     """
     hours = len(sky.dry_bulb_c)
     asked = rooms_year(years, sky, lambda share: progress(_ROOMS_SHARE * share / 2.0, "rooms"))
@@ -130,7 +135,11 @@ def building_year(
         meter.add("fans", ELECTRICITY, of_system.fans_w)
         if drawn[identity].humidifier == "steam":
             meter.add("humidifying", ELECTRICITY, of_system.water_kg_s * STEAM_J_KG)
-    outputs, unmet = _circuits(results, systems, heat, sky, meter)
+    stores = {
+        identity: hot_water_year(sized, (profiles or {}).get(identity), sky)
+        for identity, sized in results.stores.items()
+    }
+    outputs, unmet = _circuits(results, systems, heat=heat, stores=stores, sky=sky, meter=meter)
     singles = {key: row.astype(np.float32) for key, row in meter.rows.items() if row.any()}
     return BuildingYear(
         hours,
@@ -140,12 +149,18 @@ def building_year(
         energy_w=singles,
         output_w=outputs,
         unmet_w=unmet,
+        stores=stores,
         faults=tuple(faults),
     )
 
 
 def _circuits(
-    results: BuildingResults, systems: Mapping[str, SystemYear], heat: Mapping[str, Array], sky: YearSky, meter: _Meter
+    results: BuildingResults,
+    systems: Mapping[str, SystemYear],
+    heat: Mapping[str, Array],
+    stores: Mapping[str, HotWaterYear],
+    sky: YearSky,
+    meter: _Meter,
 ) -> tuple[dict[tuple[str, str], Single], dict[str, Single]]:
     """What circuits carry, and what their units take for it; whatever is on no circuit is counted as heat or cold without a plant."""
     hours = len(sky.dry_bulb_c)
@@ -171,17 +186,29 @@ def _circuits(
                 heated.add(end)
         load *= 1.0 + circuit.loss_share
         use = "heating" if circuit.kind == "heating" else "cooling"
+        hot = np.zeros(hours)
+        for identity, found_store in stores.items():
+            if results.stores[identity].store.circuit == circuit.id:
+                hot += found_store.charged_w
         if circuit.id in results.circuits:
             meter.add("pumps", ELECTRICITY, np.where(load > 0.0, results.circuits[circuit.id].pump.electrical_w, 0.0))
         if circuit.id in results.plants:
-            _plant(results, circuit, load, sky, meter, use, outputs, unmet)
+            _plant(results, circuit, load=load, hot=hot, sky=sky, meter=meter, use=use, outputs=outputs, unmet=unmet)
         else:
             meter.add(use, NO_HEAT if circuit.kind == "heating" else NO_COLD, load)
+            meter.add(HOT_WATER, NO_HEAT, hot)
     for identity, found in systems.items():
         if identity not in warmed:
             meter.add("heating", NO_HEAT, found.heating_w)
         if identity not in chilled:
             meter.add("cooling", NO_COLD, found.cooling_w)
+    circuits = {circuit.id for circuit in results.building.circuits}
+    for identity, found_store in stores.items():
+        sized = results.stores[identity]
+        if sized.store.circuit not in circuits:
+            meter.add(HOT_WATER, ELECTRICITY, found_store.charged_w)
+        if sized.store.loop_pump_w:
+            meter.add("pumps", ELECTRICITY, np.full(hours, sized.store.loop_pump_w))
     for room, watts in heat.items():
         if room not in heated:
             meter.add("heating", ELECTRICITY if reheats.get(room) == "electric" else NO_HEAT, watts)
@@ -189,10 +216,13 @@ def _circuits(
 
 
 def _plant(
-    results: BuildingResults, circuit: Circuit, load: Array, sky: YearSky, meter: _Meter, use: str,
+    results: BuildingResults, circuit: Circuit, load: Array, hot: Array, sky: YearSky, meter: _Meter, use: str,
     outputs: dict[tuple[str, str], Single], unmet: dict[str, Single],
 ) -> None:  # fmt: skip
+    """What the units take; of one hour's fuel heating and hot water have the shares that they have of its load."""
     plant = results.plants[circuit.id]
+    load = load + hot
+    share = np.divide(hot, load, out=np.zeros_like(load), where=load > 0.0)
     members = [circuit.units[i] for i in plant.working]
     units = [staged_unit(circuit.units[i], plant.capacity_w[i]) for i in plant.working]
     flow = flow_temperature_c(circuit, sky.dry_bulb_c)
@@ -200,7 +230,9 @@ def _plant(
     temperature = back if KINDS[members[0].kind].of == RETURN else sky.dry_bulb_c
     staged = stage(units, load, temperature, circuit.staging, circuit.kept_warm)
     for row, unit in enumerate(members):
-        meter.add(use, unit.fuel, staged.fuel_w[row] * GROSS_OVER_NET[unit.fuel])
+        fuel = staged.fuel_w[row] * GROSS_OVER_NET[unit.fuel]
+        meter.add(use, unit.fuel, fuel * (1.0 - share))
+        meter.add(HOT_WATER, unit.fuel, fuel * share)
         outputs[circuit.id, unit.id] = staged.output_w[row].astype(np.float32)
     meter.add("plant auxiliaries", ELECTRICITY, staged.auxiliary_w.sum(axis=0))
     unmet[circuit.id] = staged.unmet_w.astype(np.float32)

@@ -7,6 +7,7 @@ import numpy as np
 
 from calculations.inputs.fabric import ISO_13370_PARTS, assembly_layers, bridged_layers, ground_contact
 from calculations.inputs.gains import gains_of, person_of
+from calculations.inputs.hot_water import litres_day
 from calculations.inputs.schedules import days_of_year, design_patterns, year_plan
 from calculations.inputs.thermostat import set_points_of_use
 from calculations.inputs.windows import centre_of, window_u
@@ -146,7 +147,7 @@ def _use(look: Lookups, identity: str, rooms_area: float) -> Record:
     presence = design_patterns(look, use["people_schedule"]).by_month
     room_c = held_c if use["cooled"] else REFERENCE_C
     person = person_of(use, room_c)
-    litres = use["hot_water_l_person_day"] * people * area + use["hot_water_l_m2_day"] * area
+    litres = litres_day(use, people * area, area)
     return {
         "area_m2": area,
         "people_per_m2": people,

@@ -19,6 +19,7 @@ from pendrum_core.results.outdoor_air import outdoor_air_part, serving
 from pendrum_core.results.vessels import vessel_of
 from pendrum_core.results.yardsticks import group_basis, room_basis, yardsticks
 from pendrum_core.room.outcome.loads import GroupLoads, Peak, RoomLoads
+from pendrum_core.water.hot_water import HotWaterResult
 from projects.rows import Document
 
 
@@ -218,6 +219,17 @@ def _plant(results: BuildingResults, circuit_id: str, months: tuple[int, ...]) -
     }
 
 
+def _store(found: HotWaterResult) -> Record:
+    """A store of hot water on its busiest day."""
+    plain = {name: value for name, value in vars(found).items() if isinstance(value, int | float | str)}
+    return plain | {
+        "losses_w": found.losses_w,
+        "draw_w": found.draw_w.round(1).tolist(),
+        "charge_course_w": found.charge_course_w.round(1).tolist(),
+        "content_share": (found.content_j / max(found.stored_j, 1.0)).round(4).tolist(),
+    }
+
+
 def _snag(snag: Snag, document: Document) -> Record:
     mend = mend_of(snag, document)
     return vars(snag) | {"field": field_of(snag), "mend": mend and {"label": mend.label, "changes": list(mend.changes)}}
@@ -249,6 +261,7 @@ class PlantMaker:
             "circuit": circuits,
             "pipe_section": pipe_sections,
             "plant": {circuit: _plant(results, circuit, months) for circuit in results.plants},
+            "hot_water": {store: _store(found) for store, found in results.stores.items()},
             "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
             "snag": {f"{snag.code}/{snag.id}": _snag(snag, snapshot.look.document) for snag in snags},
             # Nobody's peak waits for it.

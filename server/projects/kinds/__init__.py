@@ -22,7 +22,7 @@ from projects.kinds.rooms import (
 )
 from projects.kinds.schedules import ScheduleFields
 from projects.kinds.uses import UseFields, UseItemFields
-from projects.kinds.water import CircuitFields, PipeSectionFields, PlantUnitFields
+from projects.kinds.water import CircuitFields, HotWaterFields, PipeSectionFields, PlantUnitFields
 
 
 @dataclass(frozen=True, eq=False)
@@ -89,13 +89,14 @@ _SCHEMAS: dict[str, type[Kind]] = {
     "level": LevelFields,
     "zone": ZoneFields,
     "air_system": AirSystemFields,
+    "circuit": CircuitFields,
+    "hot_water": HotWaterFields,
     "room": RoomFields,
     "extract": ExtractFields,
     "transfer": TransferFields,
     "surface": SurfaceFields,
     "opening": OpeningFields,
     "duct_section": DuctSectionFields,
-    "circuit": CircuitFields,
     "tariff": TariffFields,
     "price": PriceFields,
     "plant_unit": PlantUnitFields,

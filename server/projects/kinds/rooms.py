@@ -69,6 +69,9 @@ class RoomFields(SharedFields, MarginFields):
     second_pinned_flow_m3_s: (
         Annotated[float, number("Pinned supply air of the second system", "airflow", 0.0001, 500)] | None
     ) = None
+    hot_water: Annotated[
+        Ref, link("Hot water from", "hot_water", empties=True, hint="Where there is one store, all rooms have it.")
+    ] = None
     offset_m3_s: (
         Annotated[
             float,

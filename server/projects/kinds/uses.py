@@ -81,6 +81,7 @@ class UseFields(SharedFields):
     leakage_cm2_m2: Annotated[float, number("Leakage area at 4 Pa, per outer area", "leakage", 0, 100)] = 1.0
     hot_water_l_person_day: Annotated[float, number("Hot water, a person and day", "litres", 0, 500)] = 0.0
     hot_water_l_m2_day: Annotated[float, number("Hot water, an area and day", "litres_per_area", 0, 100)] = 0.0
+    hot_water_l_room_day: Annotated[float, number("Hot water, a room and day", "litres", 0, 1e5)] = 0.0
     hot_water_c: Annotated[float, number("Hot water at", "temperature", 20, 95)] = 55.0
     air_per_person_m3_s: Annotated[float, number("Outdoor air per person", "airflow_per_person", 0, 0.1)] = 0.0
     air_per_area_m3_s_m2: Annotated[float, number("Outdoor air per area", "airflow_per_area", 0, 0.05)] = 0.0

@@ -3051,6 +3051,12 @@ export interface components {
              */
             hot_water_l_m2_day: number;
             /**
+             * Hot water, a room and day
+             * @description Hot water, a room and day [per day].
+             * @default 0
+             */
+            hot_water_l_room_day: number;
+            /**
              * Hot water at
              * @description Hot water at [°C].
              * @default 55
@@ -3684,6 +3690,274 @@ export interface components {
             reset_warm_c: number;
         };
         /**
+         * CircuitFields
+         * @description A two-pipe water circuit.
+         */
+        CircuitFields: {
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * Circuit for
+             * @description Circuit for.
+             * @enum {string}
+             */
+            kind: "heating" | "chilled";
+            /**
+             * Flow temperature
+             * @description Flow temperature [°C].
+             */
+            flow_c: number;
+            /**
+             * Return temperature
+             * @description Return temperature [°C].
+             */
+            return_c: number;
+            /**
+             * Friction at most
+             * @description Friction at most [Pa/m].
+             * @default 150
+             */
+            friction_limit_pa_m: number;
+            /**
+             * Velocity at most
+             * @description Velocity at most [m/s].
+             * @default 1.5
+             */
+            velocity_limit_m_s: number;
+            /**
+             * Boiler or chiller drop
+             * @description Boiler or chiller drop [Pa].
+             * @default 15000
+             */
+            source_drop_pa: number;
+            /**
+             * Margin on the head
+             * @description Margin on the head.
+             * @default 0.1
+             */
+            pump_margin: number;
+            /**
+             * Pump efficiency
+             * @description Pump efficiency.
+             * @default 0.55
+             */
+            pump_efficiency: number;
+            /**
+             * Motor and drive
+             * @description Motor and drive.
+             * @default 0.85
+             */
+            motor_efficiency: number;
+            /**
+             * Margin before the next motor
+             * @description Margin before the next motor.
+             * @default 0.15
+             */
+            motor_margin: number;
+            /**
+             * Flow temperature goes
+             * @description Flow temperature goes.
+             * @default fixed
+             * @enum {string}
+             */
+            flow_rule: "fixed" | "outdoors";
+            /**
+             * Mild flow temperature
+             * @description Mild flow temperature [°C].
+             * @default 35
+             */
+            flow_mild_c: number;
+            /**
+             * Design flow at, outdoors
+             * @description Design flow at, outdoors [°C].
+             * @default -10
+             */
+            reset_cold_c: number;
+            /**
+             * Mild flow at, outdoors
+             * @description Mild flow at, outdoors [°C].
+             * @default 15
+             */
+            reset_mild_c: number;
+            /**
+             * Lost on the way
+             * @description Lost on the way.
+             * @default 0
+             */
+            loss_share: number;
+            /**
+             * Units run
+             * @description Units run.
+             * @default in turn
+             * @enum {string}
+             */
+            staging: "in turn" | "equal" | "fewest" | "best";
+            /**
+             * Resting units kept warm
+             * @description Resting units kept warm.
+             * @default false
+             */
+            kept_warm: boolean;
+            /**
+             * Water above it
+             * @description Water above it [m].
+             * @default 8
+             */
+            static_height_m: number;
+            /**
+             * Safety valve
+             * @description Safety valve [Pa].
+             * @default 300000
+             */
+            safety_valve_pa: number;
+            /**
+             * Water in the source
+             * @description Water in the source [m³].
+             * @default 0.05
+             */
+            source_content_m3: number;
+        };
+        /**
+         * HotWaterFields
+         * @description A store of hot water: who charges it, how it is drawn from, and the sun that preheats it.
+         */
+        HotWaterFields: {
+            /**
+             * Store
+             * @description Store.
+             */
+            name: string;
+            /**
+             * Charged by
+             * @description Charged by. Without a circuit, by an electric element of its own.
+             * @default null
+             */
+            circuit: string | null;
+            /**
+             * Drawn as
+             * @description Drawn as. Only its shape counts: its busiest day draws what the uses say.
+             * @default null
+             */
+            profile: string | null;
+            /**
+             * Store held at
+             * @description Store held at [°C].
+             * @default 60
+             */
+            store_c: number;
+            /**
+             * Air around it
+             * @description Air around it [°C].
+             * @default 18
+             */
+            around_c: number;
+            /**
+             * Of its water usable
+             * @description Of its water usable.
+             * @default 0.9
+             */
+            usable_share: number;
+            /**
+             * Full again within
+             * @description Full again within [h].
+             * @default 2
+             */
+            reheat_h: number;
+            /**
+             * Pinned volume
+             * @description Pinned volume.
+             * @default null
+             */
+            volume_l: number | null;
+            /**
+             * Pinned charging power
+             * @description Pinned charging power [W].
+             * @default null
+             */
+            charge_w: number | null;
+            /**
+             * Heating waits while it is charged
+             * @description Heating waits while it is charged.
+             * @default true
+             */
+            priority: boolean;
+            /**
+             * Circulation, there and back
+             * @description Circulation, there and back [m].
+             * @default 0
+             */
+            loop_m: number;
+            /**
+             * Circulation loses, a metre
+             * @description Circulation loses, a metre [m].
+             * @default 8
+             */
+            loop_w_m: number;
+            /**
+             * Circulation pump
+             * @description Circulation pump [W].
+             * @default 0
+             */
+            loop_pump_w: number;
+            /**
+             * Collectors
+             * @description Collectors [m²].
+             * @default 0
+             */
+            collector_m2: number;
+            /**
+             * Collectors, tilt
+             * @description Collectors, tilt [°].
+             * @default 40
+             */
+            collector_tilt_deg: number;
+            /**
+             * Collectors, azimuth
+             * @description Collectors, azimuth [°].
+             * @default 180
+             */
+            collector_azimuth_deg: number;
+            /**
+             * Collectors η0
+             * @description Collectors η0.
+             * @default 0.78
+             */
+            collector_eta0: number;
+            /**
+             * Collectors a1
+             * @description Collectors a1 [W/(m² K)].
+             * @default 3.5
+             */
+            collector_a1_w_m2k: number;
+            /**
+             * Collectors a2, W/(m² K²)
+             * @description Collectors a2, W/(m² K²).
+             * @default 0.015
+             */
+            collector_a2_w_m2k2: number;
+            /**
+             * Collector fluid above the tank
+             * @description Collector fluid above the tank [K].
+             * @default 8
+             */
+            collector_excess_k: number;
+            /**
+             * Preheating tank
+             * @description Preheating tank.
+             * @default 300
+             */
+            tank_l: number;
+            /**
+             * Collectors stop at
+             * @description Collectors stop at [°C].
+             * @default 90
+             */
+            tank_most_c: number;
+        };
+        /**
          * RoomFields
          * @description A room. What may be empty is inherited from its zone, use or level; a value here is the room's own.
          */
@@ -3881,6 +4155,12 @@ export interface components {
              * @default null
              */
             second_pinned_flow_m3_s: number | null;
+            /**
+             * Hot water from
+             * @description Hot water from. Where there is one store, all rooms have it.
+             * @default null
+             */
+            hot_water: string | null;
             /**
              * Pressure offset
              * @description Pressure offset [m³/s]. To outdoors by its pressure; below nought from there.
@@ -4200,137 +4480,6 @@ export interface components {
              * @default null
              */
             pinned_height_m: number | null;
-        };
-        /**
-         * CircuitFields
-         * @description A two-pipe water circuit.
-         */
-        CircuitFields: {
-            /**
-             * Name
-             * @description Name.
-             */
-            name: string;
-            /**
-             * Circuit for
-             * @description Circuit for.
-             * @enum {string}
-             */
-            kind: "heating" | "chilled";
-            /**
-             * Flow temperature
-             * @description Flow temperature [°C].
-             */
-            flow_c: number;
-            /**
-             * Return temperature
-             * @description Return temperature [°C].
-             */
-            return_c: number;
-            /**
-             * Friction at most
-             * @description Friction at most [Pa/m].
-             * @default 150
-             */
-            friction_limit_pa_m: number;
-            /**
-             * Velocity at most
-             * @description Velocity at most [m/s].
-             * @default 1.5
-             */
-            velocity_limit_m_s: number;
-            /**
-             * Boiler or chiller drop
-             * @description Boiler or chiller drop [Pa].
-             * @default 15000
-             */
-            source_drop_pa: number;
-            /**
-             * Margin on the head
-             * @description Margin on the head.
-             * @default 0.1
-             */
-            pump_margin: number;
-            /**
-             * Pump efficiency
-             * @description Pump efficiency.
-             * @default 0.55
-             */
-            pump_efficiency: number;
-            /**
-             * Motor and drive
-             * @description Motor and drive.
-             * @default 0.85
-             */
-            motor_efficiency: number;
-            /**
-             * Margin before the next motor
-             * @description Margin before the next motor.
-             * @default 0.15
-             */
-            motor_margin: number;
-            /**
-             * Flow temperature goes
-             * @description Flow temperature goes.
-             * @default fixed
-             * @enum {string}
-             */
-            flow_rule: "fixed" | "outdoors";
-            /**
-             * Mild flow temperature
-             * @description Mild flow temperature [°C].
-             * @default 35
-             */
-            flow_mild_c: number;
-            /**
-             * Design flow at, outdoors
-             * @description Design flow at, outdoors [°C].
-             * @default -10
-             */
-            reset_cold_c: number;
-            /**
-             * Mild flow at, outdoors
-             * @description Mild flow at, outdoors [°C].
-             * @default 15
-             */
-            reset_mild_c: number;
-            /**
-             * Lost on the way
-             * @description Lost on the way.
-             * @default 0
-             */
-            loss_share: number;
-            /**
-             * Units run
-             * @description Units run.
-             * @default in turn
-             * @enum {string}
-             */
-            staging: "in turn" | "equal" | "fewest" | "best";
-            /**
-             * Resting units kept warm
-             * @description Resting units kept warm.
-             * @default false
-             */
-            kept_warm: boolean;
-            /**
-             * Water above it
-             * @description Water above it [m].
-             * @default 8
-             */
-            static_height_m: number;
-            /**
-             * Safety valve
-             * @description Safety valve [Pa].
-             * @default 300000
-             */
-            safety_valve_pa: number;
-            /**
-             * Water in the source
-             * @description Water in the source [m³].
-             * @default 0.05
-             */
-            source_content_m3: number;
         };
         /**
          * TariffFields

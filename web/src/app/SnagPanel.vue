@@ -35,7 +35,7 @@ function goThere(snag: Snag): void {
   } else if (snag.kind === "transfer" || BALANCE_CODES.has(snag.code)) view.airSystem = "balance";
   else if (snag.kind === "air_system") view.airSystem = snag.id;
   else if (snag.kind === "duct_section") view.airSystem = doc.get("duct_section", snag.id)?.air_system ?? "";
-  else if (snag.kind === "circuit") view.circuit = snag.id;
+  else if (snag.kind === "circuit" || snag.kind === "hot_water") view.circuit = snag.id;
   else if (snag.kind === "pipe_section") view.circuit = doc.get("pipe_section", snag.id)?.circuit ?? "";
   view.wanted = snag.field ? { kind: snag.kind, id: snag.id, field: snag.field } : null;
   void router.push({ path: `/${doc.projectId}/${snag.stage}`, query: { at: `${snag.kind}/${snag.id}` } });

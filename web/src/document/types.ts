@@ -34,6 +34,7 @@ export type Opening = Kinds["opening"];
 export type AirSystem = Kinds["air_system"];
 export type DuctSection = Kinds["duct_section"];
 export type Circuit = Kinds["circuit"];
+export type HotWater = Kinds["hot_water"];
 export type PlantUnit = Kinds["plant_unit"];
 export type Price = Kinds["price"];
 export type Tariff = Kinds["tariff"];

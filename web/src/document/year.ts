@@ -50,6 +50,18 @@ export interface YearSummary {
     string,
     { cooling_kwh: number; heating_kwh: number; fans_kwh: number; short_h: number; balance: number }
   >;
+  /** Stores of hot water; none in years that were worked out before there were any. */
+  stores?: Record<
+    string,
+    {
+      drawn_kwh: number;
+      charged_kwh: number;
+      solar_kwh: number;
+      lost_kwh: number;
+      missing_kwh: number;
+      coolest_c: number;
+    }
+  >;
   units: Record<string, { circuit: string; output_kwh: number; peak_w: number; on_h: number }>;
   unmet_kwh: Record<string, number>;
   faults: string[];

@@ -237,6 +237,24 @@ export interface PlantResult {
   units: Record<string, { capacity_w: number; output_w: number; taken_w: number; taken_gross_w: number }>;
 }
 
+/** A store of hot water on its busiest day; courses at every 10 minutes. */
+export interface HotWaterResult {
+  heat_j_day: number;
+  litres_day: number;
+  peak_l_s: number;
+  needed_l: number;
+  volume_l: number;
+  charge_w: number;
+  standing_w: number;
+  loop_w: number;
+  losses_w: number;
+  short_j: number;
+  state: "sized" | "pinned";
+  draw_w: number[];
+  charge_course_w: number[];
+  content_share: number[];
+}
+
 export interface AssemblyResult {
   /** Why there are no values; empty where there are. */
   problem: string;
@@ -382,6 +400,7 @@ export interface ResultKinds {
   pipe_section: SectionResult;
   emitter: EmitterResult;
   plant: PlantResult;
+  hot_water: HotWaterResult;
   assembly: AssemblyResult;
   glazing: GlazingResult;
   schedule: ScheduleResult;

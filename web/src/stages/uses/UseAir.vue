@@ -44,9 +44,11 @@ const field = fieldsFor("use", () => props.use);
     <h2>Hot water</h2>
     <p>
       <Field inline v-bind="field('hot_water_l_person_day')" />
-      a person and day, and
+      a person and day,
       <Field inline v-bind="field('hot_water_l_m2_day')" />
-      a day, at
+      a day, and
+      <Field inline v-bind="field('hot_water_l_room_day')" />
+      a room and day, at
       <Field inline v-bind="field('hot_water_c')" />.
       <span v-if="worked?.hot_water_l_day" class="derived">
         <Figure :value="worked.hot_water_l_day" quantity="litres" /> and

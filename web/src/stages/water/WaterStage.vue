@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { freeName } from "@/document/copies";
 import { newId, useDocument } from "@/document/store";
 import Figure from "@/parts/Figure.vue";
 import { useResults } from "@/results/store";
@@ -7,6 +8,7 @@ import { onListKey } from "@/parts/listKeys";
 import { computed, ref, watch } from "vue";
 import CircuitSettings from "./CircuitSettings.vue";
 import EmittersView from "./EmittersView.vue";
+import HotWaterPage from "./HotWaterPage.vue";
 import PipesView from "./PipesView.vue";
 import PlantView from "./PlantView.vue";
 import PumpFigures from "./PumpFigures.vue";
@@ -17,6 +19,8 @@ const view = useView();
 const tab = ref<"pipes" | "emitters" | "plant" | "settings">("pipes");
 const circuits = computed(() => doc.rows("circuit").sort((a, b) => b.kind.localeCompare(a.kind)));
 const circuit = computed(() => doc.get("circuit", view.circuit) ?? circuits.value[0]);
+const stores = computed(() => doc.rows("hot_water").sort((a, b) => a.name.localeCompare(b.name)));
+const store = computed(() => doc.get("hot_water", view.circuit));
 const result = computed(() => results.get("circuit", circuit.value?.id));
 
 watch(
@@ -36,6 +40,14 @@ async function add(kind: "heating" | "chilled"): Promise<void> {
   if (await doc.attempt("New circuit", [{ op: "create", kind: "circuit", id, fields }])) view.circuit = id;
 }
 
+async function addStore(): Promise<void> {
+  const id = newId();
+  const charged = circuits.value.find((row) => row.kind === "heating")?.id ?? null;
+  const fields = { name: freeName("Hot water", stores.value), circuit: charged };
+  if (await doc.attempt("New store of hot water", [{ op: "create", kind: "hot_water", id, fields }]))
+    view.circuit = id;
+}
+
 async function remove(): Promise<void> {
   if (!circuit.value) return;
   if (await doc.attempt("Circuit deleted", [{ op: "delete", kind: "circuit", id: circuit.value.id }]))
@@ -51,18 +63,32 @@ async function remove(): Promise<void> {
         v-for="row in circuits"
         :key="row.id"
         class="item"
-        :class="{ on: row.id === circuit?.id }"
+        :class="{ on: !store && row.id === circuit?.id }"
         @click="view.circuit = row.id"
       >
         {{ row.name
         }}<span class="soft"><Figure :value="results.get('circuit', row.id)?.duty_w" quantity="load" /></span>
       </v-list-item>
+      <v-list-item
+        tag="button"
+        v-for="row in stores"
+        :key="row.id"
+        class="item"
+        :class="{ on: row.id === store?.id }"
+        @click="view.circuit = row.id"
+      >
+        {{ row.name
+        }}<span class="soft"
+          ><Figure :value="results.get('hot_water', row.id)?.charge_w" quantity="load"
+        /></span>
+      </v-list-item>
       <p class="add">
         <TextAct @click="add('heating')">+ heating</TextAct
-        ><TextAct @click="add('chilled')">+ chilled</TextAct>
+        ><TextAct @click="add('chilled')">+ chilled</TextAct><TextAct @click="addStore">+ hot water</TextAct>
       </p>
     </nav>
-    <div v-if="circuit" class="page">
+    <HotWaterPage v-if="store" :key="store.id" :store="store" />
+    <div v-else-if="circuit" class="page">
       <div class="head">
         <h1>{{ circuit.name }}</h1>
         <span class="soft"

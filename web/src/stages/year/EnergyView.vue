@@ -125,7 +125,29 @@ const unitColumns: Column<UnitRow>[] = [
   { key: "on", title: "on for", quantity: "hours", width: 90, value: (r) => r.on_h },
   { key: "full", title: "hours at its largest", quantity: "hours", width: 140, value: (r) => r.output_kwh / Math.max(r.peak_w / 1000, 1e-9) },
 ]; // prettier-ignore
-const PARTS = { energy: "By use", systems: "Air systems", units: "Plant units" } as const;
+type StoreRow = NonNullable<YearSummary["stores"]>[string] & { id: string; name: string };
+const stores = computed<StoreRow[]>(() =>
+  Object.entries(props.summary.stores ?? {}).map(([id, row]) => ({
+    ...row,
+    id,
+    name: doc.get("hot_water", id)?.name ?? id,
+  })),
+);
+const storeColumns: Column<StoreRow>[] = [
+  { key: "name", title: "Hot water", width: 190, value: (r) => r.name },
+  { key: "drawn", title: "drawn", quantity: "yearly_energy", width: 100, value: (r) => r.drawn_kwh },
+  { key: "charged", title: "charged", quantity: "yearly_energy", width: 100, value: (r) => r.charged_kwh },
+  { key: "solar", title: "from the sun", quantity: "yearly_energy", width: 110, value: (r) => r.solar_kwh },
+  { key: "lost", title: "lost", quantity: "yearly_energy", width: 100, value: (r) => r.lost_kwh },
+  { key: "missing", title: "not hot enough", quantity: "yearly_energy", width: 120, value: (r) => r.missing_kwh },
+  { key: "coolest", title: "coolest", quantity: "temperature", width: 90, value: (r) => r.coolest_c },
+]; // prettier-ignore
+const PARTS = {
+  energy: "By use",
+  systems: "Air systems",
+  units: "Plant units",
+  stores: "Hot water",
+} as const;
 const peaks = computed(() =>
   Object.entries(props.summary.carriers)
     .filter(([name]) => !isLoose(name))
@@ -223,6 +245,16 @@ const peaks = computed(() =>
         :rows="systems"
         @select="emit('show', `air_system/${$event.id}/cooling_w`)"
       />
+      <DataGrid
+        v-else-if="part === 'stores' && stores.length"
+        label="Hot water over the year"
+        :columns="storeColumns"
+        :rows="stores"
+        @select="emit('show', `hot_water/${$event.id}/charged_w`)"
+      />
+      <p v-else-if="part === 'stores'" class="empty">
+        No store of hot water is drawn from; add one under Water.
+      </p>
       <DataGrid
         v-else
         label="Plant units over the year"

@@ -22,6 +22,15 @@ const SYSTEM = {
   outdoor_kg_s: "outdoor air",
 };
 
+const STORE = {
+  drawn_w: "drawn",
+  charged_w: "charged",
+  solar_w: "from the sun",
+  lost_w: "lost",
+  tank_c: "store",
+  preheated_c: "preheated",
+};
+
 /** Quantity of a course, for its unit. */
 export function quantityOf(course: string): string {
   if (course.endsWith("_c")) return "temperature";
@@ -41,6 +50,12 @@ export function coursesOf(doc: ReturnType<typeof useDocument>, summary: YearSumm
     for (const [key, what] of Object.entries(SYSTEM))
       all.push({ value: `air_system/${id}/${key}`, label: `${name}: ${what}` });
   }
+  for (const id of Object.keys(summary.stores ?? {}))
+    for (const [key, what] of Object.entries(STORE))
+      all.push({
+        value: `hot_water/${id}/${key}`,
+        label: `${doc.get("hot_water", id)?.name ?? id}: ${what}`,
+      });
   for (const [id, { circuit }] of Object.entries(summary.units))
     all.push({
       value: `unit/${circuit}/${id}`,

@@ -3,6 +3,7 @@ const TONES: Record<string, string> = {
   heating: "ember",
   cooling: "tide",
   fans: "drawn-air",
+  "hot water": "outdoor-air",
   pumps: "storage",
   "plant auxiliaries": "doors",
   humidifying: "windows",
