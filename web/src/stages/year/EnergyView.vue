@@ -18,7 +18,7 @@ const emit = defineEmits<{ show: [course: string] }>();
 const doc = useDocument();
 const view = useView();
 const by = ref<"use" | "carrier">("use");
-const part = ref<"energy" | "systems" | "units">("energy");
+const part = ref<"energy" | "systems" | "units" | "stores">("energy");
 
 const metered = computed(() => props.summary.energy.filter((row) => !isLoose(row.carrier)));
 const loose = computed(() => props.summary.energy.filter((row) => isLoose(row.carrier)));
