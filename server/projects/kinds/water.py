@@ -105,7 +105,7 @@ class HotWaterFields(Kind):
     priority: Annotated[bool, called("Heating waits while it is charged")] = True
     loop_m: Annotated[float, number("Circulation, there and back", "length", 0, 10_000)] = 0.0
     loop_w_m: Annotated[float, number("Circulation loses, a metre", "heat_per_length", 0, 100)] = 8.0
-    loop_pump_w: Annotated[float, number("Circulation pump", "electric_power", 0, 5000)] = 0.0
+    loop_pump_w: Annotated[float, number("Circulation pump", "power", 0, 5000)] = 0.0
     collector_m2: Annotated[float, number("Collectors", "area", 0, 10_000)] = 0.0
     collector_tilt_deg: Annotated[float, number("Collectors, tilt", "angle", 0, 90)] = 40.0
     collector_azimuth_deg: Annotated[float, number("Collectors, azimuth", "angle", 0, 360, open_high=True)] = 180.0

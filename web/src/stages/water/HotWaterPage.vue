@@ -32,7 +32,18 @@ const rooms = computed(() => {
 });
 type Key = keyof HotWater & string;
 const groups = computed<[title: string, keys: Key[]][]>(() => [
-  ["Store", ["store_c", "around_c", "usable_share", "reheat_h", "volume_l", "charge_w", "priority"]],
+  [
+    "Store",
+    [
+      "store_c",
+      "around_c",
+      "usable_share",
+      "reheat_h",
+      "volume_l",
+      "charge_w",
+      ...(props.store.circuit ? (["priority"] as Key[]) : []),
+    ],
+  ],
   ["Circulation", ["loop_m", "loop_w_m", "loop_pump_w"]],
   ["Sun", ["collector_m2", ...(props.store.collector_m2 ? SUN : [])]],
 ]);

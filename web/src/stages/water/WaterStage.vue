@@ -24,9 +24,17 @@ const store = computed(() => doc.get("hot_water", view.circuit));
 const result = computed(() => results.get("circuit", circuit.value?.id));
 
 watch(
+  () => store.value?.id,
+  (id) => {
+    if (id && results.get("hot_water", id)) view.working = { quantity: "hot_water_volume", subject: id };
+  },
+  { immediate: true },
+);
+watch(
   () => circuit.value?.id,
   (id) => {
-    if (id && results.get("circuit", id)) view.working = { quantity: "pump_head", subject: id };
+    if (id && !store.value && results.get("circuit", id))
+      view.working = { quantity: "pump_head", subject: id };
   },
   { immediate: true },
 );
@@ -140,6 +148,9 @@ async function remove(): Promise<void> {
 
 <style scoped src="../list.css"></style>
 <style scoped>
+.add {
+  flex-wrap: wrap;
+}
 .split {
   grid-template-columns: 190px minmax(0, 1fr);
 }
