@@ -307,8 +307,27 @@ class AirUnits(ApiTest):
         self.assertEqual(self.get(f"/projects/{self.small.project}/air/{self.system}", month=14).status_code, 404)
         self.assertLess(self.result()["balance"], 1e-6)
 
+    def test_ducts_by_class_insulation_and_method(self) -> None:
+        """A looser class needs more fan flow, insulation keeps the air cool, and the balance of heat and moisture still closes."""
+        self.set(self.small.project, "duct_section", self.small.ids["duct"], end_drop_pa=60)
+        plain = self.result()
+        self.set(self.small.project, "air_system", self.system, duct_leak_class="A", duct_insulation_m=0.0)
+        loose = self.result()
+        self.assertGreater(loose["duct_leak_share"], 0.0)
+        self.assertAlmostEqual(loose["fan"]["flow_m3_s"] / plain["fan"]["flow_m3_s"], 1.0 / (1.0 - loose["duct_leak_share"]), delta=0.01)  # fmt: skip
+        self.assertGreater(loose["duct_gain_k"], 0.05)
+        self.assertLess(loose["balance"], 1e-6)
+        self.set(self.small.project, "air_system", self.system, duct_insulation_m=0.05, duct_leak_class="D")
+        wrapped = self.result()
+        self.assertLess(wrapped["duct_gain_k"], 0.5 * loose["duct_gain_k"])
+        self.assertLess(wrapped["duct_leak_share"], 0.1 * loose["duct_leak_share"])
+        self.set(self.small.project, "air_system", self.system, duct_method="static regain", velocity_limit_m_s=5)
+        sections = self.get(f"/projects/{self.small.project}/results").json()["changed"]["duct_section"]
+        self.assertTrue(all(one["velocity_m_s"] <= 5.0 for one in sections.values()))
+
     def test_what_cannot_be_is_refused_by_its_label(self) -> None:
         for fields, words in (
+            ({"duct_method": "by eye"}, "Ducts sized by 'by eye'"),
             ({"recovery_sensible": 1.2}, "Heat recovered 1.2"),
             ({"least_share": 1.5}, "Least flow of a terminal 1.5"),
             ({"economizer": "sometimes"}, "Economizer"),

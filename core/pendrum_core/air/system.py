@@ -26,6 +26,7 @@ from pendrum_core.air.outdoor_air import (
 from pendrum_core.air.recovery import Recovery
 from pendrum_core.air.season import NOTHING, RoomAir, Season, served_by, settled
 from pendrum_core.air.walk import Ducts, Path, Unit
+from pendrum_core.duct.methods import DuctRules
 from pendrum_core.duct.network import DuctResult, air, size_tree
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import CENTRAL, MAKE_UP, ROOM_UNIT, AirSystem, Terminal
@@ -258,7 +259,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     ducts, fan = _ducts_and_fan(system, flows, mass, pressure)
     alone = system.takes_outdoor_air_alone
     least_outdoor = mass if alone else min(mass, mass * intake.intake_m3_s / total_flow)
-    unit = unit_of(system, fan, least_outdoor, pressure)
+    unit = unit_of(system, fan, least_outdoor, pressure, ducts)
     summer_served, path, summer_flow, summer_open = settled(summer, replace(unit, target_c=target), served)
     winter = _winter_season(
         system, demands, outside=outside, least_kg=least_kg, most_kg=most_kg, volume=volume, cp=summer.cp_j_kgk
@@ -405,14 +406,16 @@ def _ducts_and_fan(
     fluid = air(system.supply_c, pressure_pa)
     ducts: DuctResult | None = None
     if any(section.end in flows for section in system.sections):
-        ducts = size_tree(
-            system.sections, {room: flow.design_m3_s for room, flow in flows.items()}, fluid=fluid, friction_limit_pa_m=system.friction_limit_pa_m,
-            velocity_limit_m_s=system.velocity_limit_m_s, roughness_m=system.roughness_m, unit_drop_pa=unit_drop, outlet_velocity_m_s=system.outlet_velocity_m_s,
+        rules = DuctRules(
+            system.duct_method, system.friction_limit_pa_m, velocity_limit_m_s=system.velocity_limit_m_s, roughness_m=system.roughness_m,
+            leak_class=system.duct_leak_class, insulation_m=system.duct_insulation_m, around_c=system.duct_around_c,
         )  # fmt: skip
+        design = {room: flow.design_m3_s for room, flow in flows.items()}
+        ducts = size_tree(system.sections, design, fluid, rules, unit_drop, system.outlet_velocity_m_s)
     outlet = fluid.density_kg_m3 * system.outlet_velocity_m_s**2 / 2.0
     total_pa = ducts.fan_total_pa if ducts else unit_drop
     one = next(iter(flows.values())).supply
-    through = mass_kg_s / (1.0 - system.duct_leak_share)
+    through = mass_kg_s / (1.0 - _leak_share(system, ducts))
     off_coil = float(specific_volume_m3_kg(system.supply_c, one.humidity_ratio, pressure_pa))
     fan = size_fan(
         through * off_coil, through * one.specific_heat_j_kgk, total_pa=total_pa, static_pa=total_pa - outlet,
@@ -426,7 +429,14 @@ def _ducts_and_fan(
     return ducts, fan
 
 
-def unit_of(system: AirSystem, fan: FanResult, least_outdoor_kg_s: float, pressure_pa: float) -> Unit:
+def _leak_share(system: AirSystem, ducts: DuctResult | None) -> float:
+    """Of the fan's flow, lost on the way: by the ducts' class where they are drawn and have one, else as stated."""
+    return ducts.leak_share if ducts is not None and system.duct_leak_class else system.duct_leak_share
+
+
+def unit_of(
+    system: AirSystem, fan: FanResult, least_outdoor_kg_s: float, pressure_pa: float, ducts: DuctResult | None
+) -> Unit:
     """The unit of a sized system as the walk takes it."""
     efficiencies = (system.fan_efficiency, system.motor_efficiency)
     held = min(system.held_pa, fan.total_pa) if system.volume == "variable" else 0.0
@@ -443,7 +453,8 @@ def unit_of(system: AirSystem, fan: FanResult, least_outdoor_kg_s: float, pressu
         blow_through=system.blow_through, outdoor_only=system.takes_outdoor_air_alone, cools=system.cools,
         heats=system.kind != ROOM_UNIT,
         economizer=Economizer(system.economizer, system.economizer_limit), recovery=recovery,
-        humidifier=Humidifier(system.humidifier), dry_to_c=system.dry_to_c, ducts=Ducts(system.duct_leak_share),
+        humidifier=Humidifier(system.humidifier), dry_to_c=system.dry_to_c, 
+        ducts=Ducts(_leak_share(system, ducts), ua_w_k=ducts.gain_w_k if ducts else 0.0, around_c=system.duct_around_c),
     )  # fmt: skip
 
 

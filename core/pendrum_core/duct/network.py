@@ -1,14 +1,18 @@
-"""A duct tree: sizes by equal friction, losses, index run, balancing, fan pressure."""
+"""A duct tree: sizes, losses, index run, balancing, fan pressure."""
 
 from collections.abc import Mapping
 from dataclasses import dataclass
 
 from pendrum_core.climate.atmosphere import dry_air_density_kg_m3
-from pendrum_core.duct.shapes import STEEL_KG_M3, Shape, chosen_shape, round_shape
+from pendrum_core.duct.methods import EQUAL_FRICTION, DuctRules, gain_w_k, leaks_m3_s, shape_for
+from pendrum_core.duct.shapes import STEEL_KG_M3, Shape, round_shape
 from pendrum_core.model.systems import Section
 from pendrum_core.network.friction import Fluid, Friction, friction
 from pendrum_core.network.tree import Paths, Tree, build_tree, path_losses, sum_upwards
 from pendrum_core.quantities.constants import KELVIN
+
+_LEAK_ROUNDS, _SIZED_ROUNDS, _LEAK_AT_REST_M3_S = 40, 2, 1e-9
+_AIR_J_KGK = 1006.0  # dry air, for what ducts warm it
 
 
 def air(temperature_c: float, pressure_pa: float) -> Fluid:
@@ -88,6 +92,8 @@ class DuctResult:
         fan_total_pa: index run plus unit.
         outlet_dynamic_pa: dynamic pressure in the fan outlet.
         fan_static_pa: total minus outlet dynamic pressure.
+        leak_share: of the flow at the root, lost on the way; 0 where it is not worked out [-].
+        gain_w_k: UA that warms the terminals' mean as the ducts do; 0 where it is not worked out [W/K].
     """
 
     tree: Tree
@@ -98,6 +104,8 @@ class DuctResult:
     fan_total_pa: float
     outlet_dynamic_pa: float
     fan_static_pa: float
+    leak_share: float = 0.0
+    gain_w_k: float = 0.0
 
 
 def _pinned(section: Section) -> Shape | None:
@@ -114,49 +122,80 @@ def size_tree(
     sections: tuple[Section, ...],
     end_flow_m3_s: Mapping[str, float],
     fluid: Fluid,
-    friction_limit_pa_m: float,
-    velocity_limit_m_s: float,
-    roughness_m: float,
-    unit_drop_pa: float,
-    outlet_velocity_m_s: float,
+    rules: DuctRules,
+    unit_drop_pa: float = 0.0,
+    outlet_velocity_m_s: float = 0.0,
 ) -> DuctResult:
-    """Size every section by equal friction within the velocity limit and find the fan's pressure.
+    """Size every section by the rules and find the fan's pressure.
 
-    `end_flow_m3_s` is the flow by the id of what a section serves. A pinned diameter is kept.
+    `end_flow_m3_s` is the flow by the id of what a section serves. A pinned size is kept. Where leakage is worked out, every
+    section carries what is beyond it and what leaks from it; sizes follow for two rounds, then stand.
 
     Raises:
         TreeError: the sections are not a tree.
+        ValueError: a rule that is none, or a height limit below every standard height.
     """
     tree = build_tree({section.id: section.parent for section in sections})
+    by_id = {section.id: section for section in sections}
     taken = {section.id: end_flow_m3_s.get(section.end, 0.0) for section in sections if section.end is not None}
-    flows = sum_upwards(tree, taken)
-    results: dict[str, SectionResult] = {}
-    for section in sections:
-        flow = flows[section.id]
-        limits = (friction_limit_pa_m, velocity_limit_m_s)
-        pinned = _pinned(section)
-        shape, within = pinned, True
-        if shape is None:
-            shape, within = chosen_shape(section.shape, section.height_limit_m, flow, roughness_m, fluid, *limits)
-        straight, friction_loss, fitting_loss, loss = section_loss(section, flow, shape, roughness_m, fluid)
-        if pinned is not None:
-            within = straight.rate_pa_m <= friction_limit_pa_m and straight.velocity_m_s <= velocity_limit_m_s
-        sheet = shape.perimeter_m * section.length_m
-        results[section.id] = SectionResult(
-            section.id, flow, shape=shape, sized=pinned is None, within_limits=within, friction=straight, friction_loss_pa=friction_loss, fitting_loss_pa=fitting_loss, loss_pa=loss, sheet_m2=sheet,
-            sheet_kg=sheet * shape.sheet_m * STEEL_KG_M3,
-        )  # fmt: skip
     ends = [section.id for section in sections if section.end is not None]
-    paths = path_losses(tree, {key: result.loss_pa for key, result in results.items()}, ends)
+    leaks = dict.fromkeys(by_id, 0.0)
+    shapes: dict[str, tuple[Shape, bool]] = {}
+    for number in range(_LEAK_ROUNDS):
+        flows = sum_upwards(tree, {identity: taken.get(identity, 0.0) + leak for identity, leak in leaks.items()})
+        results = _sections(
+            tree, by_id, flows=flows, fluid=fluid, rules=rules, known=shapes if number > _SIZED_ROUNDS else {}
+        )
+        shapes = {identity: (found.shape, found.within_limits) for identity, found in results.items()}
+        paths = path_losses(tree, {key: result.loss_pa for key, result in results.items()}, ends)
+        if not rules.leak_class:
+            break
+        now = leaks_m3_s(
+            tree, by_id, {i: r.loss_pa for i, r in results.items()}, {i: r.friction.dynamic_pressure_pa for i, r in results.items()},
+            surface_m2={i: r.sheet_m2 for i, r in results.items()}, start_pa=paths.index_loss_pa, leak_class=rules.leak_class,
+        )  # fmt: skip
+        apart = max(abs(now[i] - leaks[i]) for i in now)
+        leaks = now
+        if number > _SIZED_ROUNDS and apart < _LEAK_AT_REST_M3_S:
+            break
     total = paths.index_loss_pa + unit_drop_pa
     dynamic = fluid.density_kg_m3 * outlet_velocity_m_s**2 / 2.0
+    root_flow = sum(flows[i] for i in tree.order if tree.parent[i] is None)
+    heat = fluid.density_kg_m3 * _AIR_J_KGK
+    warmed = 0.0
+    if rules.insulation_m is not None:
+        warmed = gain_w_k(
+            tree, by_id, {i: shape for i, (shape, _) in shapes.items()}, flows, heat_j_m3k=heat, insulation_m=rules.insulation_m
+        )  # fmt: skip
     return DuctResult(
-        tree,
-        fluid,
-        sections=results,
-        paths=paths,
-        unit_drop_pa=unit_drop_pa,
-        fan_total_pa=total,
-        outlet_dynamic_pa=dynamic,
-        fan_static_pa=total - dynamic,
-    )
+        tree, fluid, sections={section.id: results[section.id] for section in sections}, paths=paths, unit_drop_pa=unit_drop_pa,
+        fan_total_pa=total, outlet_dynamic_pa=dynamic, fan_static_pa=total - dynamic,
+        leak_share=sum(leaks.values()) / root_flow if root_flow > 0.0 else 0.0, gain_w_k=warmed,
+    )  # fmt: skip
+
+
+def _sections(
+    tree: Tree, by_id: Mapping[str, Section], flows: Mapping[str, float], fluid: Fluid, rules: DuctRules, known: Mapping[str, tuple[Shape, bool]]
+) -> dict[str, SectionResult]:  # fmt: skip
+    """Every section sized, from the root on: by some rules it hangs on the one before."""
+    results: dict[str, SectionResult] = {}
+    for identity in tree.order:
+        section, flow, parent = by_id[identity], flows[identity], tree.parent[identity]
+        above = None if parent is None else (results[parent].shape, results[parent].friction)
+        pinned = _pinned(section)
+        shape, within = (
+            (pinned, True)
+            if pinned is not None
+            else known.get(identity) or shape_for(section, flow, rules, fluid, above)
+        )
+        straight, friction_loss, fitting_loss, loss = section_loss(section, flow, shape, rules.roughness_m, fluid)
+        if pinned is not None:
+            within = straight.velocity_m_s <= rules.velocity_limit_m_s and (
+                rules.method != EQUAL_FRICTION or straight.rate_pa_m <= rules.friction_limit_pa_m
+            )
+        sheet = shape.perimeter_m * section.length_m
+        results[identity] = SectionResult(
+            identity, flow, shape=shape, sized=pinned is None, within_limits=within, friction=straight, friction_loss_pa=friction_loss,
+            fitting_loss_pa=fitting_loss, loss_pa=loss, sheet_m2=sheet, sheet_kg=sheet * shape.sheet_m * STEEL_KG_M3,
+        )  # fmt: skip
+    return results

@@ -102,6 +102,18 @@ def _standard(kind: str, height_limit_m: float | None) -> Iterator[Shape]:
             yield from (Shape(kind, width, height) for width in widths if width >= height)
 
 
+def standard_shapes(kind: str, height_limit_m: float | None) -> list[Shape]:
+    """Standard rectangular or flat oval ducts, the one with the least sheet first, of equal ones the higher.
+
+    Raises:
+        ValueError: a height limit below every standard height.
+    """
+    shapes = sorted(_standard(kind, height_limit_m), key=lambda shape: (round(shape.perimeter_m, 9), -shape.height_m))
+    if not shapes:
+        raise ValueError(f"no standard {kind} duct is as low as {height_limit_m:g} m")
+    return shapes
+
+
 def fits(shape: Shape, flow_m3_s: float, roughness_m: float, fluid: Fluid, limit_pa_m: float, limit_m_s: float) -> bool:
     """Whether a shape carries a flow within both limits."""
     found = friction(flow_m3_s, shape.area_m2, shape.hydraulic_diameter_m, roughness_m, fluid)
@@ -123,9 +135,7 @@ def chosen_shape(
     if kind == "round":
         index = smallest_size(flow_m3_s, ROUND_SIZES_M, roughness_m, fluid, limit_pa_m, limit_m_s)
         return round_shape(ROUND_SIZES_M[index if index is not None else -1]), index is not None
-    shapes = sorted(_standard(kind, height_limit_m), key=lambda shape: (round(shape.perimeter_m, 9), -shape.height_m))
-    if not shapes:
-        raise ValueError(f"no standard {kind} duct is as low as {height_limit_m:g} m")
+    shapes = standard_shapes(kind, height_limit_m)
     for shape in shapes:
         # Cheap first: the velocity; the friction of what is left.
         if flow_m3_s <= limit_m_s * shape.area_m2 and fits(shape, flow_m3_s, roughness_m, fluid, limit_pa_m, limit_m_s):

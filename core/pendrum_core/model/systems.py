@@ -127,7 +127,8 @@ class AirSystem:
         blow_through: whether the fan stands before the cooling coil.
         return_fan_pa: total pressure of a return fan, 0 where there is none [Pa].
         held_pa: pressure that the supply fan's control holds at part flow [Pa].
-        duct_leak_share: of the fan's flow, lost into the return plenum [-].
+        duct_leak_share: of the fan's flow, lost into the return plenum, where no class is given [-].
+        duct_method, duct_leak_class, duct_insulation_m, duct_around_c: see duct/methods.py.
         running, running_winter: above 0.5 while it runs, January to December and the winter day; empty and None: always.
         supply_c: coldest air at the rooms' terminals, for which airflows are sized [°C].
         winter_supply_c: supply temperature on the winter day [°C].
@@ -174,6 +175,10 @@ class AirSystem:
     return_fan_pa: float = 0.0
     held_pa: float = 150.0
     duct_leak_share: float = 0.0
+    duct_method: str = "equal friction"
+    duct_leak_class: str = ""
+    duct_insulation_m: float | None = None
+    duct_around_c: float = 24.0
     running: tuple[DayPattern, ...] = ()
     running_winter: DayPattern | None = None
     of: str = ""

@@ -95,7 +95,9 @@ def system_year(
     volume = float(specific_volume_m3_kg(_LEAK_C, 0.0, sized.pressure_pa))
     leak = np.array([leaks_m3_s.get(name, 0.0) / volume for name in names])[:, None] * np.ones(hours)
     outdoor_w = humidity_ratio_from_relative(sky.dry_bulb_c, sky.weather.relative_humidity, sized.pressure_pa)
-    unit = replace(unit_of(system, sized.fan, sized.least_outdoor_kg_s, sized.pressure_pa), target_c=planned.supply_c)
+    unit = replace(
+        unit_of(system, sized.fan, sized.least_outdoor_kg_s, sized.pressure_pa, sized.ducts), target_c=planned.supply_c
+    )
     taken = flow if system.kind == MAKE_UP else np.zeros_like(flow)
     path = walk(unit, Rooms(flow, taken, air, latent, leak, np.zeros(hours)), sky.dry_bulb_c, outdoor_w)
     return SystemYear(

@@ -6,6 +6,7 @@ import numpy as np
 from CoolProp.CoolProp import PropsSI
 from fluids.friction import friction_factor
 
+from pendrum_core.duct.methods import DuctRules
 from pendrum_core.duct.network import air, section_loss, size_tree
 from pendrum_core.duct.shapes import ROUND_SIZES_M, Shape, chosen_shape, rectangular_shape, round_shape
 from pendrum_core.model.systems import Circuit, Section
@@ -66,7 +67,14 @@ class SizedTree(unittest.TestCase):
     )
 
     def size(self, limit: float = 0.8):
-        return size_tree(self.SECTIONS, {"ra": 0.2, "rb": 0.35}, air(14.0, 99_000.0), limit, 6.0, 9e-5, 300.0, 8.0)
+        return size_tree(
+            self.SECTIONS,
+            {"ra": 0.2, "rb": 0.35},
+            air(14.0, 99_000.0),
+            DuctRules(friction_limit_pa_m=limit, velocity_limit_m_s=6.0),
+            300.0,
+            8.0,
+        )
 
     def test_smallest_size_within_both_limits(self) -> None:
         result = self.size()
@@ -190,7 +198,7 @@ class Shapes(unittest.TestCase):
         pinned = Section(
             "a", "A", None, 10.0, 0.5, end="r", shape="rectangular", pinned_width_m=0.2, pinned_height_m=0.4
         )
-        found = size_tree((pinned,), {"r": 0.3}, self.FLUID, 0.8, 6.0, 9e-5, 0.0, 8.0).sections["a"]
+        found = size_tree((pinned,), {"r": 0.3}, self.FLUID, DuctRules(velocity_limit_m_s=6.0), 0.0, 8.0).sections["a"]
         self.assertEqual((found.shape.size, found.sized), ("400 × 200", False))
         self.assertAlmostEqual(found.sheet_m2, 2 * (0.4 + 0.2) * 10.0)
         self.assertAlmostEqual(found.sheet_kg, 12.0 * 0.0006 * 7850.0)

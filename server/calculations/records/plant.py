@@ -62,6 +62,12 @@ def _group_air(group: GroupLoads, results: BuildingResults, system_of: dict[str,
     }
 
 
+def _duct_gain_k(r: AirSystemResult) -> float:
+    """What the ducts warm the air by at the largest load [K]."""
+    month, step = r.peak
+    return float(r.summer.supply_c[month, step] - r.summer.outlet_c[month, step])
+
+
 def _systems(
     results: BuildingResults, months: tuple[int, ...]
 ) -> tuple[dict[str, Record], dict[str, Record], dict[str, Record]]:
@@ -85,6 +91,8 @@ def _systems(
             "balance": r.balance,
             "reheat_w": float(reheat.max()),
             "fan": dict(vars(r.fan)),
+            "duct_leak_share": r.ducts.leak_share if r.ducts else 0.0,
+            "duct_gain_k": _duct_gain_k(r),
             "index_end": r.ducts.paths.index if r.ducts else None,
             "index_path": list(r.ducts.tree.path(r.ducts.paths.index)) if r.ducts else [],
         }

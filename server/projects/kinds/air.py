@@ -59,6 +59,31 @@ class AirSystemFields(MarginFields):
     duct_leak_share: Annotated[float, number("Duct leakage", "percent", 0, 0.3, short="Leakage, of the fan's flow")] = (
         0.0
     )
+    duct_method: Annotated[str, options("Ducts sized by", ["equal friction", "constant velocity", "static regain"])] = (
+        "equal friction"
+    )
+    duct_leak_class: Annotated[
+        str,
+        options(
+            "Tightness of the ducts",
+            {
+                "": "as a share of the flow",
+                "A": "class A",
+                "B": "class B",
+                "C": "class C",
+                "D": "class D",
+            },
+            hint="Class of EN 12237: leakage by section at its static pressure.",
+        ),
+    ] = ""
+    duct_insulation_m: (
+        Annotated[
+            float,
+            number("Mineral wool around ducts", "thickness", 0, 0.3, hint="Empty: their heat gain is not worked out."),
+        ]
+        | None
+    ) = None
+    duct_around_c: Annotated[float, number("Air around ducts", "temperature", -30, 60)] = 24.0
     running: Annotated[Ref, link("Runs", "schedule")] = None
     arrangement: Annotated[
         str,

@@ -3645,6 +3645,32 @@ export interface components {
              */
             duct_leak_share: number;
             /**
+             * Ducts sized by
+             * @description Ducts sized by.
+             * @default equal friction
+             * @enum {string}
+             */
+            duct_method: "equal friction" | "constant velocity" | "static regain";
+            /**
+             * Tightness of the ducts
+             * @description Tightness of the ducts. Class of EN 12237: leakage by section at its static pressure.
+             * @default
+             * @enum {string}
+             */
+            duct_leak_class: "" | "A" | "B" | "C" | "D";
+            /**
+             * Mineral wool around ducts
+             * @description Mineral wool around ducts [m]. Empty: their heat gain is not worked out.
+             * @default null
+             */
+            duct_insulation_m: number | null;
+            /**
+             * Air around ducts
+             * @description Air around ducts [°C].
+             * @default 24
+             */
+            duct_around_c: number;
+            /**
              * Runs
              * @description Runs.
              * @default null

@@ -114,6 +114,7 @@ async function remove(): Promise<void> {
         Add a {{ noun }} for {{ counted(missing.length, "end") }} without one
       </Act>
       <Act :disabled="!rows.some((row) => row.id === chosen)" @click="remove">Remove</Act>
+      <span class="soft"><slot name="told" /></span>
     </div>
     <template v-if="rows.length">
       <div class="drawing">

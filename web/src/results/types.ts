@@ -150,6 +150,10 @@ export interface SystemResult {
   balance: number;
   reheat_w: number;
   fan: Fan;
+  /** Of the fan's flow, by the ducts' class; 0 where it is not worked out. */
+  duct_leak_share: number;
+  /** What the ducts warm the air by at the largest load [K]. */
+  duct_gain_k: number;
   index_end: string | null;
   index_path: string[];
 }

@@ -2,6 +2,7 @@
 import { isServedBy } from "@/document/served";
 import { useDocument } from "@/document/store";
 import type { DuctSection } from "@/document/types";
+import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
 import SectionsView from "@/parts/SectionsView.vue";
 import { useResults } from "@/results/store";
@@ -26,6 +27,7 @@ const missing = computed(() =>
       },
     })),
 );
+const drawn = computed(() => doc.get("air_system", props.id));
 const system = computed(() => results.get("air_system", props.id));
 const index = computed(() => ({
   path: system.value?.index_path ?? [],
@@ -89,5 +91,15 @@ const explain = (row: DuctSection) =>
     :index="index"
     :quantities="{ flow: 'airflow', rate: 'friction_rate', velocity: 'velocity', loss: 'pressure' }"
     :explain="explain"
-  />
+  >
+    <template v-if="system && drawn" #told>
+      {{ drawn.duct_method
+      }}<template v-if="drawn.duct_leak_class"
+        >, class {{ drawn.duct_leak_class }}: <Figure :value="system.duct_leak_share" quantity="percent" /> of
+        the fan's flow leaks</template
+      ><template v-if="drawn.duct_insulation_m !== null"
+        >, the ducts warm the air by <Figure :value="system.duct_gain_k" quantity="temperature_difference"
+      /></template>
+    </template>
+  </SectionsView>
 </template>

@@ -35,7 +35,9 @@ const GROUPS: [title: string, fields: Entry[]][] = [
   ["Pressure drops in the unit", ["filter_drop_pa", "coil_drop_pa", "other_drop_pa"]],
   ["Fans", [
     "fan_efficiency", "motor_efficiency", "motor_margin", "outlet_velocity_m_s", "blow_through", ["held_pa", isVariable], "return_fan_pa"]],
-  ["Ducts, equal friction", ["friction_limit_pa_m", "velocity_limit_m_s", "duct_leak_share"]],
+  ["Ducts", [
+    "duct_method", ["friction_limit_pa_m", (s) => s.duct_method === "equal friction"], "velocity_limit_m_s", "duct_leak_class",
+    ["duct_leak_share", (s) => !s.duct_leak_class], "duct_insulation_m", ["duct_around_c", (s) => s.duct_insulation_m !== null]]],
 ]; // prettier-ignore
 const hours = computed(() => choicesOf(doc.rows("schedule").filter((row) => row.kind === "on_off")));
 const groups = computed(() =>

@@ -1,0 +1,134 @@
+"""Ways of sizing ducts, what leaks out of them, and what heat gets in."""
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from math import exp, log, pi
+
+from pendrum_core.duct.shapes import ROUND_SIZES_M, Shape, chosen_shape, round_shape, standard_shapes
+from pendrum_core.model.systems import Section
+from pendrum_core.network.friction import Fluid, Friction, friction
+from pendrum_core.network.tree import Tree
+
+EQUAL_FRICTION, CONSTANT_VELOCITY, STATIC_REGAIN = "equal friction", "constant velocity", "static regain"
+METHODS = (EQUAL_FRICTION, CONSTANT_VELOCITY, STATIC_REGAIN)
+# Leakage f p^0.65 of sheet ducts by class [m3/(s m2)] at p in Pa. Source: EN 12237:2003, table 1; EN 1507:2006.
+LEAK_CLASSES = {"A": 0.027e-3, "B": 0.009e-3, "C": 0.003e-3, "D": 0.001e-3}
+LEAK_EXPONENT = 0.65
+# Films inside (moving air) and outside (still air) of a duct, and mineral wool around it; chosen within EN ISO 12241:2008.
+INSIDE_W_M2K, OUTSIDE_W_M2K, WOOL_W_MK = 25.0, 8.0, 0.037
+_NO_FRICTION_PA_M = 1e9
+_TIE_M2 = 1e-12
+
+
+@dataclass(frozen=True)
+class DuctRules:
+    """How a system's ducts are sized.
+
+    Attributes:
+        method: of METHODS.
+        friction_limit_pa_m, velocity_limit_m_s: of equal friction; velocity alone of the others.
+        roughness_m: of the sheet.
+        leak_class: of LEAK_CLASSES; empty where leakage is not worked out by section.
+        insulation_m: mineral wool around supply ducts; None: no heat gain is worked out.
+        around_c: air around the ducts [°C].
+    """
+
+    method: str = EQUAL_FRICTION
+    friction_limit_pa_m: float = 0.8
+    velocity_limit_m_s: float = 7.0
+    roughness_m: float = 9e-5
+    leak_class: str = ""
+    insulation_m: float | None = None
+    around_c: float = 24.0
+
+
+def shape_for(
+    section: Section, flow_m3_s: float, rules: DuctRules, fluid: Fluid, above: tuple[Shape, Friction] | None
+) -> tuple[Shape, bool]:
+    """The standard size of a section by the rules, and whether it keeps them; `above` is what it hangs on.
+
+    Raises:
+        ValueError: no such method, or what shapes.chosen_shape raises.
+    """
+    if rules.method not in METHODS:
+        raise ValueError(f"ducts are sized by {', '.join(METHODS)}, not {rules.method!r}")
+    by_friction = rules.friction_limit_pa_m if rules.method == EQUAL_FRICTION else _NO_FRICTION_PA_M
+    if rules.method != STATIC_REGAIN or above is None:
+        return chosen_shape(
+            section.shape, section.height_limit_m, flow_m3_s, rules.roughness_m, fluid, by_friction, rules.velocity_limit_m_s
+        )  # fmt: skip
+    return _regained(section, flow_m3_s, rules, fluid, *above)
+
+
+def _regained(
+    section: Section, flow_m3_s: float, rules: DuctRules, fluid: Fluid, before: Shape, upstream: Friction
+) -> tuple[Shape, bool]:
+    """The smallest size whose loss of total pressure the fall of dynamic pressure covers; never larger than the one before."""
+    shapes = (
+        [round_shape(d) for d in ROUND_SIZES_M]
+        if section.shape == "round"
+        else standard_shapes(section.shape, section.height_limit_m)
+    )
+    allowed = [shape for shape in shapes if shape.area_m2 <= before.area_m2 + _TIE_M2]
+    for shape in allowed:
+        found = friction(flow_m3_s, shape.area_m2, shape.hydraulic_diameter_m, rules.roughness_m, fluid)
+        lost = found.rate_pa_m * section.length_m + section.loss_coefficient * found.dynamic_pressure_pa
+        if upstream.dynamic_pressure_pa - found.dynamic_pressure_pa >= lost:
+            return shape, found.velocity_m_s <= rules.velocity_limit_m_s
+    largest = max(allowed or shapes[:1], key=lambda shape: shape.area_m2)
+    return largest, False
+
+
+def leaks_m3_s(
+    tree: Tree, sections: Mapping[str, Section], loss_pa: Mapping[str, float], dynamic_pa: Mapping[str, float],
+    surface_m2: Mapping[str, float], start_pa: float, leak_class: str,
+) -> dict[str, float]:  # fmt: skip
+    """What leaks from every section: f p^0.65 of its surface at the mean static pressure of its two ends.
+
+    `start_pa` is the total pressure behind the unit; what dampers take stands at the ends.
+
+    Raises:
+        ValueError: no such class.
+    """
+    if leak_class not in LEAK_CLASSES:
+        raise ValueError(f"ducts are of class {', '.join(LEAK_CLASSES)}, not {leak_class!r}")
+    total: dict[str, float] = {}
+    leaks = {}
+    for identity in tree.order:
+        parent = tree.parent[identity]
+        begins = start_pa if parent is None else total[parent]
+        ends = begins - (loss_pa[identity] - sections[identity].end_drop_pa)
+        total[identity] = ends
+        static = max(0.0, (begins + ends) / 2.0 - dynamic_pa[identity])
+        leaks[identity] = LEAK_CLASSES[leak_class] * static**LEAK_EXPONENT * surface_m2[identity]
+    return leaks
+
+
+def loss_per_length_w_mk(shape: Shape, insulation_m: float) -> float:
+    """Heat through a metre of duct per kelvin: film, insulation, film; round ducts by the cylinder [W/(m K)]."""
+    if shape.kind == "round":
+        inner, outer = shape.width_m / 2.0, shape.width_m / 2.0 + insulation_m
+        through = 1.0 / (2 * pi * inner * INSIDE_W_M2K) + 1.0 / (2 * pi * outer * OUTSIDE_W_M2K)
+        return 1.0 / (through + log(outer / inner) / (2 * pi * WOOL_W_MK))
+    inside, outside = shape.perimeter_m, shape.perimeter_m + 8.0 * insulation_m
+    middle = (inside + outside) / 2.0
+    return 1.0 / (1.0 / (inside * INSIDE_W_M2K) + insulation_m / (middle * WOOL_W_MK) + 1.0 / (outside * OUTSIDE_W_M2K))
+
+
+def gain_w_k(
+    tree: Tree, sections: Mapping[str, Section], shapes: Mapping[str, Shape], flow_m3_s: Mapping[str, float], heat_j_m3k: float, insulation_m: float,
+) -> float:  # fmt: skip
+    """UA of one duct that warms all air as much as the tree warms the mean of its terminals' [W/K].
+
+    Every section by T = Ta + (Tin - Ta) exp(-U L/(m cp)), one after the other along each path.
+    """
+    kept: dict[str, float] = {}
+    for identity in tree.order:
+        parent, flow = tree.parent[identity], flow_m3_s[identity]
+        ua = loss_per_length_w_mk(shapes[identity], insulation_m) * sections[identity].length_m
+        through = exp(-ua / (flow * heat_j_m3k)) if flow > 0.0 else 0.0
+        kept[identity] = (1.0 if parent is None else kept[parent]) * through
+    ends = [identity for identity in tree.order if sections[identity].end is not None]
+    flow = sum(flow_m3_s[identity] for identity in ends)
+    mean = sum(flow_m3_s[identity] * kept[identity] for identity in ends) / flow if flow > 0.0 else 1.0
+    return -flow * heat_j_m3k * log(mean) if mean > 0.0 else 0.0
