@@ -10,10 +10,13 @@ from django.contrib.auth import get_user_model
 from django.test import Client, override_settings
 from openpyxl import load_workbook
 
+from calculations import service
 from demo.management.commands.write_generated import generated
 from demo.tarnwick import load_tarnwick
 from demo.trial import load_trial
 from exchange.kit import safe_cell
+from projects.document import load_document
+from projects.models import Project
 from tests.base import ApiTest, Small, create
 
 
@@ -306,6 +309,30 @@ class AirUnits(ApiTest):
         self.assertIn("recovered", winter["points"])
         self.assertEqual(self.get(f"/projects/{self.small.project}/air/{self.system}", month=14).status_code, 404)
         self.assertLess(self.result()["balance"], 1e-6)
+
+    def test_terminals_reheat_from_the_circuit_of_the_coil(self) -> None:
+        """By water, the plant carries what the terminals give as well; without a circuit that is a snag."""
+        project = self.small.project
+        self.set(project, "air_system", self.system, reheat="hot water", supply_c=13)
+        self.commit(project, [create("circuit", "hot", name="Hot", kind="heating", flow_c=60, return_c=45),
+                              create("plant_unit", "boiler", circuit="hot", name="Boiler")])  # fmt: skip
+        snags = self.get(f"/projects/{project}/results").json()["changed"]["snag"]
+        self.assertIn(f"reheat_without_circuit/{self.system}", snags)
+        self.commit(project, [create("pipe_section", "p", circuit="hot", name="P", length_m=5, air_system=self.system)])
+
+        def worked() -> Any:
+            return service.results_of(load_document(Project.objects.get(pk=project))).results
+
+        water = worked()
+        self.set(project, "air_system", self.system, reheat="electric")
+        electric = worked()
+        unit = electric.systems[self.system]
+        heat = sum(served.heat_w for served in unit.served.values())
+        more = water.plants["hot"].course.winter_ends_w - electric.plants["hot"].course.winter_ends_w
+        self.assertGreater(float(heat.max()), 100.0)
+        self.assertLess(float(abs(more - heat).max()), 1e-6 * float(heat.max()))
+        summer = water.plants["hot"].course.summer_ends_w - electric.plants["hot"].course.summer_ends_w
+        self.assertLess(float(abs(summer - unit.reheat_w).max()), 1e-3)
 
     def test_ducts_by_class_insulation_and_method(self) -> None:
         """A looser class needs more fan flow, insulation keeps the air cool, and the balance of heat and moisture still closes."""

@@ -7,7 +7,7 @@ import numpy as np
 from pendrum_core.air.system import AirSystemResult
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
-from pendrum_core.model.systems import AirSystem
+from pendrum_core.model.systems import WATER_REHEAT, AirSystem
 from pendrum_core.moist_air import enthalpy_j_kg
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
@@ -53,6 +53,18 @@ def _findings(
             "reheat_large", DOUBTFUL,
             f"its terminals reheat up to {reheat / 1000:.1f} kW, {share:.0%} of the cooling coil's sensible peak.",
             "smaller least flows, a warmer supply, or units of their own for rooms that are unlike the others",
+        )  # fmt: skip
+    fed = {
+        section.end
+        for circuit in results.building.circuits
+        if circuit.kind == "heating"
+        for section in circuit.sections
+    }
+    terminals_w = max([reheat, *(float(served.heat_w.max()) for served in found.served.values())])
+    if system.reheat == WATER_REHEAT and terminals_w > 1.0 and system.drawn not in fed:
+        yield (
+            "reheat_without_circuit", DOUBTFUL, "its terminals reheat with hot water, but no heating circuit ends at it.",
+            "a pipe section that ends at it, or electric reheat",
         )  # fmt: skip
     both = np.minimum(
         path.heating_w / max(float(path.heating_w.max()), 1.0), path.cooling_w / max(float(path.cooling_w.max()), 1.0)

@@ -102,6 +102,7 @@ class Terminal:
 
 
 CENTRAL, MAKE_UP, ROOM_UNIT = "central", "make-up", "room units"
+WATER_REHEAT = "hot water"
 
 
 @dataclass(frozen=True)
@@ -118,7 +119,7 @@ class AirSystem:
         dry_to_c: temperature off the cooling coil while the air is humid, reheated behind it; None: it does not dry for itself.
         volume: "constant" or "variable" flow at the terminals.
         least_share: of a variable terminal's design flow that it never goes below [-].
-        reheat: "electric" at the terminals, or "none".
+        reheat: at the terminals: "electric", WATER_REHEAT from the circuit that feeds its heating coil, or "none".
         outdoor_only: whether it takes outdoor air alone.
         economizer, economizer_limit: kind, see air/economizer.py, and limit [°C] or [J/kg].
         recovery_sensible, recovery_latent: effectivenesses, 0 where there is no exchanger [-].

@@ -88,8 +88,8 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                       size="", power_w=0.0, state="sized")  # fmt: skip
         reheat = float(r.reheat_w.max())
         if reheat > 1.0:
-            yield KitItem(0, system.id, tag=f"{name} RH", item="Terminal reheat, electric, all rooms together", serves=name, duty=reheat, duty_quantity="load", second=0.0, second_quantity="",
-                          size="", power_w=reheat, state="sized")  # fmt: skip
+            yield KitItem(0, system.id, tag=f"{name} RH", item=f"Terminal reheat, {system.reheat}, all rooms together", serves=name, duty=reheat, duty_quantity="load", second=0.0, second_quantity="",
+                          size="", power_w=reheat if system.reheat == "electric" else 0.0, state="sized")  # fmt: skip
         pinned = [f for f in r.airflows.values() if f.governing == "pinned"]
         state = f"{len(pinned)} pinned" if pinned else "sized"
         yield KitItem(

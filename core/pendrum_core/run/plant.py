@@ -3,11 +3,12 @@
 from collections.abc import Mapping
 
 import numpy as np
+from numpy.typing import NDArray
 
 from pendrum_core.air.moisture import RoomMoisture, room_moistures
 from pendrum_core.air.system import AirSystemResult, ServedRoom
 from pendrum_core.model.building import Building
-from pendrum_core.model.systems import Circuit
+from pendrum_core.model.systems import WATER_REHEAT, Circuit
 from pendrum_core.plant.source import Course, PlantResult, size_plant, whole_course
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingLoads, BuildingResults, Failure
@@ -17,6 +18,8 @@ from pendrum_core.run.systems import size_systems
 from pendrum_core.water.emitters import EmitterResult, size_radiator
 from pendrum_core.water.hot_water import HotWaterResult, size_hot_water
 from pendrum_core.water.network import CircuitResult, size_circuit
+
+Array = NDArray[np.float64]
 
 
 def calculate_plant(loads: BuildingLoads, memory: Memory) -> BuildingResults:
@@ -85,11 +88,27 @@ def _duties(
         if section.end in units:
             # One set per room: what all of them ask at one time.
             cold = max(0.0, float(np.sum([unit.coil_total_w for unit in units[section.end]], axis=0).max()))
-            hot = sum(unit.heating_coil_w for unit in units[section.end])
+            hot = sum(
+                unit.heating_coil_w + max(float(unit.reheat_w.max()), float(_reheat_winter_w(building, unit).max()))
+                if _reheats_by_water(building, unit) else unit.heating_coil_w
+                for unit in units[section.end]
+            )  # fmt: skip
             duties[section.end] = hot * warm if circuit.kind == "heating" else cold * (1.0 + margins.cooling)
         elif section.end in room_duties and circuit.kind == "heating":
             duties[section.end] = room_duties[section.end] * warm
     return duties
+
+
+def _reheats_by_water(building: Building, unit: AirSystemResult) -> bool:
+    """Whether the circuit of a unit's heating coil feeds its terminals too."""
+    return any(system.id == unit.id and system.reheat == WATER_REHEAT for system in building.systems)
+
+
+def _reheat_winter_w(building: Building, unit: AirSystemResult) -> Array:
+    """What its terminals give on the winter day: all the heat of rooms that have no emitter [W]."""
+    warmed = {section.end for circuit in building.circuits if circuit.kind == "heating" for section in circuit.sections}
+    alone = [served.heat_w for room, served in unit.served.items() if room not in warmed]
+    return np.asarray(np.sum(alone, axis=0, dtype=np.float64)) if alone else np.zeros(1)
 
 
 def _course(
@@ -113,6 +132,9 @@ def _course(
                 path, cold = unit.summer, unit.winter
                 summer += path.heating_w + path.reheat_w + path.preheat_w
                 winter += cold.heating_w + cold.reheat_w + cold.preheat_w
+                if _reheats_by_water(loads.building, unit):
+                    summer += unit.reheat_w
+                    winter += _reheat_winter_w(loads.building, unit)
         room = loads.rooms.get(end)
         if room is None or circuit.kind == "chilled":
             continue

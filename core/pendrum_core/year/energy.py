@@ -7,7 +7,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.plant import GROSS_OVER_NET, KINDS, RETURN
-from pendrum_core.model.systems import Circuit
+from pendrum_core.model.systems import WATER_REHEAT, Circuit
 from pendrum_core.model.year import YearCourse, YearRoom
 from pendrum_core.plant.source import flow_temperature_c, staged_unit
 from pendrum_core.plant.staging import stage
@@ -170,6 +170,17 @@ def _circuits(
         if system.id in systems:
             of_drawn.setdefault(system.drawn, []).append(system.id)
             reheats |= {t.room: system.reheat for t in system.terminals}
+    of_water = {
+        system.id: {t.room for t in system.terminals if t.room in heat}
+        for system in results.building.systems
+        if system.reheat == WATER_REHEAT
+    }
+    emitters = {
+        section.end
+        for circuit in results.building.circuits
+        if circuit.kind == "heating"
+        for section in circuit.sections
+    }
     outputs: dict[tuple[str, str], Single] = {}
     unmet: dict[str, Single] = {}
     warmed: set[str] = set()
@@ -180,6 +191,10 @@ def _circuits(
         for end in {section.end for section in circuit.sections if section.end is not None}:
             for identity in of_drawn.get(end, ()):
                 load += systems[identity].heating_w if circuit.kind == "heating" else systems[identity].cooling_w
+                if circuit.kind == "heating":
+                    for room in of_water.get(identity, set()) - heated - emitters:
+                        load += heat[room]
+                        heated.add(room)
                 (warmed if circuit.kind == "heating" else chilled).add(identity)
             if circuit.kind == "heating" and end in heat:
                 load += heat[end]

@@ -27,7 +27,17 @@ class AirSystemFields(MarginFields):
     velocity_limit_m_s: Annotated[float, number("Velocity at most", "velocity", 0.1, 30)] = 7.0
     volume: Annotated[str, options("Air volume", ["constant", "variable"])] = "constant"
     least_share: Annotated[float, number("Least flow of a terminal", "percent", 0, 1)] = 0.3
-    reheat: Annotated[str, options("Reheat at terminals", ["electric", "none"])] = "electric"
+    reheat: Annotated[
+        str,
+        options(
+            "Reheat at terminals",
+            {
+                "electric": "electric",
+                "hot water": "hot water, from its coil's circuit",
+                "none": "none",
+            },
+        ),
+    ] = "electric"
     outdoor_only: Annotated[bool, called("Outdoor air only")] = False
     economizer: Annotated[
         str,
