@@ -21,10 +21,13 @@ class Refused(Exception):
 class Pendrum:
     """A session with a server."""
 
-    def __init__(self, base: str) -> None:
-        self.base = base.rstrip("/")
+    def __init__(self, base: str, token: str = "") -> None:
+        """With a token of the person it acts for; without one, sign in."""
+        self.base, self.token = base.rstrip("/"), token
         self._cookies = CookieJar()
         self._open = build_opener(HTTPCookieProcessor(self._cookies)).open
+        if token:
+            return
         # Gives the token that every change must carry, also where the interface is not built.
         with contextlib.suppress(HTTPError):
             self._open(f"{self.base}/").read()
@@ -38,6 +41,8 @@ class Pendrum:
         token = next((cookie.value or "" for cookie in self._cookies if cookie.name == "csrftoken"), "")
         address = f"{self.base}/api{path}" + (f"?{urlencode(query, doseq=True)}" if query else "")
         headers = {"Content-Type": "application/json", "X-CSRFToken": token, "Referer": self.base}
+        if self.token:
+            headers = {"Content-Type": "application/json", "Authorization": f"Bearer {self.token}"}
         data = None if body is None else json.dumps(body).encode()
         try:
             with self._open(Request(address, data=data, method=method, headers=headers)) as answer:

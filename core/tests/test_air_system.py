@@ -267,3 +267,6 @@ class Kit(unittest.TestCase):
         self.assertAlmostEqual(items["R r1"].duty, results.rooms["r1"].heating.load_w, delta=0.5)
         ducts = sum(item.duty for tag, item in items.items() if item.item.startswith("Round duct"))
         self.assertAlmostEqual(ducts, sum(s.length_m for s in building().systems[0].sections))
+        # A section of pipe stands for flow and return: two lengths to buy.
+        pipes = sum(item.duty for item in items.values() if item.item.startswith("Steel pipe"))
+        self.assertAlmostEqual(pipes, 2.0 * sum(s.length_m for c in building().circuits for s in c.sections))

@@ -327,6 +327,10 @@ class Air(unittest.TestCase):
     def test_wind_over_the_station_s_own_terrain_is_its_own(self) -> None:
         self.assertAlmostEqual(local_wind_m_s(5.0, "open country"), 5.0, places=12)
         self.assertLess(local_wind_m_s(5.0, "city"), local_wind_m_s(5.0, "suburb"))
+        # ASHRAE Fundamentals 2017, ch. 24, table 1 and eq. 4, written out.
+        for terrain, exponent, layer in (("city", 0.33, 460), ("suburb", 0.22, 370), ("open country", 0.14, 270), ("open water", 0.10, 210)):  # fmt: skip
+            by_hand = 5.0 * (270 / 10) ** 0.14 * (12.0 / layer) ** exponent
+            self.assertAlmostEqual(local_wind_m_s(5.0, terrain, 12.0), by_hand, places=9)
 
     def test_procedures_of_outdoor_air(self) -> None:
         breathing, zone, supply = {"a": 0.05, "b": 0.03}, {"a": 0.05, "b": 0.0375}, {"a": 0.2, "b": 0.3}

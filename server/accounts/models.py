@@ -1,4 +1,4 @@
-"""Who may do what in a project, and sign-ins that failed."""
+"""Who may do what in a project, sign-ins that failed, and tokens for programs."""
 
 from django.conf import settings
 from django.db import models
@@ -32,3 +32,19 @@ class FailedTry(models.Model):
 
     def __str__(self) -> str:
         return f"{self.name} from {self.address}"
+
+
+class AccessToken(models.Model):
+    """What a program shows in place of a person's sign-in. The token itself is told once; only its digest is kept."""
+
+    user = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="tokens")
+    name = models.CharField(max_length=80)
+    digest = models.CharField(max_length=64, unique=True)
+    created = models.DateTimeField(auto_now_add=True)
+    used = models.DateTimeField(null=True)
+
+    class Meta:
+        ordering = ["created"]
+
+    def __str__(self) -> str:
+        return f"{self.name} of {self.user}"

@@ -6,11 +6,12 @@ import orjson
 from django.http import HttpRequest, HttpResponse
 from django.utils.http import content_disposition_header
 from ninja import File, Form, NinjaAPI, Query, UploadedFile
+from ninja.openapi.docs import Swagger
 from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
 from accounts.rights import role_in
-from api import drawings, history, issues, options, people, rooms, tasks, year
+from api import drawings, history, issues, options, people, rooms, tasks, tokens, year
 from api import projects as whole_projects
 from api.access import document_of, project_of, projects_of
 from api.answers import answer, applied, missing, steps
@@ -28,6 +29,7 @@ from api.schemas import (
     TextIn,
 )
 from api.tasks import TaskOut
+from api.tokens import ByToken
 from calculations.days import day_courses, plant_day, rooms_at, system_day
 from calculations.explanations import working
 from calculations.kit import kit_rows
@@ -66,15 +68,17 @@ class Fast(BaseRenderer):
 api = NinjaAPI(
     title="Pendrum",
     version="1",
-    auth=SessionAuth(csrf=True),
+    auth=[ByToken(), SessionAuth(csrf=True)],
     renderer=Fast(),
     parser=Bodies(),
-    docs_url=None,
-    openapi_url=None,
+    docs=Swagger(settings={"persistAuthorization": False}),
+    docs_url="/docs",
+    openapi_url="/openapi.json",
 )
 install(api)
 api.add_router("", drawings.router)
 api.add_router("", history.router)
+api.add_router("", tokens.router)
 api.add_router("", issues.router)
 api.add_router("", options.router)
 api.add_router("", people.router)

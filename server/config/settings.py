@@ -32,6 +32,7 @@ INSTALLED_APPS = [
     "django.contrib.contenttypes",
     "django.contrib.sessions",
     "django.contrib.staticfiles",
+    "ninja",  # its page of routes, shipped with it
     "accounts",
     "projects",
     "tasks",
@@ -50,7 +51,9 @@ MIDDLEWARE = [
 ]
 ROOT_URLCONF = "config.urls"
 WSGI_APPLICATION = "config.wsgi.application"
-TEMPLATES = [{"BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [ROOT / "server" / "templates"]}]
+TEMPLATES = [{
+    "BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [ROOT / "server" / "templates"], "APP_DIRS": True,
+}]  # fmt: skip
 
 DATABASES = {
     "default": {

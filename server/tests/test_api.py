@@ -369,3 +369,17 @@ class AirUnits(ApiTest):
         )
         self.assertEqual(answer.status_code, 422)
         self.assertIn("Height at most", answer.json()["title"])
+
+
+class Page(ApiTest):
+    def test_style_sheets_of_all_parts_that_the_page_imports(self) -> None:
+        """A part that several stages share is built apart, with styles of its own."""
+        from config.page import entry_of
+
+        manifest = {
+            "main.ts": {"file": "main.js", "isEntry": True, "imports": ["_shared.js"], "css": ["main.css"]},
+            "_shared.js": {"file": "shared.js", "imports": ["_deep.js", "main.ts"], "css": ["card.css"]},
+            "_deep.js": {"file": "deep.js", "css": ["deep.css"]},
+            "Stage.vue": {"file": "stage.js", "css": ["stage.css"]},
+        }
+        self.assertEqual(entry_of(manifest), ("main.js", ("main.css", "card.css", "deep.css")))

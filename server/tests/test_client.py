@@ -38,6 +38,12 @@ class OverHttp(LiveServerTestCase):
                 project, "Too small", [{"op": "set", "kind": "room", "id": "r1", "fields": {"floor_area_m2": -1}}]
             )
         self.assertEqual(refused.exception.problem["faults"][0]["field"], "floor_area_m2")
+        # The same by a token, without a session.
+        token = server.call("POST", "/tokens", {"name": "nightly"})["token"]
+        program = Pendrum(self.live_server_url, token)
+        self.assertEqual(len(program.document(project)["objects"]["room"]), 50)
+        with self.assertRaises(Refused):
+            Pendrum(self.live_server_url, token + "x").document(project)
         with self.assertRaises(Refused):
             Pendrum(self.live_server_url).sign_in("Edda", "wrong wrong wrong")
 

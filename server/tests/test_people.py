@@ -1,5 +1,6 @@
 """Signing in, and who may do what: every route, every role."""
 
+import json
 import re
 from datetime import timedelta
 from typing import Any
@@ -8,7 +9,7 @@ from django.contrib.auth import get_user_model
 from django.test import Client
 from django.utils import timezone
 
-from accounts.models import FailedTry, Member
+from accounts.models import AccessToken, FailedTry, Member
 from api.routes import api
 from projects.models import Project
 from tests.base import ApiTest, Small
@@ -174,3 +175,66 @@ class People(ApiTest):
         self.assertEqual(here.get("/api/session").status_code, 200)
         self.assertEqual(there.get("/api/session").status_code, 401)
         self.assertEqual(self.enter("Edda", PASSWORD).status_code, 401)
+
+
+class Tokens(ApiTest):
+    """Programs come in by a token, and act as the person whose it is."""
+
+    def setUp(self) -> None:
+        super().setUp()
+        self.small = Small(self)
+        self.made = self.post("/tokens", {"name": "nightly run"}).json()
+        self.program = Client(enforce_csrf_checks=True)
+
+    def ask(self, method: str, path: str, token: str, body: Any = None) -> Any:
+        return self.program.generic(
+            method, f"/api{path}", json.dumps(body or {}), content_type="application/json", headers={"authorization": f"Bearer {token}"},
+        )  # fmt: skip
+
+    def test_a_program_reads_and_writes_without_a_session(self) -> None:
+        token, path = self.made["token"], f"/projects/{self.small.project}"
+        self.assertEqual(self.ask("GET", f"{path}/document", token).status_code, 200)
+        change = {"base_version": self.document(self.small.project)["version"], "label": "by a program", "changes": [
+            {"op": "set", "kind": "room", "id": self.small.ids["room"], "fields": {"floor_area_m2": 21.0}}]}  # fmt: skip
+        self.assertEqual(self.ask("POST", f"{path}/changes", token, change).status_code, 200)
+        entry = self.get(f"{path}/history").json()[0]
+        self.assertEqual((entry["label"], entry["author"]), ("by a program", self.user.get_username()))
+        self.assertIsNotNone(self.get("/tokens").json()[0]["used"])
+
+    def test_wrong_and_withdrawn_tokens_are_let_in_nowhere(self) -> None:
+        path = f"/projects/{self.small.project}/document"
+        for token in ("", "pendrum_nothing", self.made["token"][:-1], self.made["token"].upper()):
+            self.assertEqual(self.ask("GET", path, token).status_code, 401, token)
+        self.assertEqual(self.client.delete(f"/api/tokens/{self.made['id']}").status_code, 204)
+        self.assertEqual(self.ask("GET", path, self.made["token"]).status_code, 401)
+        self.assertEqual(self.client.delete(f"/api/tokens/{self.made['id']}").status_code, 404)
+
+    def test_a_token_reaches_no_further_than_its_person(self) -> None:
+        other = get_user_model().objects.create_user("Tove", password=PASSWORD)
+        client = Client()
+        client.force_login(other)
+        theirs = client.post("/api/tokens", {"name": "mine"}, content_type="application/json").json()["token"]
+        self.assertEqual(self.ask("GET", f"/projects/{self.small.project}/document", theirs).status_code, 404)
+        # It makes and lists no tokens, and nobody sees another's.
+        self.assertEqual(self.ask("GET", "/tokens", theirs).status_code, 401)
+        self.assertIn(self.ask("POST", "/tokens", theirs, {"name": "more"}).status_code, (401, 403))
+        self.assertEqual([row["name"] for row in client.get("/api/tokens").json()], ["mine"])
+        self.assertEqual(client.delete(f"/api/tokens/{self.made['id']}").status_code, 404)
+        other.is_active = False
+        other.save()
+        self.assertEqual(self.ask("GET", "/session", theirs).status_code, 401)
+
+    def test_only_the_digest_is_kept_and_not_without_end(self) -> None:
+        self.assertNotIn(self.made["token"], str(list(AccessToken.objects.values())))
+        for number in range(19):
+            self.assertEqual(self.post("/tokens", {"name": f"t{number}"}).status_code, 201)
+        self.assertEqual(self.post("/tokens", {"name": "one too many"}).status_code, 422)
+        self.assertEqual(self.post("/tokens", {"name": ""}).status_code, 422)
+
+    def test_the_page_of_routes_comes_from_this_server_alone(self) -> None:
+        page = self.client.get("/api/docs")
+        self.assertEqual(page.status_code, 200)
+        sources = re.findall(r'(?:src|href)="([^"]+)"', page.content.decode())
+        self.assertGreater(len(sources), 2)
+        self.assertTrue(all(source.startswith("/static/") for source in sources), sources)
+        self.assertGreater(len(self.client.get("/api/openapi.json").json()["paths"]), 40)

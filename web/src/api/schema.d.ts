@@ -687,6 +687,50 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/tokens": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Tokens
+         * @description Tokens of whoever is signed in.
+         */
+        get: operations["tokens"];
+        put?: never;
+        /**
+         * New Token
+         * @description A new token; what it says is in this answer and nowhere else.
+         */
+        post: operations["make_token"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/tokens/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Withdraw
+         * @description Withdraw a token: programs that use it are let in no more.
+         */
+        delete: operations["withdraw_token"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/report": {
         parameters: {
             query?: never;
@@ -1650,6 +1694,47 @@ export interface components {
         Back: {
             /** Base Version */
             base_version: number;
+        };
+        /**
+         * TokenOut
+         * @description A token without what it says.
+         */
+        TokenOut: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /** Used */
+            used: string | null;
+        };
+        /**
+         * NewToken
+         * @description A token with what it says: this once.
+         */
+        NewToken: {
+            /** Id */
+            id: number;
+            /** Name */
+            name: string;
+            /**
+             * Created
+             * Format: date-time
+             */
+            created: string;
+            /** Used */
+            used: string | null;
+            /** Token */
+            token: string;
+        };
+        /** TokenIn */
+        TokenIn: {
+            /** Name */
+            name: string;
         };
         /**
          * IssueIn
@@ -3562,7 +3647,7 @@ export interface components {
              * @default electric
              * @enum {string}
              */
-            reheat: "electric" | "none";
+            reheat: "electric" | "hot water" | "none";
             /**
              * Outdoor air only
              * @description Outdoor air only.
@@ -5787,6 +5872,70 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["AppliedOut"];
                 };
+            };
+        };
+    };
+    tokens: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TokenOut"][];
+                };
+            };
+        };
+    };
+    make_token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TokenIn"];
+            };
+        };
+        responses: {
+            /** @description Created */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["NewToken"];
+                };
+            };
+        };
+    };
+    withdraw_token: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
         };
     };

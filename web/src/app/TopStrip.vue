@@ -17,6 +17,7 @@ import OptionMenu from "./OptionMenu.vue";
 import PasswordDialog from "./PasswordDialog.vue";
 import PeopleDialog from "./PeopleDialog.vue";
 import ProjectsPanel from "./ProjectsPanel.vue";
+import TokensDialog from "./TokensDialog.vue";
 import { STAGES } from "./stages";
 
 defineProps<{ projects: { id: string; name: string }[] }>();
@@ -28,7 +29,7 @@ const results = useResults();
 const view = useView();
 const route = useRoute();
 const session = useSession();
-const panel = ref<"" | "people" | "password" | "history">("");
+const panel = ref<"" | "people" | "password" | "tokens" | "history">("");
 const asking = ref(false);
 const all = ref(false);
 const name = ref("");
@@ -111,6 +112,7 @@ async function create(): Promise<void> {
           @click="panel = 'people'"
         />
         <v-list-item title="Password …" @click="panel = 'password'" />
+        <v-list-item title="Access for programs …" @click="panel = 'tokens'" />
         <v-list-item :title="`Sign out ${session.user}`" @click="session.signOut()" />
         <v-list-item title="Sign out everywhere" @click="session.signOut('all')" />
       </v-list>
@@ -192,6 +194,7 @@ async function create(): Promise<void> {
     <HistoryDialog v-if="panel === 'history'" @close="panel = ''" />
     <PeopleDialog v-if="panel === 'people'" @close="panel = ''" />
     <PasswordDialog v-if="panel === 'password'" @close="panel = ''" />
+    <TokensDialog v-if="panel === 'tokens'" @close="panel = ''" />
     <DialogBox v-if="asking" title="New project" :width="420" @close="asking = false">
       <v-form id="new-project" @submit.prevent="create">
         <v-text-field v-model="name" label="Project name" autofocus />

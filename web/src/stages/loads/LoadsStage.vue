@@ -244,9 +244,10 @@ const building = computed(() => results.get("group", "building"));
 <style scoped>
 .head {
   flex-wrap: nowrap;
+  gap: 7px;
 }
 .head .rows {
-  flex: 0 0 130px;
+  flex: 0 0 112px;
 }
 .head .soft {
   min-width: 0;
