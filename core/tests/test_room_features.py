@@ -14,7 +14,7 @@ from pendrum_core.moist_air import humidity_ratio_from_relative
 from pendrum_core.results.envelope import Envelopes
 from pendrum_core.room.balance.outdoors import outdoors
 from pendrum_core.room.outcome.chunk import calculate_chunk
-from pendrum_core.schedule.pattern import DayPattern
+from pendrum_core.schedule.pattern import DayPattern, constant
 from pendrum_core.sun.shading import Shading, diffuse_shares
 from pendrum_core.sun.skyline import Obstruction
 
@@ -127,6 +127,17 @@ def with_floor(boundary: Boundary):
 
 
 class Beyond(unittest.TestCase):
+    def test_gains_count_in_winter_by_their_share(self) -> None:
+        """Gains that go straight to the air: at rest the heating falls by exactly their share."""
+        gains = tuple(replace(gain, radiant_share=0.0, winter=constant(0.5)) for gain in room().gains)
+        plain = replace(room(), gains=gains)
+        half = 0.5 * sum(gain.sensible_w for gain in gains)
+        none = calculate_chunk([plain], OUTSIDE)[0].heating.load_w
+        for share in (0.25, 0.6):
+            counted = outdoors(replace(CLIMATE, winter_gains_share=share))
+            some = calculate_chunk([plain], counted)[0].heating.load_w
+            self.assertAlmostEqual(none - some, share * half, delta=1e-6 * none)
+
     def test_ground_by_month_is_the_fixed_one_of_that_month(self) -> None:
         by_month = tuple(10.0 + m for m in range(12))
         monthly = with_floor(

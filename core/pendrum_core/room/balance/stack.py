@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 from scipy.sparse import csr_matrix
 
 from pendrum_core.fabric.layers import Layers, transfer_matrix
+from pendrum_core.fabric.steady import inside_film
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import CONDUCTION_CATEGORIES, Boundary, Element, Room
 from pendrum_core.quantities.constants import STEPS_PER_DAY
@@ -80,6 +81,7 @@ class Kinds:
         face_at_once: its limit for the fastest changes, (K,): 0 where there is mass at the face [m2 K/W].
         layers_m2k_w: resistance of the layers, (K,).
         beyond_m2k_w: between them and the environment, (K,); infinite for adiabatic ones.
+        film_m2k_w: inside, of ISO 6946 for the direction in which heat flows, (K,).
     """
 
     convection: Array
@@ -89,6 +91,7 @@ class Kinds:
     face_at_once: Array
     layers_m2k_w: Array
     beyond_m2k_w: Array
+    film_m2k_w: Array
 
 
 @dataclass(frozen=True)
@@ -245,7 +248,7 @@ class _Faces:
     """The different types of face among rooms: a wall, what is beyond it, and the category it counts to.
 
     Attributes:
-        walls: layers, outer resistance and inside convection of each kind.
+        walls: layers, outer resistance, inside convection and the standard's inside film of each kind.
         places: kind, category and row of environment temperature of each type.
         levels: of each type: level and its share of the cooling set-point, the same two for winter, the sky's pull.
     """
@@ -253,8 +256,8 @@ class _Faces:
     def __init__(self, environments: _Environments) -> None:
         self._environments = environments
         self._types: dict[tuple[int, int, float, str], int] = {}
-        self._kinds: dict[tuple[int, float | None, float], int] = {}
-        self.walls: list[tuple[Layers, float | None, float]] = []
+        self._kinds: dict[tuple[int, float | None, float, float], int] = {}
+        self.walls: list[tuple[Layers, float | None, float, float]] = []
         self.places: list[tuple[int, int, int]] = []
         self.levels: list[tuple[float, float, float, float, float]] = []
 
@@ -275,11 +278,13 @@ class _Faces:
 
     def _add(self, element: Element) -> None:
         outer, row, *levels = self._environments.of(element.boundary)
-        wall = (id(element.layers), outer, element.convection_w_m2k)
+        # Heat flows through it as it lies: the same layers in a roof and in a floor are two kinds.
+        film = inside_film(element.boundary.tilt_deg)
+        wall = (id(element.layers), outer, element.convection_w_m2k, film)
         kind = self._kinds.get(wall)
         if kind is None:
             kind = self._kinds[wall] = len(self.walls)
-            self.walls.append((element.layers, outer, element.convection_w_m2k))
+            self.walls.append((element.layers, outer, element.convection_w_m2k, film))
         self.places.append((kind, CONDUCTION_CATEGORIES.index(element.category), row))
         self.levels.append((levels[0], levels[1], levels[2], levels[3], levels[4]))
 
@@ -292,19 +297,20 @@ def _numbered(face_room: Ints, type_of: Ints, kinds: Ints, categories: Ints, row
     return np.asarray(terms)
 
 
-def _kinds(walls: Sequence[tuple[Layers, float | None, float]], radiation_w_m2k: float) -> Kinds:
-    found = [admittance(layers, resistance) for layers, resistance, _ in walls]
-    convection = np.array([hc for _, _, hc in walls])
+def _kinds(walls: Sequence[tuple[Layers, float | None, float, float]], radiation_w_m2k: float) -> Kinds:
+    found = [admittance(layers, resistance) for layers, resistance, *_ in walls]
+    convection = np.array([hc for _, _, hc, _ in walls])
     own = np.stack([wall.own for wall in found])
-    at_once = np.array([own_at_once(layers, resistance) for layers, resistance, _ in walls])
+    at_once = np.array([own_at_once(layers, resistance) for layers, resistance, *_ in walls])
     return Kinds(
         convection=convection,
         across=np.stack([wall.across for wall in found]),
         own=own,
         face=1.0 / (own + (convection[:, None] + radiation_w_m2k)),
         face_at_once=1.0 / (at_once + convection + radiation_w_m2k),
-        layers_m2k_w=np.array([sum(layer.resistance_m2k_w for layer in layers) for layers, _, _ in walls]),
-        beyond_m2k_w=np.array([np.inf if beyond is None else beyond for _, beyond, _ in walls]),
+        layers_m2k_w=np.array([sum(layer.resistance_m2k_w for layer in layers) for layers, *_ in walls]),
+        beyond_m2k_w=np.array([np.inf if beyond is None else beyond for _, beyond, *_ in walls]),
+        film_m2k_w=np.array([film for *_, film in walls]),
     )
 
 

@@ -5,7 +5,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.fabric.steady import RSE, inside_film
+from pendrum_core.fabric.steady import RSE
 from pendrum_core.model.rooms import GAIN_CATEGORIES
 from pendrum_core.quantities.constants import STEPS_PER_DAY
 from pendrum_core.room.balance.harmonics import to_harmonics, to_steps
@@ -63,11 +63,9 @@ def steady_transfer_w_m2k(solved: Solved) -> Array:
 def _u_values(solved: Solved) -> Array:
     """U-values of pairs with the standard's films, (P,) [W/m2 K], ISO 6946:2017."""
     kinds, c = solved.stack.kinds, solved.outside.climate.coefficients
-    tilt = {c.convection_ceiling: 0.0, c.convection_floor: 180.0}
-    films = np.array([inside_film(tilt.get(float(hc), 90.0)) for hc in kinds.convection])
     # The balance's film outdoors gives way to the standard's.
     beyond = np.where(kinds.beyond_m2k_w == 1.0 / c.outside, RSE, kinds.beyond_m2k_w)
-    return np.asarray(1.0 / (films + kinds.layers_m2k_w + beyond)[solved.stack.pair_kind])
+    return np.asarray(1.0 / (kinds.film_m2k_w + kinds.layers_m2k_w + beyond)[solved.stack.pair_kind])
 
 
 def _winter_gains(solved: Solved) -> Array | None:

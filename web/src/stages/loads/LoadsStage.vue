@@ -104,7 +104,7 @@ const columns = computed<Column<LoadRow>[]>(() => [
   { key: "heating", title: "heating", quantity: "load", width: 72, value: (r) => r.heating_w, prior: (r) => r.prior?.heating_w, explain: both("heating") },
   ...toBase.value.slice(1),
   { key: "supply", title: "supply", quantity: "airflow", width: 64, value: (r) => r.flow_m3_s, prior: (r) => r.prior?.flow_m3_s, explain: (r) => (r.flow_m3_s ? both("airflow")(r) : null) },
-  { key: "sources", title: "sources at peak", width: 80, value: () => null },
+  { key: "sources", title: "sources", width: 80, value: () => null },
 ]); // prettier-ignore
 
 function toPlan(): void {
@@ -247,7 +247,7 @@ const building = computed(() => results.get("group", "building"));
   gap: 7px;
 }
 .head .rows {
-  flex: 0 0 112px;
+  flex: 0 0 126px;
 }
 .head .soft {
   min-width: 0;
