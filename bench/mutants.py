@@ -117,7 +117,9 @@ def noticed(fault: Fault) -> tuple[bool, str]:
         copy = Path(folder)
         for part in ("core", "server", "client", "docs"):
             shutil.copytree(ROOT / part, copy / part, ignore=shutil.ignore_patterns("*.egg-info"))
-        shutil.copytree(ROOT / "web" / "src", copy / "web" / "src")  # what is generated for the browser is held against the server
+        shutil.copytree(
+            ROOT / "web" / "src", copy / "web" / "src"
+        )  # what is generated for the browser is held against the server
         for part in ("pyproject.toml", "README.md"):
             shutil.copy(ROOT / part, copy / part)
         (copy / "var").mkdir()

@@ -43,3 +43,16 @@ class SharedFields(Kind):
         if low is not None and high is not None and low > high:
             raise ValueError(f"heating_setpoint_c {low} is above cooling_setpoint_c {high}")
         return self
+
+
+class BuildingFields(SharedFields):
+    """What the building says where nothing nearer does: it always says something."""
+
+    infiltration_ach: AirChanges = 0.3
+    minimum_air_changes: LeastAirChanges = 0.0
+    heating_setpoint_c: HeatedTo = 20.0
+    cooling_setpoint_c: CooledTo = 26.0
+    heating_setback_c: SetBackTo = 16.0
+    cooling_setup_c: SetUpTo = 30.0
+    warm_up_h: WarmUp = 2.0
+    pull_down_h: PullDown = 1.0

@@ -6,17 +6,7 @@ from pydantic import AfterValidator, Field, model_validator
 
 from projects.fields import MonthDay, Name, plain
 from projects.kinds.declare import About, Kind, Ref, called, link, number, options, whole
-from projects.kinds.passed_on import (
-    AirChanges,
-    CooledTo,
-    HeatedTo,
-    LeastAirChanges,
-    PullDown,
-    SetBackTo,
-    SetUpTo,
-    SharedFields,
-    WarmUp,
-)
+from projects.kinds.passed_on import BuildingFields
 
 MONTHS = [
     "January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December",
@@ -33,21 +23,13 @@ class Holiday(Kind):
     name: Annotated[str, Field(max_length=80), AfterValidator(plain), called("Name")] = ""
 
 
-class ProjectFields(SharedFields):
+class ProjectFields(BuildingFields):
     """Choices of the whole building, and what its rooms inherit where nothing nearer says otherwise."""
 
     about: ClassVar[About] = About(single=True)
 
     name: Annotated[Name, called("Name")]
     height_m: Annotated[float, number("Height", "length", 0.5, 100)] = 3.0
-    infiltration_ach: AirChanges = 0.3
-    minimum_air_changes: LeastAirChanges = 0.0
-    heating_setpoint_c: HeatedTo = 20.0
-    cooling_setpoint_c: CooledTo = 26.0
-    heating_setback_c: SetBackTo = 16.0
-    cooling_setup_c: SetUpTo = 30.0
-    warm_up_h: WarmUp = 2.0
-    pull_down_h: PullDown = 1.0
     profile: Annotated[
         str, options("Course of the day", {"handbook": "handbook profile", "sinusoid": "sinusoid, peak 15:00"})
     ] = "handbook"
