@@ -5,7 +5,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from core.tests.rooms import CLIMATE, room
+from core.tests.rooms import CLIMATE, DAY, room
 from pendrum_core.air.outdoor_air import breathing_air_m3_s, system_outdoor_air, zone_outdoor_air_m3_s
 from pendrum_core.checks.results import result_snags
 from pendrum_core.model.building import Building
@@ -13,6 +13,7 @@ from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
 from pendrum_core.moist_air import enthalpy_j_kg, relative_humidity
 from pendrum_core.results.kit import kit_list
 from pendrum_core.run import calculate
+from pendrum_core.schedule.pattern import step_averages
 from pendrum_core.working.explain import explain
 
 
@@ -255,6 +256,34 @@ class WorkingTrees(unittest.TestCase):
             explain(self.results, "room_cooling", "nowhere")
         with self.assertRaises(KeyError):
             explain(self.results, "colour", "r1")
+
+
+class LightsToReturn(unittest.TestCase):
+    """Half of the lights' heat never enters the rooms: it warms the return air on its way to the unit."""
+
+    def test_the_rooms_need_less_and_the_return_air_is_warmer_by_it(self) -> None:
+        plain = building()
+        moved = []
+        for one in plain.rooms:
+            lights = next(gain for gain in one.gains if gain.category == "lights")
+            half = replace(lights, sensible_w=lights.sensible_w / 2)
+            rest = tuple(half if gain is lights else gain for gain in one.gains)
+            moved.append(replace(one, gains=rest, return_gains=(replace(half, radiant_share=0.0),)))
+        before, after = calculate(plain), calculate(replace(plain, rooms=tuple(moved)))
+        for one in plain.rooms:
+            self.assertLess(after.rooms[one.id].cooling.sensible_w, before.rooms[one.id].cooling.sensible_w)
+        unit = after.systems["s"]
+        path = unit.summer
+        m, s = unit.peak
+        heat = sum(80.0 * float(step_averages(DAY)[s]) for _ in plain.rooms)
+        warmed = float(path.plenum_c[m, s] - path.return_c[m, s])
+        self.assertAlmostEqual(warmed, heat / (float(path.flow_kg_s[m, s]) * 1020.0), delta=0.05 * warmed)
+        self.assertLess(unit.balance, 1e-6)
+        # What does not enter the rooms still reaches the coil, but for what goes out with the exhaust.
+        fell = float(before.systems["s"].coil_total_w[m, s] - unit.coil_total_w[m, s])
+        self.assertLess(fell, heat)
+        plain_path = before.systems["s"].summer
+        self.assertAlmostEqual(float(plain_path.plenum_c[m, s]), float(plain_path.return_c[m, s]), places=6)
 
 
 class Kit(unittest.TestCase):

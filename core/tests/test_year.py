@@ -190,6 +190,18 @@ class Buildings(unittest.TestCase):
         )
         self.assertGreater(gas, float(self.found.output_w["h", "uh"].sum(dtype=float)))
 
+    def test_lights_into_the_return_air_are_paid_for_and_not_lost(self) -> None:
+        """Half of their heat into the return: the same electricity; the coil still gets it, the rooms are no warmer for it."""
+        day = YearCourse((DAY,), (0,) * 365)
+        half = YearGain("lights", 80.0, 0.5, day)
+        years = [replace(year, gains=(half,), return_gains=(half,)) for year in self.years]
+        moved = building_year(self.results, years, self.sky, {}, {})
+        total = [float(one.energy_w["lights", "electricity"].sum(dtype=float)) for one in (self.found, moved)]
+        self.assertAlmostEqual(total[1] / total[0], 1.0, places=5)
+        self.assertLess(moved.systems["s"].balance, 1e-6)
+        for identity, found in moved.asked.items():
+            self.assertLess(float(found.cooling_w.sum()), float(self.found.asked[identity].cooling_w.sum()))
+
     def test_a_cancelled_year_stops(self) -> None:
         def tell(share: float, doing: str) -> None:
             if share > 0.3:

@@ -4,9 +4,12 @@ from django.urls import path, re_path
 
 from api.problems import nowhere, outside, refused_request
 from api.routes import api
+from config.health import alive, ready
 from config.page import page
 
 urlpatterns = [
+    path("api/alive", alive),
+    path("api/ready", ready),
     path("api/", api.urls),
     re_path(r"^api(/.*)?$", nowhere),
     re_path(r"^(?!api/|static/).*$", page),

@@ -80,7 +80,7 @@ NOTHING = RoomAir()
 @dataclass(frozen=True)
 class Season:
     """What a season is worked out from: rooms and their other air, outdoors, supply temperature, flows' limits [kg/s], and who
-    is heated. `by_mass`: flows are masses, whatever their moisture; else heat capacity rates as they were sized.
+    is heated; `lights_w` goes into the return air. `by_mass`: flows are masses, whatever their moisture; else heat capacity rates as they were sized.
     """
 
     asked: Asked
@@ -95,6 +95,7 @@ class Season:
     leak_kg_s: Array
     cp_j_kgk: float
     by_mass: bool = False
+    lights_w: Array | float = 0.0
 
 
 def served_by(season: Season, supply_c: Array, cp_j_kgk: Array | float | None = None) -> Served:
@@ -167,7 +168,7 @@ def settled(season: Season, unit: Unit, served: Served) -> tuple[Served, Path, A
             air_c=served.air_c,
             latent_w=latent,
             leak_kg_s=leak,
-            lights_w=np.zeros(shape[1:]),
+            lights_w=np.broadcast_to(np.asarray(season.lights_w, dtype=float), shape[1:]),
             other_kg_s=other,
             other_w=other_w,
         )

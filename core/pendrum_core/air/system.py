@@ -250,7 +250,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         least_kg_s=_made_up(least_kg[:, None, None] * on, [d.air for d in demands]), most_kg_s=_made_up(most_kg[:, None, None] * on, [d.air for d in demands]),
         heat_most_w=_heat_most(demands, reheats, on),
         latent_w=np.stack([d.latent_w for d in demands]), leak_kg_s=np.array([d.room.infiltration_m3_s / volume for d in demands]), cp_j_kgk=_cp(flows),
-        by_mass=system.kind == MAKE_UP,
+        by_mass=system.kind == MAKE_UP, lights_w=_lights_w(system, demands, outside),
     )  # fmt: skip
     # The largest sum of what rooms take at one time: what fan and unit carry.
     served = served_by(summer, target)
@@ -287,6 +287,16 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         ),
         pressure_pa=pressure,
     )  # fmt: skip
+
+
+def _lights_w(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdoors) -> Array:
+    """Heat of lights into its return air on the design days, (months, steps) [W]; of rooms that it serves first."""
+    first = {terminal.room for terminal in system.terminals if terminal.rank == 1}
+    total = np.zeros(outside.dry_bulb_c.shape)
+    for demand in demands:
+        for gain in demand.room.return_gains if demand.room.id in first else ():
+            total += gain.sensible_w * np.stack([step_averages(gain.on(m.month)) for m in outside.climate.months])
+    return total
 
 
 def least_flow_m3_s(system: AirSystem, flow: RoomAirflow) -> float:

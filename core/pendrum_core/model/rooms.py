@@ -179,6 +179,7 @@ class Room:
         transfers: air from other rooms.
         heating_radiant_share: of the heat of its emitter, onto all faces by area [-].
         warm_limit_c: air above which a room without cooling counts as too warm [°C].
+        return_gains: what its lights give straight into the return air of the system that serves it first.
     """
 
     id: str
@@ -202,6 +203,7 @@ class Room:
     transfers: tuple[TransferAir, ...] = ()
     heating_radiant_share: float = 0.0
     warm_limit_c: float = 28.0
+    return_gains: tuple[Gain, ...] = ()
 
     @cached_property
     def neighbours(self) -> frozenset[str]:

@@ -63,6 +63,7 @@ class YearRoom:
         heating_w, cooling_w: most that its plant can do; None without limit.
         people: share of its people that is there; hours count as occupied while it is above nought.
         warm_limit_c: above which an occupied hour counts as too warm.
+        return_gains: as in Room.
     """
 
     room: Room
@@ -74,3 +75,4 @@ class YearRoom:
     drawn: YearDrawnAir | None = None
     people: YearCourse | None = None
     warm_limit_c: float = 28.0
+    return_gains: tuple[YearGain, ...] = ()

@@ -107,11 +107,14 @@ def building_year(
             asked,
         )
         rooms |= {year.room.id: again[year.room.id] for year in years}
+    lights, lit = _return_lights(years, hours), set[str]()
     systems: dict[str, SystemYear] = {}
     for number, (identity, one) in enumerate(planned.items()):
         progress(_ROOMS_SHARE + 0.2 * number / len(planned), f"air system {drawn[identity].name}")
         try:
             takes = {room: last[room] == identity for room in one.names}
+            first = [lights[room] for room in one.names if room in lights and room not in lit]
+            lit.update(one.names)
             systems[identity] = system_year(
                 drawn[identity],
                 results.systems[identity],
@@ -119,6 +122,7 @@ def building_year(
                 rooms=rooms,
                 takes=takes,
                 leaks_m3_s=leaks,
+                lights_w=np.sum(first, axis=0) if first else np.zeros(hours),
                 sky=sky,
             )
         except ValueError as error:
@@ -128,6 +132,8 @@ def building_year(
     for room, found in rooms.items():
         if room not in streams and float(found.cooling_w.max()) > 0.0:
             meter.add("cooling", NO_COLD, found.cooling_w.astype(float))
+    for course in lights.values():
+        meter.add("lights", ELECTRICITY, course)
     for of_room in rooms.values():
         meter.add("lights", ELECTRICITY, of_room.gains_w[1].astype(float))
         meter.add("equipment", ELECTRICITY, of_room.gains_w[2].astype(float))
@@ -152,6 +158,15 @@ def building_year(
         stores=stores,
         faults=tuple(faults),
     )
+
+
+def _return_lights(years: list[YearRoom], hours: int) -> dict[str, Array]:
+    """What lights give into return air, hour by hour, of the rooms where they do [W]."""
+    return {
+        year.room.id: np.asarray(sum(gain.sensible_w * gain.course.hours()[:hours] for gain in year.return_gains))
+        for year in years
+        if year.return_gains
+    }
 
 
 def _circuits(

@@ -79,7 +79,7 @@ def plan(
 
 def system_year(
     system: AirSystem, sized: AirSystemResult, planned: Planned, rooms: Mapping[str, RoomYear], takes: Mapping[str, bool],
-    leaks_m3_s: Mapping[str, float], sky: YearSky,
+    leaks_m3_s: Mapping[str, float], lights_w: Array, sky: YearSky,
 ) -> SystemYear:  # fmt: skip
     """The system with its rooms under its air; `takes` says of which rooms it carries the cooling that is left."""
     names, hours = planned.names, len(sky.dry_bulb_c)
@@ -99,7 +99,7 @@ def system_year(
         unit_of(system, sized.fan, sized.least_outdoor_kg_s, sized.pressure_pa, sized.ducts), target_c=planned.supply_c
     )
     taken = flow if system.kind == MAKE_UP else np.zeros_like(flow)
-    path = walk(unit, Rooms(flow, taken, air, latent, leak, np.zeros(hours)), sky.dry_bulb_c, outdoor_w)
+    path = walk(unit, Rooms(flow, taken, air, latent, leak, lights_w), sky.dry_bulb_c, outdoor_w)
     return SystemYear(
         path.flow_kg_s, path.outdoor_kg_s, cooling_w=path.cooling_w, heating_w=path.heating_w + path.reheat_w + path.preheat_w, fans_w=path.fan_w + path.return_fan_w,
         water_kg_s=path.flow_kg_s * path.humidified_kg_kg, short_w=short.sum(axis=0), balance=path.balance,

@@ -37,16 +37,36 @@ class ToldGain(NamedTuple):
     person_w: float = 0.0
 
 
+def return_share(look: Lookups, room: Row, use: Row) -> float:
+    """Of its lights' heat, what goes into the return air: nothing where no unit with return air serves the room first."""
+    system = look.row("air_system", room["air_system"] or room["second_system"])
+    returns = system is not None and system["arrangement"] == "central" and not system["outdoor_only"]
+    return float(use["lights_return_share"]) if returns else 0.0
+
+
+def told_return_gains(use: Row, values: dict[str, Effective], area: float, share: float) -> tuple[ToldGain, ...]:
+    """What the lights give into the return air, where they do."""
+    watts = values["lights_w_m2"].value * area * share
+    return (ToldGain("lights", "Lights, return air", watts, 0.0, 0.0, use["lights_schedule"]),) if watts else ()
+
+
+def return_gains_of(
+    look: Lookups, use: Row, values: dict[str, Effective], area: float, share: float
+) -> tuple[Gain, ...]:  # fmt: skip
+    """The same on the design days."""
+    return tuple(_on_design_days(look, told) for told in told_return_gains(use, values, area, share))
+
+
 def told_gains(
-    look: Lookups, use: Row, values: dict[str, Effective], area: float, occupied: bool = True
+    look: Lookups, use: Row, values: dict[str, Effective], area: float, occupied: bool = True, to_return: float = 0.0
 ) -> tuple[ToldGain, ...]:
-    """Every gain of a room that is not nothing; nobody is in a room that is not occupied."""
+    """Every gain of a room that is not nothing; nobody is in a room that is not occupied. `to_return` is the lights' share that never gets into it."""
     people = values["people_per_m2"].value * area if occupied else 0.0
     room_c = values["cooling_setpoint_c"].value if values["cooled"].value else REFERENCE_C
     person = person_of(use, room_c)
     # A schedule of W per person sets the sensible part, the latent one follows it.
     gives = use["person_schedule"] if person.sensible_w else None
-    radiant, lights = use["lights_radiant_share"], values["lights_w_m2"].value * area
+    radiant, lights = use["lights_radiant_share"], values["lights_w_m2"].value * area * (1.0 - to_return)
     found = [
         ToldGain("people", "People", sensible_w=people * person.sensible_w, latent_w=people * person.latent_w, radiant_share=use["people_radiant_share"],
                  schedule=use["people_schedule"], person=gives, person_w=person.sensible_w),
@@ -62,10 +82,10 @@ def told_gains(
 
 
 def gains_of(
-    look: Lookups, use: Row, values: dict[str, Effective], area: float, occupied: bool = True
+    look: Lookups, use: Row, values: dict[str, Effective], area: float, occupied: bool = True, to_return: float = 0.0
 ) -> tuple[Gain, ...]:
     """The gains of a room on the design days."""
-    return tuple(_on_design_days(look, told) for told in told_gains(look, use, values, area, occupied))
+    return tuple(_on_design_days(look, told) for told in told_gains(look, use, values, area, occupied, to_return))
 
 
 def _on_design_days(look: Lookups, told: ToldGain) -> Gain:

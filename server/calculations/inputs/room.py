@@ -5,7 +5,7 @@ from dataclasses import replace
 from math import isfinite
 
 from calculations.inputs.faces import faces_of
-from calculations.inputs.gains import gains_of
+from calculations.inputs.gains import gains_of, return_gains_of, return_share
 from calculations.inputs.missing import Missing
 from calculations.inputs.thermostat import crossed, humidity_of, thermostat_of
 from calculations.lookups import Lookups
@@ -98,6 +98,7 @@ def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
     if room["occupied"]:
         rates = use["air_per_person_m3_s"] * people, use["air_per_area_m3_s_m2"] * area
         need = breathing_air_m3_s(*rates, use["outdoor_air_changes"], volume)
+    to_return = return_share(look, room, use)
     bare = Room(
         id=identity,
         number=room["number"],
@@ -106,7 +107,8 @@ def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
         volume_m3=volume,
         elements=(),
         windows=(),
-        gains=gains_of(look, use, values, area, room["occupied"]),
+        gains=gains_of(look, use, values, area, room["occupied"], to_return),
+        return_gains=return_gains_of(look, use, values, area, to_return),
         infiltration_m3_s=leak,
         direct_outdoor_air_m3_s=0.0 if _brings_outdoor_air(look, room) else need / use["air_effectiveness"],
         # Design values are what the thermostat asks at most: a programme may ask for other ones than the use's figure.

@@ -2,7 +2,7 @@
 
 from datetime import date, timedelta
 
-from calculations.inputs.gains import told_gains
+from calculations.inputs.gains import return_share, told_gains, told_return_gains
 from calculations.inputs.schedules import holidays, month_day, year_plan
 from calculations.inputs.thermostat import Goal, goals_of
 from calculations.lookups import Lookups
@@ -103,7 +103,8 @@ def year_room(look: Lookups, courses: Courses, room: Room, values: dict[str, Eff
     row = look.existing("room", room.id)
     use = look.existing("use", row["use"])
     gains = []
-    for told in told_gains(look, use, values, room.floor_area_m2, row["occupied"]):
+    share = return_share(look, row, use)
+    for told in told_gains(look, use, values, room.floor_area_m2, row["occupied"], share):
         course = courses.of(told.schedule)
         if told.person is not None:
             course = courses.together(course, courses.of(told.person), _Times(1.0 / told.person_w))
@@ -113,6 +114,10 @@ def year_room(look: Lookups, courses: Courses, room: Room, values: dict[str, Eff
         room, tuple(gains), heating=_set_points(courses, use, "heating", heat), cooling=_set_points(courses, use, "cooling", cool),
         heating_w=row["heating_capacity_w"], cooling_w=row["cooling_capacity_w"], drawn=_drawn(look, courses, use, row, room),
         people=courses.of(use["people_schedule"]) if row["occupied"] and values["people_per_m2"].value else None, warm_limit_c=room.warm_limit_c,
+        return_gains=tuple(
+            YearGain(told.category, told.sensible_w, 0.0, courses.of(told.schedule))
+            for told in told_return_gains(use, values, room.floor_area_m2, share)
+        ),
     )  # fmt: skip
 
 

@@ -56,6 +56,16 @@ class UseFields(SharedFields):
     task_lights_w_m2: Annotated[float, number("Task lights", "connected_density", 0, 500)] = 0.0
     task_lights_schedule: Annotated[Ref, link("Task lights lit as", "schedule")] = None
     lights_radiant_share: Annotated[float, number("Radiant share of the lights", "percent", 0, 1)] = 0.5
+    lights_return_share: Annotated[
+        float,
+        number(
+            "Lights' heat into the return air",
+            "percent",
+            0,
+            0.9,
+            hint="Where a unit with return air serves the room; task lights stay in the room.",
+        ),
+    ] = 0.0
     lights_schedule: Annotated[Ref, link("Lights lit as", "schedule")] = None
     equipment_basis: Annotated[str, options("Equipment entered as", _POWER)] = "w_m2"
     equipment_value: Annotated[float, number("Equipment", "", 0, 1e6)] = 0.0

@@ -3062,6 +3062,12 @@ export interface components {
              */
             lights_radiant_share: number;
             /**
+             * Lights' heat into the return air
+             * @description Lights' heat into the return air. Where a unit with return air serves the room; task lights stay in the room.
+             * @default 0
+             */
+            lights_return_share: number;
+            /**
              * Lights lit as
              * @description Lights lit as.
              * @default null

@@ -39,7 +39,9 @@ const left = computed(() =>
           v-bind="field('task_lights_schedule', { choices: fractions, empty: 'all the time' })" /></template
       >;
       <Field inline v-bind="field('lights_radiant_share')" />
-      is radiant.
+      is radiant; of the lights' heat
+      <Field inline v-bind="field('lights_return_share')" />
+      goes into the return air of a unit that has one.
     </p>
   </div>
   <div class="block">
