@@ -1,5 +1,6 @@
 """Air balance of rooms, make-up units, and rooms on two systems: against sums by hand."""
 
+import re
 import unittest
 from dataclasses import replace
 
@@ -7,6 +8,7 @@ import numpy as np
 
 from core.tests.rooms import CLIMATE, room
 from pendrum_core.air.balance import LEAKS, RETURN, SUPPLY, TRANSFER, air_balance
+from pendrum_core.checks.balance import balance_snags
 from pendrum_core.climate.atmosphere import site_pressure_pa
 from pendrum_core.model.building import Building
 from pendrum_core.model.rooms import Boundary, Element, Gain, Room
@@ -156,6 +158,19 @@ class Transfers(unittest.TestCase):
         self.assertAlmostEqual(balance.surplus_m3_s, -0.15)
         self.assertAlmostEqual(balance.leak_in_m3_s, 0.15)
         self.assertEqual(balance.returned_m3_s, 0.0)
+
+    def test_the_snag_says_how_much_the_extracts_take_too_much(self) -> None:
+        air = system("s", terminal("c", pinned_flow_m3_s=0.1))
+        hood = (Extract("x", "Hood", "c", 0.25),)
+        results = found(Building(CLIMATE, (closed("c", 500.0),), systems=(air,), extracts=hood))
+        snags = [snag for snag in balance_snags(results) if snag.code == "return_below_nought"]
+        self.assertEqual([snag.id for snag in snags], ["c"])
+        # 100 L/s at the supply air's 14 °C are 102 L/s of air at 20 °C; its moisture adds half a litre.
+        lacks = int(re.search(r"take (\d+) L/s more than its system brings", snags[0].sentence)[1])  # type: ignore[index]
+        self.assertAlmostEqual(lacks, 250.0 - 100.0 * 293.15 / 287.15, delta=1.5)
+        plenty = system("s", terminal("c", pinned_flow_m3_s=0.3))
+        results = found(Building(CLIMATE, (closed("c", 500.0),), systems=(plenty,), extracts=hood))
+        self.assertEqual(list(balance_snags(results)), [])
 
 
 class OutdoorAirUnitAndFanCoil(unittest.TestCase):

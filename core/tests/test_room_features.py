@@ -200,6 +200,10 @@ class Envelope(unittest.TestCase):
         self.assertAlmostEqual(found.air_w_k, 3 * 0.006 * 1200.0)
         self.assertAlmostEqual(found.time_constant_h, found.capacity_j_k / (total + found.air_w_k) / 3600.0)
 
+    def test_untreated_outdoor_air_is_lost_heat_like_a_leak(self) -> None:
+        aired = replace(room(), direct_outdoor_air_m3_s=0.05)
+        self.assertAlmostEqual(Envelopes().of([aired], 1200.0).air_w_k, (0.006 + 0.05) * 1200.0)
+
     def test_a_plain_slab_s_capacity(self) -> None:
         """A thick bare slab stores what ISO 13786 says for a half-infinite body: sqrt(lambda rho c T/(2 pi))."""
         thick = Element(

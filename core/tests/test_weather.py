@@ -7,6 +7,7 @@ from pathlib import Path
 import numpy as np
 import pandas as pd
 import pvlib
+from pvlib.irradiance import get_extra_radiation
 
 from pendrum_core.sun.irradiance import clear_sky
 from pendrum_core.sun.position import SunPosition
@@ -97,6 +98,17 @@ class Tmy3(unittest.TestCase):
         self.assertIn("3998 hours", read_tmy3_text(short).faults[0].message)
         self.assertIsNone(read_tmy3_text(short).year)
         self.assertIsNone(read_tmy3_text("nothing\nof the kind").year)
+
+    def test_a_value_that_cannot_be_is_named_by_its_line(self) -> None:
+        lines = (SAMPLES / "723170TYA.CSV").read_text(encoding="latin-1").splitlines()
+        column = lines[1].split(",").index("Dry-bulb (C)")
+        cells = lines[1000].split(",")
+        cells[column] = "99.0"
+        lines[1000] = ",".join(cells)
+        reading = read_tmy3_text("\n".join(lines))
+        self.assertIsNone(reading.year)
+        self.assertEqual([fault.line for fault in reading.faults], [1001])  # lines count from 1
+        self.assertIn("99 cannot be", reading.faults[0].message)
         self.assertFalse(looks_like_tmy3("a,b\n1,2"))
 
 
@@ -234,6 +246,14 @@ class OutOfPlace(unittest.TestCase):
 
 
 class Derived(unittest.TestCase):
+    def test_irradiance_above_the_atmosphere_by_another_formula(self) -> None:
+        """Spencer's series for the earth's distance."""
+        e0 = sun_at_hours(2027, 8760, 46.0, 10.0, 1.0)[1]
+        days = pd.date_range("2027-01-01", periods=8760, freq="h")
+        other = get_extra_radiation(days, solar_constant=1367.0, method="spencer").to_numpy()
+        np.testing.assert_allclose(e0, other, rtol=0.003)
+        self.assertLess(int(np.argmax(e0)) // 24, 7)  # nearest to the sun early in January
+
     def test_optical_depths_of_a_made_sky_are_found_again(self) -> None:
         elevation, e0 = sun_at_hours(2027, 8760, 46.0, 10.0, 1.0)
         high = elevation > 20.0
