@@ -128,14 +128,43 @@ class Loads(BrowserTest):
         self.assertEqual(self.page.get_by_label("Colour by").input_value(), "cooling at the hour, by area")
 
     def test_the_proof_book(self) -> None:
-        self.page.keyboard.press("/")
-        self.page.get_by_role("dialog", name="Jump to").get_by_role("textbox").fill("proof")
-        self.page.keyboard.press("Enter")
+        self.jump("proof")
         self.page.get_by_role("heading", name="Proof book").wait_for()
         text = self.page.get_by_role("note").inner_text()
         good, total = (int(part) for part in text.split(" hold")[0].split(" of "))
         self.assertEqual(good, total)
         self.assertEqual(self.page.get_by_role("cell", name="holds", exact=True).count(), total)
+
+    def jump(self, words: str) -> None:
+        self.page.keyboard.press("/")
+        self.page.get_by_role("dialog", name="Jump to").get_by_role("textbox").fill(words)
+        self.page.keyboard.press("Enter")
+        self.page.get_by_role("dialog", name="Jump to").wait_for(state="detached")
+
+    def test_everything_is_jumped_to(self) -> None:
+        """Things, pages and commands by their words alone."""
+        page = self.page
+        self.jump("brick material")
+        page.get_by_role("grid", name="Materials").wait_for()
+        self.jump("weather file")
+        page.get_by_role("button", name="Weather file", pressed=True).wait_for()
+        self.jump("inch-pound")
+        page.get_by_role("button", name="IP", exact=True, pressed=True).wait_for()
+        self.jump("units si")
+        self.jump("night drawing")
+        page.locator("html.night").wait_for()
+        self.jump("kiln room")
+        page.get_by_role("heading", name="Rooms").wait_for()
+        count = lambda: len(self.fetch("document")["objects"]["room"])  # noqa: E731
+        before = count()
+        self.jump("add room")
+        self.settle()
+        self.assertEqual(count(), before + 1)
+        self.jump("undo command")
+        self.settle()
+        self.assertEqual(count(), before)
+        self.jump("import rooms")
+        page.get_by_role("dialog").get_by_text("gbXML").first.wait_for()
 
     def test_loads_on_paper(self) -> None:
         self.page.emulate_media(media="print")

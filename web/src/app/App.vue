@@ -14,6 +14,7 @@ import DayRail from "./DayRail.vue";
 import FirstSteps from "./FirstSteps.vue";
 import { useFollowing } from "./following";
 import JumpBox from "./JumpBox.vue";
+import type { Panel } from "./jumps";
 import KeyHelp from "./KeyHelp.vue";
 import { useKeys } from "./keys";
 import MessageBar from "./MessageBar.vue";
@@ -35,6 +36,11 @@ const outside = ref(false);
 const failure = ref("");
 const listed = ref(false);
 const panel = ref<"" | "jump" | "keys" | "snags">("");
+const strip = ref<InstanceType<typeof TopStrip> | null>(null);
+function show(what: Panel): void {
+  if (what === "keys" || what === "snags") panel.value = what;
+  else strip.value?.open(what);
+}
 
 const stage = computed(() => STAGES.find((item) => item.key === route.name));
 const showRoll = computed(() => view.rollOpen && stage.value?.roll === true);
@@ -165,6 +171,7 @@ useKeys({
       :class="{ rail: stage?.rail && ready, noroll: !showRoll, noworking: !showWorking }"
     >
       <TopStrip
+        ref="strip"
         :projects="session.projects"
         @jump="panel = 'jump'"
         @snags="panel = panel === 'snags' ? '' : 'snags'"
@@ -189,7 +196,7 @@ useKeys({
       <DayRail v-if="stage?.rail && ready" class="dayrail" />
     </div>
     <SnagPanel v-if="panel === 'snags'" @close="panel = ''" />
-    <JumpBox v-if="panel === 'jump'" @close="panel = ''" />
+    <JumpBox v-if="panel === 'jump'" @close="panel = ''" @open="show" />
     <KeyHelp v-if="panel === 'keys'" @close="panel = ''" />
     <ConflictDialog />
     <MessageBar />

@@ -1,65 +1,18 @@
 <script setup lang="ts">
-import { useDocument } from "@/document/store";
-import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
-import { useRouter } from "vue-router";
-import { STAGES } from "./stages";
+import { find, useJumps, type Jump, type Panel } from "./jumps";
 
-const emit = defineEmits<{ close: [] }>();
-const doc = useDocument();
-const view = useView();
-const router = useRouter();
+const emit = defineEmits<{ close: []; open: [panel: Panel] }>();
 const text = ref("");
 const index = ref(0);
+const jumps = useJumps((panel) => emit("open", panel));
+const all = computed(jumps);
+const found = computed(() => find(all.value, text.value));
 
-interface Target {
-  name: string;
-  what: string;
-  go: () => void;
-}
-
-function toStage(key: string, at = ""): void {
-  void router.push({ path: `/${doc.projectId}/${key}`, query: at ? { at } : {} });
-}
-
-const targets = computed<Target[]>(() => [
-  ...STAGES.map((stage) => ({ name: stage.name, what: "stage", go: () => toStage(stage.key) })),
-  ...doc.rows("room").map((room) => ({
-    name: `${room.number} ${room.name}`,
-    what: "room",
-    go: () => view.selectRoom(room.id),
-  })),
-  ...doc.rows("air_system").map((row) => ({
-    name: row.name,
-    what: "air system",
-    go: () => {
-      view.airSystem = row.id;
-      toStage("air");
-    },
-  })),
-  ...doc.rows("schedule").map((row) => ({
-    name: row.name,
-    what: "schedule",
-    go: () => toStage("schedules", `schedule/${row.id}`),
-  })),
-  ...doc
-    .rows("use")
-    .map((row) => ({ name: row.name, what: "use", go: () => toStage("uses", `use/${row.id}`) })),
-  ...doc
-    .rows("assembly")
-    .map((row) => ({ name: row.name, what: "assembly", go: () => toStage("fabric", `assembly/${row.id}`) })),
-  { name: "Proof book", what: "how the program is checked", go: () => toStage("proof") },
-  { name: "Undo", what: "command", go: () => void doc.undo() },
-  { name: "Redo", what: "command", go: () => void doc.redo() },
-]);
-const found = computed(() => {
-  const wanted = text.value.trim().toLowerCase();
-  return targets.value.filter((target) => target.name.toLowerCase().includes(wanted)).slice(0, 14);
-});
-
-function take(target: Target | undefined): void {
-  target?.go();
+/** The box is closed first: what is gone to may open a panel of its own. */
+function take(jump: Jump | undefined): void {
   emit("close");
+  jump?.go();
 }
 /** The field takes the keys at once: whoever presses / types on. */
 const field = ref<{ focus: () => void } | null>(null);
@@ -72,7 +25,7 @@ watch(field, (there) => there?.focus(), { flush: "post" });
       <v-text-field
         ref="field"
         v-model="text"
-        label="Jump to room, system, schedule or command"
+        label="Jump to a thing, a page, a snag or a command"
         @update:model-value="index = 0"
         @keydown.down.prevent="index = Math.min(found.length - 1, index + 1)"
         @keydown.up.prevent="index = Math.max(0, index - 1)"
@@ -80,14 +33,15 @@ watch(field, (there) => there?.focus(), { flush: "post" });
       />
       <v-list selectable aria-label="What was found">
         <v-list-item
-          v-for="(target, i) in found"
-          :key="target.what + target.name"
+          v-for="(jump, i) in found"
+          :key="i"
           :active="i === index"
-          :title="target.name"
-          @click="take(target)"
+          :title="jump.name"
+          @click="take(jump)"
         >
           <template #append>
-            <span class="soft">{{ target.what }}</span>
+            <kbd v-if="jump.key">{{ jump.key }}</kbd>
+            <span class="soft what">{{ jump.what }}</span>
           </template>
         </v-list-item>
       </v-list>
@@ -99,5 +53,10 @@ watch(field, (there) => there?.focus(), { flush: "post" });
 <style scoped>
 .box {
   padding: 12px;
+}
+.what {
+  margin-left: 10px;
+  min-width: 64px;
+  text-align: right;
 }
 </style>

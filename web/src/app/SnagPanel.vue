@@ -3,15 +3,13 @@ import { useDocument } from "@/document/store";
 import type { Change } from "@/document/types";
 import { useResults } from "@/results/store";
 import type { Snag } from "@/results/types";
-import { useView } from "@/view/store";
 import { computed, onMounted, ref } from "vue";
-import { useRouter } from "vue-router";
+import { usePlaces } from "./places";
 
 const emit = defineEmits<{ close: [] }>();
 const doc = useDocument();
 const results = useResults();
-const view = useView();
-const router = useRouter();
+const { toSnag } = usePlaces();
 const box = ref<HTMLElement | null>(null);
 const LEVELS = { stops: "stops the calculation", doubtful: "doubtful", note: "note" };
 const snags = computed(() => {
@@ -19,26 +17,24 @@ const snags = computed(() => {
   return all.sort((a, b) => Object.keys(LEVELS).indexOf(a.level) - Object.keys(LEVELS).indexOf(b.level));
 });
 
-/** Snags that are mended where the air balance of rooms stands. */
-const BALANCE_CODES = new Set([
-  "extract_without_make_up",
-  "return_below_nought",
-  "room_off_balance",
-  "nothing_to_make_up",
-]);
+/** Snags of one kind under one heading where there are more than two; the first says what it is about. */
+const groups = computed(() => {
+  const byCode = new Map<string, Snag[]>();
+  for (const snag of snags.value)
+    byCode.set(`${snag.level} ${snag.code}`, [...(byCode.get(`${snag.level} ${snag.code}`) ?? []), snag]);
+  return [...byCode].map(([key, all]) => ({ key, all }));
+});
+const FEW = 2;
+const open = ref(new Set<string>());
+function shown(key: string, all: Snag[]): Snag[] {
+  return all.length <= FEW || open.value.has(key) ? all : all.slice(0, 1);
+}
+function toggle(key: string): void {
+  if (!open.value.delete(key)) open.value.add(key);
+}
 
 function goThere(snag: Snag): void {
-  if (snag.kind === "room") view.selectRoom(snag.id);
-  if (snag.kind === "surface") view.selectRoom(doc.get("surface", snag.id)?.room ?? "");
-  else if (snag.kind === "opening") {
-    view.selectRoom(doc.get("surface", doc.get("opening", snag.id)?.surface)?.room ?? "");
-  } else if (snag.kind === "transfer" || BALANCE_CODES.has(snag.code)) view.airSystem = "balance";
-  else if (snag.kind === "air_system") view.airSystem = snag.id;
-  else if (snag.kind === "duct_section") view.airSystem = doc.get("duct_section", snag.id)?.air_system ?? "";
-  else if (snag.kind === "circuit" || snag.kind === "hot_water") view.circuit = snag.id;
-  else if (snag.kind === "pipe_section") view.circuit = doc.get("pipe_section", snag.id)?.circuit ?? "";
-  view.wanted = snag.field ? { kind: snag.kind, id: snag.id, field: snag.field } : null;
-  void router.push({ path: `/${doc.projectId}/${snag.stage}`, query: { at: `${snag.kind}/${snag.id}` } });
+  toSnag(snag);
   emit("close");
 }
 
@@ -53,19 +49,24 @@ onMounted(() => box.value?.focus());
     </div>
     <div class="list">
       <p v-if="!snags.length" class="empty">The checks found nothing.</p>
-      <div v-for="snag in snags" :key="snag.code + snag.id" class="snag" :class="snag.level">
-        <span class="tag">{{ LEVELS[snag.level] }}</span>
-        <p>{{ snag.sentence }}</p>
-        <TextAct @click="goThere(snag)">Go there: {{ snag.way_out }}</TextAct>
-        <Act
-          v-if="snag.mend"
-          class="mend"
-          title="One step that can be undone"
-          @click="doc.attempt(snag.mend.label, snag.mend.changes as Change[])"
-        >
-          {{ snag.mend.label }}
-        </Act>
-      </div>
+      <template v-for="{ key, all } in groups" :key="key">
+        <div v-for="snag in shown(key, all)" :key="snag.id" class="snag" :class="snag.level">
+          <span class="tag">{{ LEVELS[snag.level] }}</span>
+          <p>{{ snag.sentence }}</p>
+          <TextAct @click="goThere(snag)">Go there: {{ snag.way_out }}</TextAct>
+          <Act
+            v-if="snag.mend"
+            class="mend"
+            title="One step that can be undone"
+            @click="doc.attempt(snag.mend.label, snag.mend.changes as Change[])"
+          >
+            {{ snag.mend.label }}
+          </Act>
+        </div>
+        <TextAct v-if="all.length > FEW" class="more" :aria-expanded="open.has(key)" @click="toggle(key)">
+          {{ open.has(key) ? `Only the first of these ${all.length}` : `${all.length - 1} more like this` }}
+        </TextAct>
+      </template>
     </div>
   </section>
 </template>
@@ -101,8 +102,8 @@ onMounted(() => box.value?.focus());
 .snag p {
   margin: 4px 0;
 }
-.link {
-  text-align: left;
+.more {
+  margin: 2px 14px 8px;
 }
 .mend {
   display: block;

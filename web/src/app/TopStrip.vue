@@ -69,6 +69,14 @@ function count(stage: string): number {
   return snags.value.filter((snag) => snag.stage === stage && snag.level !== "note").length;
 }
 
+/** Open a dialog of the strip from elsewhere. */
+function open(what: "new project" | "all projects" | "history"): void {
+  if (what === "history") panel.value = "history";
+  else if (what === "new project") asking.value = true;
+  else all.value = true;
+}
+defineExpose({ open });
+
 async function create(): Promise<void> {
   try {
     const made = unwrap(await client.POST("/api/projects", { body: { name: name.value } }));

@@ -1,21 +1,16 @@
 <script setup lang="ts">
-import { useDocument } from "@/document/store";
-import { useView } from "@/view/store";
 import Figure from "@/parts/Figure.vue";
 import { ref } from "vue";
-import { useRouter } from "vue-router";
+import { usePlaces } from "./places";
 import type { WorkingTree } from "./working";
 
 const props = defineProps<{ node: WorkingTree; depth: number }>();
 const open = ref(false);
-const doc = useDocument();
-const view = useView();
-const router = useRouter();
+const { toThing } = usePlaces();
 
 function goThere(): void {
-  const [kind, id] = props.node.place.split("/");
-  if (kind === "room" && id) view.selectRoom(id);
-  void router.push({ path: `/${doc.projectId}/${props.node.stage}`, query: { at: props.node.place } });
+  const [kind = "", id = ""] = props.node.place.split("/");
+  toThing(kind, id, props.node.stage);
 }
 </script>
 

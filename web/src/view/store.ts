@@ -13,6 +13,9 @@ export interface WorkingTarget {
   subject: string;
 }
 
+/** What stands for the air balance of all rooms where an air system is chosen. */
+export const BALANCE = "balance";
+
 /** A field of a thing. */
 export interface Wanted {
   kind: string;
@@ -38,6 +41,8 @@ export const useView = defineStore("view", () => {
   const season = ref<"cooling" | "heating">("cooling");
   /** The field that the cursor is to go to; whoever shows it takes it from here. */
   const wanted = ref<Wanted | null>(null);
+  /** What the sheet of rooms was told to do from elsewhere; it takes it from here. */
+  const ordered = ref<"" | "add room" | "import rooms">("");
   const rollOpen = ref(true);
   const workingOpen = ref(true);
   /** Whether what belongs to the selection is shown below a sheet; without it more rows are seen. */
@@ -72,7 +77,7 @@ export const useView = defineStore("view", () => {
   }
 
   return {
-    system, dark, subject, airSystem, circuit, month, step, working, season, wanted, rollOpen, workingOpen, detailsOpen, stepsTold, grouping, selectedRoom,
+    system, dark, subject, airSystem, circuit, month, step, working, season, wanted, ordered, rollOpen, workingOpen, detailsOpen, stepsTold, grouping, selectedRoom,
     openIn, selectRoom, explain, moveStep,
   }; // prettier-ignore
 });

@@ -4,7 +4,7 @@ import { newId, useDocument } from "@/document/store";
 import Figure from "@/parts/Figure.vue";
 import { useResults } from "@/results/store";
 import { counted } from "@/units/units";
-import { useView } from "@/view/store";
+import { BALANCE, useView } from "@/view/store";
 import Choice from "@/parts/Choice.vue";
 import { onListKey } from "@/parts/listKeys";
 import { computed, ref, watch } from "vue";
@@ -25,8 +25,6 @@ const tab = ref<"path" | "terminals" | "ducts" | "settings">("path");
 const TABS = { path: "Path", terminals: "Terminals", ducts: "Ducts", settings: "Settings" };
 const day = ref<AirDay | null>(null);
 const systems = computed(() => doc.rows("air_system").sort((a, b) => a.name.localeCompare(b.name)));
-/** What the list calls the balance of all rooms, beside the ids of systems. */
-const BALANCE = "balance";
 const balancing = computed(() => view.airSystem === BALANCE);
 const system = computed(() =>
   balancing.value ? undefined : (doc.get("air_system", view.airSystem) ?? systems.value[0]),

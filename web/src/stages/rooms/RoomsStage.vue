@@ -94,6 +94,17 @@ async function add(copy: boolean, use: string | null = usual.value): Promise<voi
   if (await doc.attempt(label, changes)) view.selectRoom(id);
 }
 
+/** What was told from elsewhere is done once. */
+watch(
+  () => view.ordered,
+  (what) => {
+    view.ordered = "";
+    if (what === "add room") void add(false);
+    else if (what === "import rooms") importing.value = true;
+  },
+  { immediate: true },
+);
+
 async function remove(): Promise<void> {
   const gone = room.value;
   if (!gone) return;
