@@ -1,7 +1,7 @@
 import assert from "node:assert/strict";
 import { test } from "vitest";
 import { Refusal } from "../src/api/client";
-import { stack } from "../src/app/rail";
+import { stack } from "../src/app/rail/rail";
 import { asText, type WorkingTree } from "../src/app/working";
 import { faultText, fromText, toText, type Editor } from "../src/parts/edit";
 import { parseBlock, type Column } from "../src/parts/grid";

@@ -10,7 +10,7 @@ import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import { useRoute, useRouter } from "vue-router";
 import { useTheme } from "vuetify";
 import ConflictDialog from "./ConflictDialog.vue";
-import DayRail from "./DayRail.vue";
+import DayRail from "./rail/DayRail.vue";
 import FirstSteps from "./FirstSteps.vue";
 import { useFollowing } from "./following";
 import JumpBox from "./JumpBox.vue";

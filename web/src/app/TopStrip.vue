@@ -1,7 +1,5 @@
 <script setup lang="ts">
 import TaskTray from "./TaskTray.vue";
-import DialogBox from "@/parts/DialogBox.vue";
-import { client, Refusal, unwrap } from "@/api/client";
 import { useSession } from "@/document/session";
 import { useDocument } from "@/document/store";
 import { useOptions } from "@/document/options";
@@ -12,12 +10,8 @@ import { useView } from "@/view/store";
 import { mdiFormatListBulleted, mdiFunctionVariant } from "@mdi/js";
 import { computed, ref } from "vue";
 import { useRoute } from "vue-router";
-import HistoryDialog from "./HistoryDialog.vue";
 import OptionMenu from "./OptionMenu.vue";
-import PasswordDialog from "./PasswordDialog.vue";
-import PeopleDialog from "./PeopleDialog.vue";
-import ProjectsPanel from "./ProjectsPanel.vue";
-import TokensDialog from "./TokensDialog.vue";
+import ProjectsMenu from "./ProjectsMenu.vue";
 import { STAGES } from "./stages";
 
 defineProps<{ projects: { id: string; name: string }[] }>();
@@ -29,11 +23,7 @@ const results = useResults();
 const view = useView();
 const route = useRoute();
 const session = useSession();
-const panel = ref<"" | "people" | "password" | "tokens" | "history">("");
-const asking = ref(false);
-const all = ref(false);
-const name = ref("");
-const fault = ref("");
+const menu = ref<InstanceType<typeof ProjectsMenu> | null>(null);
 
 const here = computed(() => STAGES.find((stage) => stage.key === route.name));
 const rollThere = computed(() => here.value?.roll === true);
@@ -69,25 +59,8 @@ function count(stage: string): number {
   return snags.value.filter((snag) => snag.stage === stage && snag.level !== "note").length;
 }
 
-/** Open a dialog of the strip from elsewhere. */
-function open(what: "new project" | "all projects" | "history"): void {
-  if (what === "history") panel.value = "history";
-  else if (what === "new project") asking.value = true;
-  else all.value = true;
-}
-defineExpose({ open });
-
-async function create(): Promise<void> {
-  try {
-    const made = unwrap(await client.POST("/api/projects", { body: { name: name.value } }));
-    asking.value = false;
-    name.value = "";
-    fault.value = "";
-    emit("created", made.id);
-  } catch (error) {
-    fault.value = error instanceof Refusal ? error.message : String(error);
-  }
-}
+/** The projects' dialogs are opened from the jump box too. */
+defineExpose({ open: (what: "new project" | "all projects" | "history") => menu.value?.open(what) });
 </script>
 
 <template>
@@ -97,34 +70,12 @@ async function create(): Promise<void> {
       <circle cx="12" cy="17" r="4.5" fill="none" stroke="var(--accent)" stroke-width="2.4" />
     </svg>
     <strong class="word">Pendrum</strong>
-    <v-menu>
-      <template #activator="{ props: menu }">
-        <v-btn variant="text" v-bind="menu" class="project" title="Projects">
-          {{ doc.project?.name ?? "Projects" }} ▾
-        </v-btn>
-      </template>
-      <v-list density="compact">
-        <v-list-item
-          v-for="project in projects"
-          :key="project.id"
-          :to="`/${project.id}/${String(route.name ?? 'loads')}`"
-          :title="project.name"
-        />
-        <v-list-item title="New project …" @click="asking = true" />
-        <v-list-item title="All projects …" @click="all = true" />
-        <v-divider />
-        <v-list-item v-if="doc.projectId" title="History …" @click="panel = 'history'" />
-        <v-list-item
-          v-if="session.role === 'owner'"
-          title="People of this project …"
-          @click="panel = 'people'"
-        />
-        <v-list-item title="Password …" @click="panel = 'password'" />
-        <v-list-item title="Access for programs …" @click="panel = 'tokens'" />
-        <v-list-item :title="`Sign out ${session.user}`" @click="session.signOut()" />
-        <v-list-item title="Sign out everywhere" @click="session.signOut('all')" />
-      </v-list>
-    </v-menu>
+    <ProjectsMenu
+      ref="menu"
+      :projects="projects"
+      @created="emit('created', $event)"
+      @listed="emit('listed')"
+    />
     <OptionMenu v-if="doc.projectId" />
     <span v-if="session.role === 'reader'" class="tag">read only</span>
     <nav aria-label="Stages">
@@ -193,27 +144,6 @@ async function create(): Promise<void> {
     >
       <i :class="{ busy }" />{{ state }}
     </span>
-    <ProjectsPanel
-      v-if="all"
-      @close="all = false"
-      @changed="emit('listed')"
-      @opened="((all = false), emit('created', $event))"
-    />
-    <HistoryDialog v-if="panel === 'history'" @close="panel = ''" />
-    <PeopleDialog v-if="panel === 'people'" @close="panel = ''" />
-    <PasswordDialog v-if="panel === 'password'" @close="panel = ''" />
-    <TokensDialog v-if="panel === 'tokens'" @close="panel = ''" />
-    <DialogBox v-if="asking" title="New project" :width="420" @close="asking = false">
-      <v-form id="new-project" @submit.prevent="create">
-        <v-text-field v-model="name" label="Project name" autofocus />
-        <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-      </v-form>
-      <template #actions>
-        <v-spacer />
-        <Act @click="asking = false">Cancel</Act>
-        <Act class="on" type="submit" form="new-project">Start project</Act>
-      </template>
-    </DialogBox>
   </header>
 </template>
 
@@ -244,24 +174,6 @@ async function create(): Promise<void> {
 }
 .word {
   font-size: 16px;
-}
-.project.v-btn {
-  height: 34px;
-  justify-content: start;
-  line-height: 1.15;
-  border-left: 1px solid var(--line);
-  padding-left: 10px;
-  max-width: 150px;
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  font-size: 13px;
-}
-.project :deep(.v-btn__content) {
-  display: block;
-  text-align: left;
-  overflow: hidden;
-  text-overflow: ellipsis;
 }
 nav {
   display: flex;
@@ -354,11 +266,6 @@ nav a.on {
   .icon,
   .state {
     display: none;
-  }
-}
-@media (max-width: 720px) {
-  .project {
-    max-width: 92px;
   }
 }
 </style>

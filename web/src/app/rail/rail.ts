@@ -31,8 +31,13 @@ export interface Band {
   high: number[];
 }
 
+export interface Pile {
+  bands: Band[];
+  total: number[];
+}
+
 /** Stack signed courses: gains above zero, losses below it; and their sum. */
-export function stack(parts: Record<string, number[]>): { bands: Band[]; total: number[] } {
+export function stack(parts: Record<string, number[]>): Pile {
   const length = Object.values(parts)[0]?.length ?? 0;
   const above = new Array<number>(length).fill(0);
   const below = new Array<number>(length).fill(0);
