@@ -96,6 +96,19 @@ class Kitchen(unittest.TestCase):
         np.testing.assert_allclose(path.terminal_kg_s[:, 72:], (0.225 - 0.04) * KG_M3, rtol=1e-4)
         np.testing.assert_allclose(path.terminal_kg_s[:, :72], 0.0, atol=1e-12)
 
+    def test_its_air_under_what_is_made_up(self) -> None:
+        """2 kW in 450 L/s of air that comes at 16 °C, and 10 L/s of leaks that are up to 35 °C warm."""
+        hot = replace(
+            closed("k", 2000.0), heating_setpoint_c=16.0, cooled=False, infiltration_m3_s=0.01, cooling_setpoint_c=24.0
+        )
+        air_c = found(replace(self.building, rooms=(hot,), offsets_m3_s={})).served_air_c("k")
+        assert air_c is not None
+        over_k = 2000.0 / (0.45 * KG_M3 * CP)
+        warmth_k = float(air_c.max()) - 16.0
+        self.assertGreater(warmth_k, 0.98 * over_k)
+        self.assertLess(warmth_k, over_k + 0.01 / 0.45 * (35.0 - 16.0))
+        self.assertIsNone(found(replace(self.building, systems=())).served_air_c("k"))
+
     def test_without_make_up_it_draws_outdoor_air(self) -> None:
         alone = found(replace(self.building, systems=()))
         balance = alone.balance.rooms["k"]

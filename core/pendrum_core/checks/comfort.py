@@ -28,9 +28,8 @@ def _too_warm(room_id: str, loads: RoomLoads, results: BuildingResults) -> Itera
     """Rooms without cooling that stand above the limit of their use."""
     if loads.floating_peak_c is None:
         return
-    # What reaches the room through a system counts: the last one leaves it as it is.
-    served = next((s.served[room_id] for s in reversed(list(results.systems.values())) if room_id in s.served), None)
-    air_c = loads.air_c if served is None else served.air_c
+    served_c = results.served_air_c(room_id)
+    air_c = loads.air_c if served_c is None else served_c
     above = (air_c > loads.room.warm_limit_c + _NOTICED_K).sum(axis=1)
     day = int(above.argmax())
     if not above[day]:

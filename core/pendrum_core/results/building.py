@@ -3,6 +3,9 @@
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from pendrum_core.air.balance import AirBalance
 from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.air.system import AirSystemResult
@@ -13,6 +16,8 @@ from pendrum_core.room.outcome.loads import GroupLoads, RoomLoads
 from pendrum_core.water.emitters import EmitterResult
 from pendrum_core.water.hot_water import HotWaterResult
 from pendrum_core.water.network import CircuitResult
+
+Array = NDArray[np.float64]
 
 
 @dataclass(frozen=True)
@@ -52,3 +57,11 @@ class BuildingResults(BuildingLoads):
     emitters: Mapping[str, EmitterResult]
     plants: Mapping[str, PlantResult]
     stores: Mapping[str, HotWaterResult]
+
+    def served_air_c(self, room: str) -> Array | None:
+        """Air of a room with what its systems bring, summer's days by steps [°C]; None where none serves it.
+
+        Systems serve it one after the other: the last one leaves it as it is.
+        """
+        served = [system.served[room] for system in self.systems.values() if room in system.served]
+        return served[-1].air_c if served else None

@@ -1,5 +1,6 @@
 """Records of the second half of a calculation: what serves the rooms, what that makes of them, the envelope, snags, the kit."""
 
+from dataclasses import dataclass
 from typing import Any
 
 from calculations.fields_of_snags import field_of
@@ -33,9 +34,24 @@ def _outdoor_air(
     return None if air is None else {"sensible_w": air.sensible_w, "latent_w": air.latent_w}
 
 
-def _room_air(loads: RoomLoads, results: BuildingResults, months: tuple[int, ...], system_of: dict[str, str]) -> Record:
+def _warmest_c(loads: RoomLoads, results: BuildingResults) -> float | None:
+    """Hottest air of a room without cooling under the air that systems bring [°C]; None of others."""
+    if loads.floating_peak_c is None:
+        return None
+    served_c = results.served_air_c(loads.room.id)
+    return None if served_c is None else float(served_c.max())
+
+
+def _room_air(
+    loads: RoomLoads,
+    results: BuildingResults,
+    months: tuple[int, ...],
+    system_of: dict[str, str],
+    warmest_c: float | None,
+) -> Record:
     identity = loads.room.id
     return {
+        "warmest_c": warmest_c,
         "heating_duty_w": results.heating_duty_w[identity],
         "outdoor_air": _outdoor_air(results, system_of, (identity,), loads.cooling),
         "yardsticks": dict(vars(yardsticks(room_basis(results, system_of, loads)))),
@@ -243,12 +259,32 @@ def _snag(snag: Snag, document: Document) -> Record:
     return vars(snag) | {"field": field_of(snag), "mend": mend and {"label": mend.label, "changes": list(mend.changes)}}
 
 
+@dataclass(frozen=True)
+class _RoomKey:
+    """What a room's record follows from."""
+
+    loads: RoomLoads
+    system: AirSystemResult | None
+    moisture: RoomMoisture | None
+    duty_w: float
+    warmest_c: float | None
+
+    def same(self, other: "_RoomKey") -> bool:
+        """Objects are told apart by identity: they are kept while nothing in them changes."""
+        return (
+            self.loads is other.loads
+            and self.system is other.system
+            and self.moisture is other.moisture
+            and (self.duty_w, self.warmest_c) == (other.duty_w, other.warmest_c)
+        )
+
+
 class PlantMaker:
     """Makes records of one project; those of rooms that did not change are the same objects as before."""
 
     def __init__(self) -> None:
         self._envelope = EnvelopeMaker()
-        self._rooms: dict[str, tuple[RoomLoads, AirSystemResult | None, float, RoomMoisture | None, Record]] = {}
+        self._rooms: dict[str, tuple[_RoomKey, Record]] = {}
 
     def make(self, snapshot: Snapshot, results: BuildingResults) -> Payload:
         """All records by kind and id."""
@@ -282,9 +318,10 @@ class PlantMaker:
     ) -> Record:
         identity = loads.room.id
         system = results.systems.get(system_of.get(identity, ""))
-        duty, moisture = results.heating_duty_w[identity], results.moisture.get(identity)
+        warmest_c = _warmest_c(loads, results)
+        key = _RoomKey(loads, system, results.moisture.get(identity), results.heating_duty_w[identity], warmest_c)
         kept = self._rooms.get(identity)
-        if kept is None or kept[0] is not loads or kept[1] is not system or kept[2] != duty or kept[3] is not moisture:
-            kept = (loads, system, duty, moisture, _room_air(loads, results, months, system_of))
+        if kept is None or not kept[0].same(key):
+            kept = (key, _room_air(loads, results, months, system_of, warmest_c))
             self._rooms[identity] = kept
-        return kept[4]
+        return kept[1]

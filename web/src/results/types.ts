@@ -61,6 +61,8 @@ export interface GroupAirResult {
 
 /** What the air systems make of a room. */
 export interface RoomAirResult extends GroupAirResult {
+  /** Its hottest air under the air that systems bring; null where it is cooled, or none serves it. */
+  warmest_c: number | null;
   /** What its emitter must give. */
   heating_duty_w: number;
   /** Where its use has humidity limits. */

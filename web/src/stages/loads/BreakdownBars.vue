@@ -156,11 +156,7 @@ const scale = computed(() => 100 / (1 + low.value));
     <WarmthBars v-if="row.isRoom && mode === 'cooling' && row.floating" :id="row.id" />
     <RoomComfort v-if="row.isRoom" :id="row.id" :mode="mode" />
     <p v-if="!parts.length" class="soft">
-      {{
-        mode === "cooling" && row.floating
-          ? `This room is not cooled; its air reaches ${row.floating.text}.`
-          : "No load."
-      }}
+      {{ mode === "cooling" && row.floating ? "This room is not cooled." : "No load." }}
     </p>
   </section>
 </template>

@@ -12,6 +12,7 @@ const result = computed(() => results.get("room", props.id));
 const moisture = computed(() => results.get("room_air", props.id)?.moisture);
 const control = computed(() => result.value?.control ?? null);
 const warmest = computed(() => result.value?.floating_peak_c ?? null);
+const served = computed(() => results.get("room_air", props.id)?.warmest_c ?? null);
 const leader = computed(() => {
   const room = results.get("effective", props.id)?.["sensor_room"]?.[0];
   return !room || room === props.id ? undefined : doc.get("room", String(room));
@@ -21,7 +22,7 @@ const leader = computed(() => {
 <template>
   <div v-if="control || moisture || warmest !== null" class="comfort">
     <p v-if="mode === 'cooling' && warmest !== null" data-test="warmest">
-      Its air reaches
+      {{ served === null ? "Its air reaches" : "Without the air of its systems it reaches" }}
       <Figure
         :value="warmest"
         quantity="temperature"
@@ -29,6 +30,8 @@ const leader = computed(() => {
       /><template v-if="result?.too_warm_h"
         >; on the worst design day it is too warm for its use for
         {{ result.too_warm_h.toFixed(1) }} h</template
+      ><template v-if="served !== null"
+        >; with it <b><Figure :value="served" quantity="temperature" /></b></template
       >.
     </p>
     <p v-if="control && leader">Led by the sensor of {{ leader.number }} {{ leader.name }}.</p>

@@ -40,7 +40,8 @@ export function loadRows(): LoadRow[] {
     const r = results.get("room", room.id);
     if (!r) continue;
     const flow = results.get("airflow", room.id);
-    const text = `${format(r.floating_peak_c, "temperature", system)} ${unitOf("temperature", system)}`;
+    const warmest = results.get("room_air", room.id)?.warmest_c ?? r.floating_peak_c;
+    const text = `${format(warmest, "temperature", system)} ${unitOf("temperature", system)}`;
     const before = results.prior("room", room.id);
     rooms.push({
       id: room.id,
