@@ -59,7 +59,7 @@ def _served() -> tuple[subprocess.Popen[bytes], str]:
     base = f"http://127.0.0.1:{port}"
     while True:
         try:
-            requests.get(base, timeout=120)  # the first answer waits until the demo is calculated
+            requests.get(base, timeout=5)
             return process, base
         except requests.ConnectionError:
             time.sleep(0.1)

@@ -40,10 +40,8 @@ def main() -> None:
         **(behind if proxy else {}),
     )  # fmt: skip
     if settings.DEMO_SIGN_IN:
-        # Whoever starts the demo opens it at once: its results are there before its address is told.
-        _warm_up()
-        _calculate_demo()
-        print(f"Pendrum with the demo: http://{host or '127.0.0.1'}:{port}/  (Ctrl+C ends it)", flush=True)
+        address = f"http://{host or '127.0.0.1'}:{port}/"
+        threading.Thread(target=_tell_demo, args=(address,), daemon=True).start()
     else:
         threading.Thread(target=_warm_up, daemon=True).start()
     threading.Thread(target=_keep_worker, daemon=True).start()
@@ -67,6 +65,16 @@ def _warm_up() -> None:
     """Import the slow libraries beside the first request, not in it."""
     import fluids.friction  # noqa: F401
     import pvlib.solarposition  # noqa: F401
+
+
+def _tell_demo(address: str) -> None:
+    """Whoever starts the demo opens it at once: its results are there before its address is told. The server answers meanwhile."""
+    try:
+        _warm_up()
+        _calculate_demo()
+    except Exception:  # its results are then worked out, or their fault told, when it is opened
+        _log.exception("the demo was not calculated before its address was told")
+    print(f"Pendrum with the demo: {address}  (Ctrl+C ends it)", flush=True)
 
 
 def _calculate_demo() -> None:
