@@ -135,6 +135,19 @@ class Loads(BrowserTest):
         self.assertEqual(good, total)
         self.assertEqual(self.page.get_by_role("cell", name="holds", exact=True).count(), total)
 
+    def test_snags_of_a_kind_stand_together(self) -> None:
+        warm = [snag for snag in self.results()["snag"].values() if snag["code"] == "too_warm"]
+        self.assertGreater(len(warm), 3)
+        self.page.get_by_role("heading", name="Loads").click()
+        self.page.keyboard.press("s")
+        panel = self.page.get_by_role("region", name="Snags")
+        told = panel.get_by_text("is not cooled and reaches")
+        panel.get_by_role("button", name=f"{len(warm) - 1} more like this").wait_for()
+        self.assertEqual(told.count(), 1)
+        panel.get_by_role("button", name=f"{len(warm) - 1} more like this").click()
+        panel.get_by_role("button", name=f"Only the first of these {len(warm)}").wait_for()
+        self.assertEqual(told.count(), len(warm))
+
     def jump(self, words: str) -> None:
         self.page.keyboard.press("/")
         self.page.get_by_role("dialog", name="Jump to").get_by_role("textbox").fill(words)

@@ -285,9 +285,9 @@ class Gbxml(Files):
                     f"{shape}{more}</Surface>")  # fmt: skip
 
         window = f'<Opening id="o" openingType="FixedWindow">{loop((1, 0, 1), (3, 0, 1), (3, 0, 2.5), (1, 0, 2.5))}</Opening>'
-        air = f'<Opening id="p" openingType="Air">{loop((4, 0, 0), (5, 0, 0), (5, 0, 2), (4, 0, 2))}</Opening>'
+        gap = f'<Opening id="p" openingType="Air">{loop((4, 0, 0), (5, 0, 0), (5, 0, 2), (4, 0, 2))}</Opening>'
         body = "".join((
-            surface("South", "ExteriorWall", loop((0, 0, 0), (6, 0, 0), (6, 0, 3), (0, 0, 3)), window + air),
+            surface("South", "ExteriorWall", loop((0, 0, 0), (6, 0, 0), (6, 0, 3), (0, 0, 3)), window + gap),
             surface("East", "ExteriorWall", loop((6, 0, 0), (6, 4, 0), (6, 4, 3), (6, 0, 3))),
             surface("North", "ExteriorWall", loop((6, 4, 0), (0, 4, 0), (0, 4, 3), (6, 4, 3))),
             surface("Slope", "Roof", loop((0, 0, 3), (6, 0, 3), (6, 4, 7), (0, 4, 7))),

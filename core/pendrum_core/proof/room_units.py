@@ -67,7 +67,7 @@ def _step(case: Case, step: Case) -> tuple[Path, dict[str, _Coil], list[float]]:
         recovery=Recovery(effect["sensible"], effect["latent"]) if step["exchanger_runs"] else None,
     )  # fmt: skip
     supply = [room["outdoor_air_kg_s"] for room in rooms]
-    exhaust = [room["outdoor_air_kg_s"] - room["exhaust_to_unit_kg_s"] for room in rooms]
+    exhaust = [one["outdoor_air_kg_s"] - one["exhaust_to_unit_kg_s"] for one in rooms]
     now = [step["rooms"][room["name"]] for room in rooms]
     air = [n["T_C"] if n["T_C"] is not None else 20.0 for n in now]
     dried = [0.0] * len(rooms)
