@@ -14,6 +14,7 @@ from ninja import NinjaAPI
 from ninja.errors import AuthenticationError, HttpError, ValidationError
 
 from projects.errors import FieldFault, Refused
+from projects.models import Project
 
 _STATUS = {
     "invalid": 422, "conflict": 409, "in_use": 409, "nothing": 409, "not_found": 404, "busy": 503, "forbidden": 403, "sign_in": 401,
@@ -93,6 +94,11 @@ def install(api: NinjaAPI) -> None:
     @api.exception_handler(Http404)
     def missing(request: HttpRequest, error: Http404) -> HttpResponse:
         return problem(404, "not_found", "There is no such thing here.")
+
+    @api.exception_handler(Project.DoesNotExist)
+    def deleted(request: HttpRequest, error: Project.DoesNotExist) -> HttpResponse:
+        # A request's own project is looked up as it begins; it can only have gone since.
+        return problem(404, "not_found", "This project was deleted meanwhile.")
 
     @api.exception_handler(HttpError)
     def plain(request: HttpRequest, error: HttpError) -> HttpResponse:

@@ -2,6 +2,7 @@
 
 import random
 from typing import Any
+from unittest.mock import patch
 
 from calculations import service
 from demo.tarnwick import load_tarnwick
@@ -36,6 +37,19 @@ class Options(ApiTest):
 
     def differences(self, option: str) -> list[dict[str, Any]]:
         return self.get(f"/projects/{option}/differences").json()["differences"]
+
+    def test_an_option_deleted_while_it_is_compared_is_missing(self) -> None:
+        option = self.option()
+
+        def gone(project: Project) -> Any:
+            Project.objects.filter(pk=option).delete()
+            document.forget_all()
+            return load_document(project)
+
+        with patch("api.options.load_document", gone):
+            answer = self.get(f"/projects/{self.base}/compare", options=[option])
+        self.assertEqual((answer.status_code, answer.json()["code"]), (404, "not_found"))
+        self.assertIn("deleted meanwhile", answer.json()["title"])
 
     def test_an_option_differs_and_the_base_stays(self) -> None:
         option, layer = self.option(), self.small.ids["layer"]
