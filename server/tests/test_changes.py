@@ -249,7 +249,13 @@ class AnyEdits(HypothesisTestCase):
     def test_undo_all(self, edits: list[tuple[str, float]]) -> None:
         test = ApiTest()
         test._pre_setup()
-        test.setUp()
+        try:
+            test.setUp()
+            self.undone(test, edits)
+        finally:
+            test._post_teardown()
+
+    def undone(self, test: ApiTest, edits: list[tuple[str, float]]) -> None:
         small = Small(test)
         first = test.document(small.project)["objects"]
         made = sum(test.set(small.project, "room", small.ids["room"], **{f: v}).status_code == 200 for f, v in edits)
