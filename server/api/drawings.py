@@ -8,6 +8,7 @@ from ninja import File, Router, UploadedFile
 
 from api.access import project_of
 from api.schemas import DrawingPlace
+from api.told.things import DrawingOut
 from exchange.apart import read_apart
 from exchange.drawings import LARGEST_BYTES, LINES, about, read_drawing
 from projects.errors import Refused
@@ -21,7 +22,7 @@ def _level(request: HttpRequest, project_id: str, level: str) -> Level:
     return get_object_or_404(Level, pk=level, project=project_of(request, project_id).home)
 
 
-@router.get("/projects/{project_id}/drawings", response=list[dict[str, Any]], operation_id="drawings")
+@router.get("/projects/{project_id}/drawings", response=list[DrawingOut], operation_id="drawings")
 def drawings(request: HttpRequest, project_id: str) -> Any:
     """Drawings of all levels, without their bytes."""
     found = LevelDrawing.objects.filter(level__project=project_of(request, project_id).home).defer("data")
@@ -38,7 +39,7 @@ def drawing(request: HttpRequest, project_id: str, level: str) -> HttpResponse:
     return response
 
 
-@router.post(_PATH, response=dict[str, Any], operation_id="put_drawing")
+@router.post(_PATH, response=DrawingOut, operation_id="put_drawing")
 def put_drawing(request: HttpRequest, project_id: str, level: str, file: File[UploadedFile]) -> Any:
     """Lay a file under the plan of a level."""
     its = _level(request, project_id, level)
@@ -50,7 +51,7 @@ def put_drawing(request: HttpRequest, project_id: str, level: str, file: File[Up
     return about(stored)
 
 
-@router.put(_PATH, response=dict[str, Any], operation_id="place_drawing")
+@router.put(_PATH, response=DrawingOut, operation_id="place_drawing")
 def place_drawing(request: HttpRequest, project_id: str, level: str, body: DrawingPlace) -> Any:
     """Scale and move it, and choose the layers that are shown."""
     found = get_object_or_404(LevelDrawing, level=_level(request, project_id, level))

@@ -8,6 +8,7 @@ from ninja import Router
 from api.access import project_of
 from api.answers import answer, applied
 from api.schemas import AppliedOut, Strict
+from api.told.things import EntryOut, LineOut
 from projects.history import bring_back, difference, entries, take_back
 
 router = Router()
@@ -18,13 +19,13 @@ class Back(Strict):
     base_version: int
 
 
-@router.get(_PATH, response=list[dict[str, Any]], operation_id="history")
+@router.get(_PATH, response=list[EntryOut], operation_id="history")
 def history(request: HttpRequest, project_id: str, before: int | None = None, author: str = "", kind: str = "") -> Any:
     """Change sets, the latest first."""
     return entries(project_of(request, project_id), before, author, kind)
 
 
-@router.get(_PATH + "/{version}", response=list[dict[str, Any]], operation_id="change_set")
+@router.get(_PATH + "/{version}", response=list[LineOut], operation_id="change_set")
 def change_set(request: HttpRequest, project_id: str, version: int) -> Any:
     """What one change set did."""
     return answer(difference(project_of(request, project_id), version))

@@ -12,6 +12,7 @@ from pydantic import Field
 from api.access import project_of
 from api.schemas import ProjectOut, Strict
 from api.tasks import TaskOut
+from api.told.things import IssueOut, ReportChoices
 from exchange.attachments import project_from_file
 from exchange.report.html import PAGES
 from exchange.report.issue import MEDIA, PROJECT, checked, file_of, preview
@@ -33,7 +34,7 @@ class IssueIn(Strict):
     remarks: Annotated[str, Field(max_length=2000)] = ""
 
 
-@router.get("/report", response=dict[str, Any], operation_id="report_choices")
+@router.get("/report", response=ReportChoices, operation_id="report_choices")
 def choices(request: HttpRequest) -> Any:
     """Parts and pages that a report may have."""
     return {"parts": [{"key": key, "title": title} for key, (title, _) in PARTS.items()], "pages": list(PAGES)}
@@ -56,7 +57,7 @@ def new_issue(request: HttpRequest, project_id: str, body: IssueIn) -> Any:
     return 202, ask(request.user, project_of(request, project_id), "issue", f"Issue: {body.purpose}", inputs, b"")
 
 
-@router.get("/projects/{project_id}/issues", response=list[dict[str, Any]], operation_id="issues")
+@router.get("/projects/{project_id}/issues", response=list[IssueOut], operation_id="issues")
 def issues(request: HttpRequest, project_id: str) -> Any:
     """Issues of a project and its options, the last first."""
     home = project_of(request, project_id).home

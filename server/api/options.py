@@ -9,6 +9,7 @@ from pydantic import Field
 from api.access import document_of, project_of
 from api.answers import answer, applied
 from api.schemas import Strict
+from api.told.compare import ComparisonOut, DifferencesOut, OptionOut, OptionsOut, SweepOut
 from calculations.compare import name_of, side_by_side
 from calculations.sweep import MOST, swept
 from calculations.year_figures import year_figures
@@ -83,7 +84,7 @@ def _told(option: Project) -> dict[str, Any]:
     }  # fmt: skip
 
 
-@router.get("/projects/{project_id}/options", response=dict[str, Any], operation_id="options")
+@router.get("/projects/{project_id}/options", response=OptionsOut, operation_id="options")
 def options(request: HttpRequest, project_id: str) -> Any:
     """The base of a project or option, and the options that stand on it."""
     base = _base(request, project_id)
@@ -91,7 +92,7 @@ def options(request: HttpRequest, project_id: str) -> Any:
     return {"base": {"id": base.id, "name": base.name}, "options": [_told(option) for option in found]}
 
 
-@router.post("/projects/{project_id}/options", response={201: dict[str, Any]}, operation_id="create_option")
+@router.post("/projects/{project_id}/options", response={201: OptionOut}, operation_id="create_option")
 def new_option(request: HttpRequest, project_id: str, body: OptionIn) -> Any:
     """Start an option that does not differ yet, or as another one does."""
     base = _base(request, project_id)
@@ -113,7 +114,7 @@ def new_option(request: HttpRequest, project_id: str, body: OptionIn) -> Any:
     return 201, _told(made)
 
 
-@router.patch("/projects/{option_id}/option", response=dict[str, Any], operation_id="set_option")
+@router.patch("/projects/{option_id}/option", response=OptionOut, operation_id="set_option")
 def set_option(request: HttpRequest, option_id: str, body: OptionSet) -> Any:
     """Name it otherwise, say what it is for, or what it costs more than the base."""
     option = _option(request, option_id)
@@ -123,7 +124,7 @@ def set_option(request: HttpRequest, option_id: str, body: OptionSet) -> Any:
     return _told(option)
 
 
-@router.get("/projects/{option_id}/differences", response=dict[str, Any], operation_id="differences")
+@router.get("/projects/{option_id}/differences", response=DifferencesOut, operation_id="differences")
 def option_differences(request: HttpRequest, option_id: str) -> Any:
     """Every field and thing in which an option differs from its base, with what the base has now."""
     option = _option(request, option_id)
@@ -142,7 +143,7 @@ def option_differences(request: HttpRequest, option_id: str) -> Any:
     return answer({"version": document.version, "differences": found})
 
 
-@router.post("/projects/{option_id}/agree", response=dict[str, Any], operation_id="agree")
+@router.post("/projects/{option_id}/agree", response=OptionOut, operation_id="agree")
 def agree(request: HttpRequest, option_id: str, body: FieldIn) -> Any:
     """Say that the option's value of a field stands, although the base has changed it since."""
     option = _option(request, option_id)
@@ -194,7 +195,7 @@ def _year(project: Project, document: Document) -> dict[str, Any] | None:
     return None if summary is None else year_figures(document, summary, bills)
 
 
-@router.get("/projects/{project_id}/compare", response=dict[str, Any], operation_id="compare")
+@router.get("/projects/{project_id}/compare", response=ComparisonOut, operation_id="compare")
 def compare(
     request: HttpRequest, project_id: str, options: Annotated[list[str], Query()], kind: Literal["room", "group"] = "group", subject: str = "building"
 ) -> Any:  # fmt: skip
@@ -213,7 +214,7 @@ def compare(
     return answer({"columns": columns_told, "years": years, **side_by_side(documents, (kind, subject))})
 
 
-@router.post("/projects/{project_id}/sweep", response=dict[str, Any], operation_id="sweep")
+@router.post("/projects/{project_id}/sweep", response=SweepOut, operation_id="sweep")
 def sweep(request: HttpRequest, project_id: str, body: SweepIn) -> Any:
     """What peaks and sizes become when one field, or two against each other, take several values; nothing is kept."""
     document = document_of(request, project_id, reading=True)

@@ -12,6 +12,7 @@ from accounts.models import Member
 from accounts.signing import change_password, sign_in, sign_out
 from api.access import owned
 from api.schemas import Strict
+from api.told.things import PersonOut, SignedIn
 from projects.errors import FieldFault, Refused
 from projects.models import Project
 
@@ -46,7 +47,7 @@ class PersonIn(Strict):
     role: Literal["editor", "reader"]
 
 
-@router.post("/sign-in", auth=Anybody(csrf=True), response=dict[str, str], operation_id="sign_in")
+@router.post("/sign-in", auth=Anybody(csrf=True), response=SignedIn, operation_id="sign_in")
 def signing_in(request: HttpRequest, body: SignIn) -> Any:
     """Sign in with name and password."""
     return {"user": sign_in(request, body.name, body.password).get_username()}
@@ -74,13 +75,13 @@ def _people(project: Project) -> list[dict[str, str]]:
     ]
 
 
-@router.get("/projects/{project_id}/people", response=list[dict[str, str]], operation_id="people")
+@router.get("/projects/{project_id}/people", response=list[PersonOut], operation_id="people")
 def people(request: HttpRequest, project_id: str) -> Any:
     """Who may read a project or work in it."""
     return _people(owned(request, project_id).home)
 
 
-@router.put("/projects/{project_id}/people", response=list[dict[str, str]], operation_id="put_person")
+@router.put("/projects/{project_id}/people", response=list[PersonOut], operation_id="put_person")
 def put_person(request: HttpRequest, project_id: str, body: PersonIn) -> Any:
     """Let somebody who has an account read a project, or work in it."""
     project = owned(request, project_id).home
@@ -99,7 +100,7 @@ def put_person(request: HttpRequest, project_id: str, body: PersonIn) -> Any:
     return _people(project)
 
 
-@router.delete("/projects/{project_id}/people/{name}", response=list[dict[str, str]], operation_id="drop_person")
+@router.delete("/projects/{project_id}/people/{name}", response=list[PersonOut], operation_id="drop_person")
 def drop_person(request: HttpRequest, project_id: str, name: str) -> Any:
     """Withdraw what somebody may do."""
     project = owned(request, project_id).home

@@ -7,7 +7,7 @@ from dataclasses import asdict
 from typing import Any
 
 import orjson
-from django.core.exceptions import BadRequest, RequestDataTooBig, SuspiciousOperation
+from django.core.exceptions import BadRequest, ObjectDoesNotExist, RequestDataTooBig, SuspiciousOperation
 from django.db import DatabaseError, OperationalError
 from django.http import Http404, HttpRequest, HttpResponse, RawPostDataException
 from ninja import NinjaAPI
@@ -96,7 +96,7 @@ def install(api: NinjaAPI) -> None:
         return problem(404, "not_found", "There is no such thing here.")
 
     @api.exception_handler(Project.DoesNotExist)
-    def deleted(request: HttpRequest, error: Project.DoesNotExist) -> HttpResponse:
+    def deleted(request: HttpRequest, error: ObjectDoesNotExist) -> HttpResponse:
         # A request's own project is looked up as it begins; it can only have gone since.
         return problem(404, "not_found", "This project was deleted meanwhile.")
 

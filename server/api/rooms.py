@@ -8,6 +8,7 @@ from ninja import Field, File, Form, Router, Schema, UploadedFile
 
 from api.access import document_of, project_of
 from api.answers import applied
+from api.schemas import AppliedOut
 from api.tasks import TaskOut, owned_task
 from calculations.service import whole
 from exchange.loads import loads_table
@@ -50,7 +51,7 @@ class Taken(Schema):
     base_version: int
 
 
-@router.post("/projects/{project_id}/rooms/take", response=dict[str, Any], operation_id="take_rooms")
+@router.post("/projects/{project_id}/rooms/take", response=AppliedOut, operation_id="take_rooms")
 def take(request: HttpRequest, project_id: str, body: Taken) -> Any:
     """Take chosen rows of a file that was read, in one step."""
     document = document_of(request, project_id)

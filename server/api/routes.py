@@ -30,6 +30,9 @@ from api.schemas import (
 )
 from api.tasks import TaskOut
 from api.tokens import ByToken
+from api.told.days import AirDay, DayOut, HourOut, PlaceDay, PlantDay, ShadingDay
+from api.told.things import PricesOut, ProofEntry, ReadSchedule, ShelfOut, WorkingOut
+from api.told.year import NoWeather, WeatherLook, WeatherYearOut
 from calculations.days import day_courses, plant_day, rooms_at, system_day
 from calculations.explanations import working
 from calculations.kit import kit_rows
@@ -197,35 +200,35 @@ def plant(request: HttpRequest, project_id: str, base_version: int) -> Any:
     return answer(plant_since(document_of(request, project_id), base_version))
 
 
-@api.get("/projects/{project_id}/day", response=dict[str, Any], operation_id="day")
+@api.get("/projects/{project_id}/day", response=DayOut, operation_id="day")
 def day(request: HttpRequest, project_id: str, kind: str, subject: str, month: int) -> Any:
     """Courses of a room or group over a summer day."""
     with missing(subject, f"month {month}"):
         return answer(day_courses(loads_of(document_of(request, project_id)).results, kind, subject, month))
 
 
-@api.get("/projects/{project_id}/hour", response=dict[str, Any], operation_id="hour")
+@api.get("/projects/{project_id}/hour", response=HourOut, operation_id="hour")
 def hour(request: HttpRequest, project_id: str, month: int, step: int) -> Any:
     """Load and air temperature of every room at a step of a design day."""
     with missing(f"month {month}, step {step}"):
         return answer(rooms_at(loads_of(document_of(request, project_id)).results, month, step))
 
 
-@api.get("/projects/{project_id}/air/{system}", response=dict[str, Any], operation_id="air_day")
+@api.get("/projects/{project_id}/air/{system}", response=AirDay, operation_id="air_day")
 def air(request: HttpRequest, project_id: str, system: str, month: int) -> Any:
     """States along an air path over a summer day."""
     with missing(system, f"month {month}"):
         return answer(system_day(results_of(document_of(request, project_id)).results, system, month))
 
 
-@api.get("/projects/{project_id}/plant/{circuit}", response=dict[str, Any], operation_id="plant_day")
+@api.get("/projects/{project_id}/plant/{circuit}", response=PlantDay, operation_id="plant_day")
 def plant_units(request: HttpRequest, project_id: str, circuit: str, month: int) -> Any:
     """What the units of a circuit give over a summer day, or over the winter day for month 0."""
     with missing(circuit, f"month {month}"):
         return answer(plant_day(results_of(document_of(request, project_id)).results, circuit, month))
 
 
-@api.get("/projects/{project_id}/place", response=dict[str, Any], operation_id="place_day")
+@api.get("/projects/{project_id}/place", response=PlaceDay, operation_id="place_day")
 def place(
     request: HttpRequest, project_id: str, month: int, tilt: float = 90.0, azimuth: float = 180.0, eye: float = 0.0
 ) -> Any:
@@ -233,7 +236,7 @@ def place(
     return answer(place_day(document_of(request, project_id), month, tilt, azimuth, eye))
 
 
-@api.get("/projects/{project_id}/shading/{shading}", response=dict[str, Any], operation_id="shading_day")
+@api.get("/projects/{project_id}/shading/{shading}", response=ShadingDay, operation_id="shading_day")
 def shaded(
     request: HttpRequest, project_id: str, shading: str, month: int, width: float, height: float, azimuth: float
 ) -> Any:
@@ -241,7 +244,7 @@ def shaded(
     return answer(shaded_day(document_of(request, project_id), shading, month, width, height, azimuth))
 
 
-@api.get("/shelf", response=dict[str, Any], operation_id="shelf")
+@api.get("/shelf", response=ShelfOut, operation_id="shelf")
 def shelf(request: HttpRequest) -> Any:
     """Ordinary materials, schedules and uses to take from."""
     return answer({"materials": materials(), "schedules": schedules(), "uses": uses()})
@@ -256,7 +259,7 @@ def preview(request: HttpRequest, project_id: str, body: ChangeSetIn) -> Any:
     return answer(compared(before, Document(project_id, -1, rows, before.base), len(touched)))
 
 
-@api.post("/projects/{project_id}/schedules/read", response=dict[str, Any], operation_id="read_schedule")
+@api.post("/projects/{project_id}/schedules/read", response=ReadSchedule, operation_id="read_schedule")
 def read_schedule(request: HttpRequest, project_id: str, body: TextIn) -> Any:
     """Fields of a schedule from a row or column of numbers."""
     return answer(read_values(body.text, document_of(request, project_id, reading=True)))
@@ -276,7 +279,7 @@ def day_csv(request: HttpRequest, project_id: str, schedule: str, pattern: str, 
     return _file(text, f"{name}.csv")
 
 
-@api.post("/projects/{project_id}/weather/look", response=dict[str, Any], operation_id="look_at_weather")
+@api.post("/projects/{project_id}/weather/look", response=WeatherLook, operation_id="look_at_weather")
 def look_at_weather(request: HttpRequest, project_id: str, file: File[UploadedFile]) -> Any:
     """First lines of a weather file, and a guess at its layout."""
     project_of(request, project_id)
@@ -297,7 +300,7 @@ def put_weather(
     return 202, ask(request.user, project, "weather", f"Weather of {name}", inputs, file.read())
 
 
-@api.get("/projects/{project_id}/weather", response=dict[str, Any], operation_id="weather")
+@api.get("/projects/{project_id}/weather", response=WeatherYearOut | NoWeather, operation_id="weather")
 def weather(request: HttpRequest, project_id: str, percent: float = 0.4) -> Any:
     """The imported year: plots and derived design conditions; empty where there is none."""
     return answer(weather_of(project_of(request, project_id), percent) or {})
@@ -310,7 +313,7 @@ def drop_weather(request: HttpRequest, project_id: str) -> Any:
     return 204, None
 
 
-@api.get("/projects/{project_id}/working", response=dict[str, Any], operation_id="working")
+@api.get("/projects/{project_id}/working", response=WorkingOut, operation_id="working")
 def explained(request: HttpRequest, project_id: str, quantity: str, subject: str) -> Any:
     """How a figure came about."""
     found = document_of(request, project_id)
@@ -318,7 +321,7 @@ def explained(request: HttpRequest, project_id: str, quantity: str, subject: str
         return answer(working(results_of(found).results, found, quantity, subject))
 
 
-@api.get("/proof", response=list[dict[str, Any]], operation_id="proof")
+@api.get("/proof", response=list[ProofEntry], operation_id="proof")
 def proved(request: HttpRequest) -> Any:
     """The proof book: figures known from elsewhere, and those of this installation."""
     return answer(proof_book())
@@ -334,7 +337,7 @@ def kit(request: HttpRequest, project_id: str, system: str = "SI") -> HttpRespon
     return _file(text, "kit.csv")
 
 
-@api.get("/projects/{project_id}/prices", response=dict[str, Any], operation_id="prices")
+@api.get("/projects/{project_id}/prices", response=PricesOut, operation_id="prices")
 def prices(request: HttpRequest, project_id: str) -> Any:
     """The kit list by item and size, with what it costs by the project's prices."""
     found = document_of(request, project_id)

@@ -8,6 +8,7 @@ from django.shortcuts import get_object_or_404
 from ninja import Field, Router, Schema
 
 from api.answers import answer
+from api.told.tasks import TaskResult
 from projects.errors import Refused
 from tasks.asking import cancel
 from tasks.models import Task
@@ -57,7 +58,7 @@ def task(request: HttpRequest, task_id: str) -> Any:
     return get_object_or_404(Task.objects.defer("result", "inputs"), pk=task_id, owner=request.user)
 
 
-@router.get("/tasks/{task_id}/result", response=dict[str, Any], operation_id="task_result")
+@router.get("/tasks/{task_id}/result", response=TaskResult, operation_id="task_result")
 def result(request: HttpRequest, task_id: str) -> Any:
     """What a task that is done has found."""
     found = owned_task(request, task_id)

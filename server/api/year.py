@@ -9,6 +9,7 @@ from ninja import Field, Router, Schema
 from api.access import project_of
 from api.answers import answer
 from api.tasks import TaskOut
+from api.told.year import Bill, SeriesOut, YearSummary
 from exchange.year import EnergyUnit, Interval, course_csv
 from projects.document import load_document
 from projects.errors import Refused
@@ -23,11 +24,11 @@ router = Router()
 class YearOut(Schema):
     """The latest year that was worked out, and what is under way."""
 
-    summary: dict[str, Any] | None = Field(
+    summary: YearSummary | None = Field(
         description="Energy by use and carrier, rooms, systems; none before the first run."
     )
     stale: bool = Field(description="Whether the project has changed since.")
-    bills: list[dict[str, Any]]
+    bills: list[Bill]
     task: TaskOut | None = Field(description="A run that is not done, or the last one where it failed.")
 
 
@@ -75,7 +76,7 @@ def _course(request: HttpRequest, project_id: str, name: str) -> Any:
         raise Refused("not_found", f"There is no course {name!r} in the year.") from error
 
 
-@router.get("/projects/{project_id}/year/series", response=dict[str, Any], operation_id="year_series")
+@router.get("/projects/{project_id}/year/series", response=SeriesOut, operation_id="year_series")
 def series(request: HttpRequest, project_id: str, name: str) -> Any:
     """One course of the year, an hour each, SI."""
     return answer({"name": name, "values": [round(float(value), 3) for value in _course(request, project_id, name)]})

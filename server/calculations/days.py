@@ -34,14 +34,14 @@ def day_courses(results: BuildingLoads, kind: str, identity: str, month: int) ->
         loads = results.rooms[identity]
         unit = "K" if loads.room.floats else "W"
         parts = loads.parts_on(index)
-        extra: dict[str, Any] = {"reference_c": loads.room.cooling_setpoint_c, "unit": unit}
+        extra: dict[str, Any] = {"reference_c": loads.room.cooling_setpoint_c, "unit": unit, "control": None}
         if loads.control is not None:
             extra["control"] = _control_course(loads.control.summer, index, loads.room.thermostat, "cooling")
         latent = loads.latent_w
     else:
         group = results.groups[identity]
         parts = group_day_w([results.rooms[room] for room in group.room_ids], index)
-        extra, latent = {"reference_c": None, "unit": "W"}, group.latent_w
+        extra, latent = {"reference_c": None, "unit": "W", "control": None}, group.latent_w
     used = [i for i in range(len(CATEGORIES)) if np.abs(parts[i]).max() > 1e-6]
     return (
         common
@@ -101,7 +101,7 @@ def _winter_courses(results: BuildingLoads, kind: str, identity: str) -> dict[st
     parts = dict(zip(CATEGORIES, subject.heating.parts_w, strict=True))
     courses = {name: [part] * steps for name, part in parts.items() if part}
     control = results.rooms[identity].control if kind == "room" else None
-    extra: dict[str, Any] = {}
+    extra: dict[str, Any] = {"control": None}
     if control is not None:
         held = sum(parts.values()) - parts["storage"]
         courses["storage"] = (control.winter.plant_w[0] - held).round(3).tolist()

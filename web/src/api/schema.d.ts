@@ -1596,6 +1596,428 @@ export interface components {
             rooms: string[];
         };
         /**
+         * ControlCourse
+         * @description What a thermostat makes of a room over a day.
+         */
+        ControlCourse: {
+            /**
+             * Air C
+             * @description °C at each step of the day
+             */
+            air_c: number[];
+            /**
+             * Operative C
+             * @description °C at each step of the day
+             */
+            operative_c: number[];
+            /**
+             * Low C
+             * @description °C at each step; null where there is no set-point
+             */
+            low_c: (number | null)[];
+            /**
+             * High C
+             * @description °C at each step; null where there is no set-point
+             */
+            high_c: (number | null)[];
+            /**
+             * Plant W
+             * @description W that the plant gives, cooling and heating, at each step
+             */
+            plant_w: number[];
+            /**
+             * Capacity W
+             * @description W that it can give at most; null where it has no limit
+             */
+            capacity_w: number | null;
+        };
+        /**
+         * DayOut
+         * @description The load of a room or group over a day, by source; `parts` are in `unit`.
+         */
+        DayOut: {
+            /**
+             * Outdoor C
+             * @description °C at each step of the day
+             */
+            outdoor_c: number[];
+            /**
+             * Outdoor Humidity Ratio
+             * @description kg of water per kg of dry air at each step of the day
+             */
+            outdoor_humidity_ratio: number[];
+            /**
+             * Reference C
+             * @description °C of the room's air to which K are added; null for a group
+             */
+            reference_c: number | null;
+            /**
+             * Unit
+             * @description K above the reference where a room floats, else W
+             * @enum {string}
+             */
+            unit: "W" | "K";
+            /** Parts */
+            parts: {
+                [key: string]: number[];
+            };
+            /**
+             * Latent W
+             * @description W at each step of the day
+             */
+            latent_w: number[];
+            /** @description Of a room with a thermostat */
+            control: components["schemas"]["ControlCourse"] | null;
+        };
+        /**
+         * HourOut
+         * @description Rooms by id.
+         */
+        HourOut: {
+            [key: string]: components["schemas"]["RoomAt"];
+        };
+        /**
+         * RoomAt
+         * @description A room at one step.
+         */
+        RoomAt: {
+            /**
+             * Load W
+             * @description W
+             */
+            load_w: number;
+            /**
+             * Air C
+             * @description °C
+             */
+            air_c: number;
+        };
+        /**
+         * AirDay
+         * @description States and duties along an air path over a day.
+         */
+        AirDay: {
+            chart: components["schemas"]["HumidityLines"];
+            /**
+             * Pressure Pa
+             * @description Pa of the air at this height
+             */
+            pressure_pa: number;
+            /** Points */
+            points: {
+                [key: string]: components["schemas"]["AirState"];
+            };
+            /**
+             * Flow Kg S
+             * @description kg/s at each step of the day
+             */
+            flow_kg_s: number[];
+            /**
+             * Outdoor Kg S
+             * @description kg/s at each step of the day
+             */
+            outdoor_kg_s: number[];
+            /**
+             * Relief Kg S
+             * @description kg/s at each step of the day
+             */
+            relief_kg_s: number[];
+            /**
+             * Return Kg S
+             * @description kg/s at each step of the day
+             */
+            return_kg_s: number[];
+            /**
+             * Unit Reheat W
+             * @description W of the unit's own coil behind the fan, at each step
+             */
+            unit_reheat_w: number[];
+            /** Economizing */
+            economizing: boolean[];
+            /**
+             * Coil Total W
+             * @description W at each step of the day
+             */
+            coil_total_w: number[];
+            /**
+             * Coil Sensible W
+             * @description W at each step of the day
+             */
+            coil_sensible_w: number[];
+            /**
+             * Heating W
+             * @description W at each step of the day
+             */
+            heating_w: number[];
+            /**
+             * Preheat W
+             * @description W at each step of the day
+             */
+            preheat_w: number[];
+            /**
+             * Recovered W
+             * @description W at each step of the day
+             */
+            recovered_w: number[];
+            /**
+             * Reheat W
+             * @description W at each step of the day
+             */
+            reheat_w: number[];
+            /**
+             * Fan W
+             * @description W at each step of the day
+             */
+            fan_w: number[];
+            /**
+             * Fan Pa
+             * @description Pa of the fan's rise at each step
+             */
+            fan_pa: number[];
+            /**
+             * Water Kg S
+             * @description kg/s of water that the humidifier gives, at each step
+             */
+            water_kg_s: number[];
+        };
+        /**
+         * AirState
+         * @description A place on an air path.
+         */
+        AirState: {
+            /**
+             * Temperature C
+             * @description °C at each step of the day
+             */
+            temperature_c: number[];
+            /**
+             * Humidity Ratio
+             * @description kg of water per kg of dry air at each step of the day
+             */
+            humidity_ratio: number[];
+        };
+        /**
+         * HumidityLines
+         * @description Lines of equal relative humidity for a chart: kg/kg over `temperature_c`.
+         */
+        HumidityLines: {
+            /** Temperature C */
+            temperature_c: number[];
+            /** Relative */
+            relative: {
+                [key: string]: number[];
+            };
+        };
+        /**
+         * PlantDay
+         * @description A circuit's load, what its units give and the temperatures of its water, over a day.
+         */
+        PlantDay: {
+            /**
+             * Load W
+             * @description W at each step of the day
+             */
+            load_w: number[];
+            /**
+             * Ends W
+             * @description W of the ends alone, without losses and pump, at each step
+             */
+            ends_w: number[];
+            /**
+             * Hot W
+             * @description W for hot water at each step
+             */
+            hot_w: number[];
+            /**
+             * Unmet W
+             * @description W at each step of the day
+             */
+            unmet_w: number[];
+            /**
+             * Flow C
+             * @description °C at each step of the day
+             */
+            flow_c: number[];
+            /**
+             * Return C
+             * @description °C at each step of the day
+             */
+            return_c: number[];
+            /** Units */
+            units: {
+                [key: string]: components["schemas"]["UnitDay"];
+            };
+        };
+        /**
+         * UnitDay
+         * @description What a plant unit does over a day.
+         */
+        UnitDay: {
+            /**
+             * Output W
+             * @description W at each step of the day
+             */
+            output_w: number[];
+            /**
+             * Taken W
+             * @description W of its fuel or carrier at each step
+             */
+            taken_w: number[];
+            /**
+             * Auxiliary W
+             * @description W at each step of the day
+             */
+            auxiliary_w: number[];
+        };
+        /**
+         * PlaceDay
+         * @description A design day of the place.
+         */
+        PlaceDay: {
+            /**
+             * Dry Bulb C
+             * @description °C at each step of the day
+             */
+            dry_bulb_c: number[];
+            /**
+             * Humidity Ratio
+             * @description kg of water per kg of dry air at each step of the day
+             */
+            humidity_ratio: number[];
+            /**
+             * Relative Humidity
+             * @description Share, 0 to 1, at each step
+             */
+            relative_humidity: number[];
+            /** Irradiance W M2 */
+            irradiance_w_m2: {
+                [key: string]: number[];
+            };
+            /**
+             * Sun Elevation Deg
+             * @description Degrees at each step of the day
+             */
+            sun_elevation_deg: number[];
+            /**
+             * Sun Azimuth Deg
+             * @description Degrees at each step of the day
+             */
+            sun_azimuth_deg: number[];
+            /**
+             * Pressure Pa
+             * @description Pa of the air at this height
+             */
+            pressure_pa: number;
+            /**
+             * Ground C
+             * @description °C of the ground by month
+             */
+            ground_c: number[];
+            /**
+             * Air Mean By Month C
+             * @description °C of the air, mean of each month
+             */
+            air_mean_by_month_c: number[];
+            surface: components["schemas"]["SurfaceDay"];
+            /**
+             * Horizon Deg
+             * @description Degrees of the skyline, every five degrees from north
+             */
+            horizon_deg: number[];
+        };
+        /**
+         * SurfaceDay
+         * @description Sun on one surface.
+         */
+        SurfaceDay: {
+            /**
+             * Incidence Deg
+             * @description Degrees at each step of the day
+             */
+            incidence_deg: number[];
+            /**
+             * Beam W M2
+             * @description W/m² at each step of the day
+             */
+            beam_w_m2: number[];
+            /**
+             * Sky W M2
+             * @description W/m² at each step of the day
+             */
+            sky_w_m2: number[];
+            /**
+             * Ground W M2
+             * @description W/m² at each step of the day
+             */
+            ground_w_m2: number[];
+        };
+        /**
+         * ShadingDay
+         * @description What a shading leaves of the sun.
+         */
+        ShadingDay: {
+            /**
+             * Lit Share
+             * @description Sunlit part of the opening, 0 to 1, at each step
+             */
+            lit_share: number[];
+            /**
+             * Sky Share
+             * @description Part of the sky that the opening still sees, 0 to 1
+             */
+            sky_share: number;
+            /**
+             * Ground Share
+             * @description Part of the ground that the opening still sees, 0 to 1
+             */
+            ground_share: number;
+            /**
+             * Shadows
+             * @description For each step the shadows as corners in m on the opening, from its lower left
+             */
+            shadows: [
+                number,
+                number
+            ][][][];
+        };
+        /**
+         * ShelfItem
+         * @description Fields of a new row; the group it belongs to, or the schedules it refers to by name.
+         */
+        ShelfItem: {
+            /**
+             * Group
+             * @default
+             */
+            group: string;
+            /**
+             * Fields
+             * @description As a new row of the kind takes them
+             */
+            fields: {
+                [key: string]: unknown;
+            };
+            /**
+             * Schedules
+             * @default {}
+             */
+            schedules: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * ShelfOut
+         * @description Ordinary things to take from.
+         */
+        ShelfOut: {
+            /** Materials */
+            materials: components["schemas"]["ShelfItem"][];
+            /** Schedules */
+            schedules: components["schemas"]["ShelfItem"][];
+            /** Uses */
+            uses: components["schemas"]["ShelfItem"][];
+        };
+        /**
          * PeaksOut
          * @description Peaks of the building; None where it has no room that can be calculated.
          */
@@ -1619,10 +2041,123 @@ export interface components {
             /** Rooms Calculated */
             rooms_calculated: number;
         };
+        /**
+         * ReadPattern
+         * @description A day pattern: pairs of minute of the day and value that holds from then on.
+         */
+        ReadPattern: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Steps */
+            steps: [
+                number,
+                number
+            ][];
+        };
+        /**
+         * ReadRule
+         * @description When a pattern holds; dates as MM-DD.
+         */
+        ReadRule: {
+            /** Start */
+            start: string;
+            /** End */
+            end: string;
+            /** Days */
+            days: string;
+            /** Pattern */
+            pattern: string;
+        };
+        /**
+         * ReadSchedule
+         * @description Fields of a schedule read from numbers.
+         */
+        ReadSchedule: {
+            /** Patterns */
+            patterns: components["schemas"]["ReadPattern"][];
+            /** Base */
+            base: string;
+            /** Rules */
+            rules: components["schemas"]["ReadRule"][];
+        };
         /** TextIn */
         TextIn: {
             /** Text */
             text: string;
+        };
+        /**
+         * ColumnLayout
+         * @description A column of a weather file.
+         */
+        ColumnLayout: {
+            /** Index */
+            index: number;
+            /** Unit */
+            unit: string;
+        };
+        /**
+         * RememberedLayout
+         * @description A layout under a name.
+         */
+        RememberedLayout: {
+            /** Name */
+            name: string;
+            mapping: components["schemas"]["WeatherLayout"];
+        };
+        /**
+         * WeatherLayout
+         * @description How a weather file is read.
+         */
+        WeatherLayout: {
+            /** Delimiter */
+            delimiter: string;
+            /** Decimal */
+            decimal: string;
+            /** Header Rows */
+            header_rows: number;
+            /** Columns */
+            columns: {
+                [key: string]: components["schemas"]["ColumnLayout"];
+            };
+            /** Convention */
+            convention: string;
+            /** Year */
+            year: number;
+            /** Missing */
+            missing: string;
+            /** Time */
+            time: number | null;
+            /**
+             * Date
+             * @description Column by whose dates the lines are put in order
+             */
+            date?: number | null;
+        };
+        /**
+         * WeatherLook
+         * @description First lines of a weather file, a guess at its layout, and what may be chosen.
+         */
+        WeatherLook: {
+            /** Kind */
+            kind: string;
+            /** Delimiter */
+            delimiter: string;
+            /** Decimal */
+            decimal: string;
+            /** Header Rows */
+            header_rows: number;
+            /** Lines */
+            lines: string[];
+            /** Units */
+            units: {
+                [key: string]: string[];
+            };
+            /** Conventions */
+            conventions: string[];
+            /** Remembered */
+            remembered: components["schemas"]["RememberedLayout"][];
         };
         /**
          * TaskOut
@@ -1674,6 +2209,315 @@ export interface components {
             }[];
         };
         /**
+         * Derived
+         * @description Design conditions of a year, at a percentile.
+         */
+        Derived: {
+            /** Percent */
+            percent: number;
+            /** Months */
+            months: components["schemas"]["DerivedMonth"][];
+            /**
+             * Heating C
+             * @description °C that is exceeded 99.6 % and 99 % of the hours
+             */
+            heating_c: [
+                number,
+                number
+            ];
+            /** Winter Wind M S */
+            winter_wind_m_s: number;
+            /**
+             * Dew Point C
+             * @description °C
+             */
+            dew_point_c: number;
+            /**
+             * Dew Dry Bulb C
+             * @description °C
+             */
+            dew_dry_bulb_c: number;
+            /** Dew Month */
+            dew_month: number;
+            /**
+             * Mean C
+             * @description °C
+             */
+            mean_c: number;
+            /** Amplitude K */
+            amplitude_k: number;
+            /** Coldest Month */
+            coldest_month: number;
+        };
+        /**
+         * DerivedMonth
+         * @description Design conditions of a month.
+         */
+        DerivedMonth: {
+            /** Month */
+            month: number;
+            /**
+             * Dry Bulb C
+             * @description °C
+             */
+            dry_bulb_c: number;
+            /**
+             * Wet Bulb C
+             * @description °C
+             */
+            wet_bulb_c: number;
+            /** Range K */
+            range_k: number;
+            /**
+             * Tau B
+             * @description Clear-sky optical depth of the beam; null where the file has no sun
+             */
+            tau_b: number | null;
+            /**
+             * Tau D
+             * @description Clear-sky optical depth of the diffuse sun; null where the file has none
+             */
+            tau_d: number | null;
+        };
+        /**
+         * MonthRange
+         * @description Temperatures of a month.
+         */
+        MonthRange: {
+            /** Month */
+            month: number;
+            /**
+             * Low C
+             * @description °C
+             */
+            low_c: number;
+            /**
+             * Mean C
+             * @description °C
+             */
+            mean_c: number;
+            /**
+             * High C
+             * @description °C
+             */
+            high_c: number;
+        };
+        /**
+         * NoWeather
+         * @description There is no imported year.
+         */
+        NoWeather: Record<string, never>;
+        /**
+         * Scatter
+         * @description How often temperature and humidity come together: counts between the edges.
+         */
+        Scatter: {
+            /**
+             * Temperature C
+             * @description °C, edges
+             */
+            temperature_c: number[];
+            /**
+             * Humidity G Kg
+             * @description g/kg, edges
+             */
+            humidity_g_kg: number[];
+            /** Counts */
+            counts: number[][];
+        };
+        /**
+         * WeatherAbout
+         * @description Where a year of hours is from.
+         */
+        WeatherAbout: {
+            /** Notes */
+            notes: string[];
+            /** Latitude Deg */
+            latitude_deg: number;
+            /** Longitude Deg */
+            longitude_deg: number;
+            /** Elevation M */
+            elevation_m: number;
+            /** Year */
+            year: number;
+            /**
+             * Utc Offset H
+             * @description Hours ahead of UTC
+             */
+            utc_offset_h: number;
+        };
+        /**
+         * WeatherYearOut
+         * @description The imported year: plots and derived design conditions.
+         */
+        WeatherYearOut: {
+            /** Name */
+            name: string;
+            about: components["schemas"]["WeatherAbout"];
+            /** Hours */
+            hours: number;
+            /**
+             * Carpet C
+             * @description °C by day and hour
+             */
+            carpet_c: number[][];
+            /** Ranges */
+            ranges: components["schemas"]["MonthRange"][];
+            scatter: components["schemas"]["Scatter"];
+            derived: components["schemas"]["Derived"];
+        };
+        /**
+         * WorkingOut
+         * @description How a figure came about; values in SI.
+         */
+        WorkingOut: {
+            /** Name */
+            name: string;
+            /** Value */
+            value: number | null;
+            /**
+             * Quantity
+             * @description Key of the unit in which it is shown
+             */
+            quantity: string;
+            /** Symbol */
+            symbol: string;
+            /** Formula */
+            formula: string;
+            /** Numbers */
+            numbers: string;
+            /** Source */
+            source: string;
+            /** Note */
+            note: string;
+            /**
+             * Origin
+             * @description Where an input comes from: own, a use, a zone; empty for what is calculated
+             */
+            origin: string;
+            /**
+             * Stage
+             * @description Stage that shows the input
+             */
+            stage: string;
+            /**
+             * Place
+             * @description "kind/id" of the thing that holds the input
+             */
+            place: string;
+            /** Inputs */
+            inputs: components["schemas"]["WorkingOut"][];
+        };
+        /**
+         * ProofEntry
+         * @description A figure that is known from elsewhere, and this installation's own; SI.
+         */
+        ProofEntry: {
+            /** Chapter */
+            chapter: string;
+            /** Name */
+            name: string;
+            /** Expected */
+            expected: number;
+            /** Found */
+            found: number;
+            /** Quantity */
+            quantity: string;
+            /**
+             * Within
+             * @description Difference that is allowed
+             */
+            within: number;
+            /** Source */
+            source: string;
+            /** Difference */
+            difference: number;
+            /** Share Of Bound */
+            share_of_bound: number;
+            /** Holds */
+            holds: boolean;
+        };
+        /**
+         * PriceLine
+         * @description An item and size of the kit list; money in the project's currency.
+         */
+        PriceLine: {
+            /** Item */
+            item: string;
+            /** Size */
+            size: string;
+            /** Count */
+            count: number;
+            /**
+             * Duty
+             * @description Of all of them, in `unit`
+             */
+            duty: number;
+            /** Unit */
+            unit: string;
+            /**
+             * Price
+             * @description Id of the price that counts
+             */
+            price: string | null;
+            /** Each */
+            each: number | null;
+            /** Per Unit */
+            per_unit: number | null;
+            /** Total */
+            total: number | null;
+        };
+        /**
+         * PricesOut
+         * @description The kit list with what it costs.
+         */
+        PricesOut: {
+            /** Lines */
+            lines: components["schemas"]["PriceLine"][];
+            /**
+             * Total
+             * @description Null where the project has no price at all
+             */
+            total: number | null;
+            /** Unpriced */
+            unpriced: number;
+        };
+        /**
+         * DrawingOut
+         * @description A drawing under the plan of a level, without its bytes.
+         */
+        DrawingOut: {
+            /** Level */
+            level: string;
+            /** Name */
+            name: string;
+            /** Media Type */
+            media_type: string;
+            /**
+             * Width
+             * @description In the drawing's own units
+             */
+            width: number;
+            /**
+             * Height
+             * @description In the drawing's own units
+             */
+            height: number;
+            /**
+             * M Per Unit
+             * @description m of the building for one unit of the drawing
+             */
+            m_per_unit: number;
+            /** X M */
+            x_m: number;
+            /** Y M */
+            y_m: number;
+            /** Layers */
+            layers: string[];
+            /** Hidden Layers */
+            hidden_layers: string[];
+        };
+        /**
          * DrawingPlace
          * @description Where a drawing lies under the plan.
          */
@@ -1689,6 +2533,53 @@ export interface components {
              * @description Layers of a DXF that are not shown; none: as they are.
              */
             hidden_layers?: string[] | null;
+        };
+        /**
+         * EntryOut
+         * @description A change set.
+         */
+        EntryOut: {
+            /** Version */
+            version: number;
+            /**
+             * At
+             * @description ISO 8601, UTC
+             */
+            at: string;
+            /** Author */
+            author: string;
+            /** Label */
+            label: string;
+            /** Way */
+            way: string;
+            /** Changes */
+            changes: number;
+            /** Kinds */
+            kinds: string[];
+        };
+        /**
+         * LineOut
+         * @description What a change set did to one field, or to a thing as a whole.
+         */
+        LineOut: {
+            /** Kind */
+            kind: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Field */
+            field: string;
+            /**
+             * What
+             * @enum {string}
+             */
+            what: "set" | "made" | "deleted" | "changed in the base";
+            /**
+             * Before
+             * @description The value before, as it is stored, SI
+             */
+            before: unknown;
         };
         /** Back */
         Back: {
@@ -1737,6 +2628,26 @@ export interface components {
             name: string;
         };
         /**
+         * PartOut
+         * @description A part that a report may have.
+         */
+        PartOut: {
+            /** Key */
+            key: string;
+            /** Title */
+            title: string;
+        };
+        /**
+         * ReportChoices
+         * @description Parts and pages that a report may have.
+         */
+        ReportChoices: {
+            /** Parts */
+            parts: components["schemas"]["PartOut"][];
+            /** Pages */
+            pages: string[];
+        };
+        /**
          * IssueIn
          * @description A report to be issued.
          */
@@ -1762,6 +2673,61 @@ export interface components {
              */
             remarks: string;
         };
+        /**
+         * AskedOut
+         * @description What was asked of a report.
+         */
+        AskedOut: {
+            /** Parts */
+            parts: string[];
+            /**
+             * System
+             * @enum {string}
+             */
+            system: "SI" | "IP";
+            /** Page */
+            page: string;
+        };
+        /**
+         * FileOut
+         * @description A file of an issue.
+         */
+        FileOut: {
+            /** Sha256 */
+            sha256: string;
+            /** Bytes */
+            bytes: number;
+        };
+        /**
+         * IssueOut
+         * @description A report that was issued.
+         */
+        IssueOut: {
+            /** Id */
+            id: string;
+            /** Number */
+            number: number;
+            /**
+             * At
+             * @description ISO 8601, UTC
+             */
+            at: string;
+            /** Author */
+            author: string;
+            /** Purpose */
+            purpose: string;
+            /** Remarks */
+            remarks: string;
+            /** Option */
+            option: string;
+            /** Version */
+            version: number;
+            asked: components["schemas"]["AskedOut"];
+            /** Files */
+            files: {
+                [key: string]: components["schemas"]["FileOut"];
+            };
+        };
         /** ProjectOut */
         ProjectOut: {
             /** Id */
@@ -1770,6 +2736,47 @@ export interface components {
             name: string;
             /** Version */
             version: number;
+        };
+        /**
+         * BaseOut
+         * @description A project on which options stand.
+         */
+        BaseOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * OptionOut
+         * @description An option: a layer over the base.
+         */
+        OptionOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Remarks */
+            remarks: string;
+            /**
+             * Capital
+             * @description What it costs more than the base, in the project's currency
+             */
+            capital: number;
+            /**
+             * Differences
+             * @description In how many fields and things it differs
+             */
+            differences: number;
+        };
+        /**
+         * OptionsOut
+         * @description The base and its options.
+         */
+        OptionsOut: {
+            base: components["schemas"]["BaseOut"];
+            /** Options */
+            options: components["schemas"]["OptionOut"][];
         };
         /**
          * OptionIn
@@ -1790,6 +2797,57 @@ export interface components {
             /** Capital */
             capital?: number | null;
         };
+        /**
+         * DifferenceOut
+         * @description A field or thing in which an option differs from its base; values as they are stored, SI.
+         */
+        DifferenceOut: {
+            /** Kind */
+            kind: string;
+            /** Id */
+            id: string;
+            /**
+             * Op
+             * @enum {string}
+             */
+            op: "set" | "made" | "gone";
+            /** Field */
+            field: string;
+            /** Label */
+            label: string;
+            /** Name */
+            name: string;
+            /**
+             * Base
+             * @description What the base has now
+             */
+            base: unknown;
+            /**
+             * Value
+             * @description What the option has
+             */
+            value: unknown;
+            /**
+             * Was
+             * @description What the base had when the option's value was entered
+             */
+            was: unknown;
+            /**
+             * Conflict
+             * @description Whether the base has changed it since
+             */
+            conflict: boolean;
+        };
+        /**
+         * DifferencesOut
+         * @description All differences of a version of an option.
+         */
+        DifferencesOut: {
+            /** Version */
+            version: number;
+            /** Differences */
+            differences: components["schemas"]["DifferenceOut"][];
+        };
         /** FieldIn */
         FieldIn: {
             /** Kind */
@@ -1803,6 +2861,254 @@ export interface components {
         TakeOver: {
             /** Base Version */
             base_version: number;
+        };
+        /**
+         * ColumnOut
+         * @description A document that is compared.
+         */
+        ColumnOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /**
+             * Capital
+             * @description What it costs more than the base, in the project's currency
+             */
+            capital: number;
+        };
+        /**
+         * ComparisonOut
+         * @description The base and some of its options side by side, by column id.
+         */
+        ComparisonOut: {
+            /** Columns */
+            columns: components["schemas"]["ColumnOut"][];
+            /** Years */
+            years: {
+                [key: string]: components["schemas"]["YearFigures"] | null;
+            };
+            /** Rows */
+            rows: components["schemas"]["FigureOut"][];
+            /** Totals */
+            totals: {
+                [key: string]: components["schemas"]["TotalsOut"];
+            };
+            /**
+             * Same
+             * @description Figures in which no column differs
+             */
+            same: number;
+            /** Categories */
+            categories: string[];
+            subject: components["schemas"]["SubjectOut"];
+            /** Parts */
+            parts: {
+                [key: string]: components["schemas"]["PartsOut"] | null;
+            };
+            /** Snags */
+            snags: {
+                [key: string]: number;
+            };
+        };
+        /**
+         * FigureOut
+         * @description A figure that not all columns share; the first value is the base's.
+         */
+        FigureOut: {
+            /** Group */
+            group: string;
+            /** Kind */
+            kind: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Figure */
+            figure: string;
+            /**
+             * Quantity
+             * @description Key of the unit in which it is shown; values are SI
+             */
+            quantity: string;
+            /** Values */
+            values: (number | null)[];
+            /**
+             * Notes
+             * @description Size, or when a peak is, by column
+             */
+            notes: (string | null)[] | null;
+        };
+        /**
+         * PartsOut
+         * @description Loads by source, in the order of `categories`, and when the cooling peak is.
+         */
+        PartsOut: {
+            /**
+             * Cooling
+             * @description W
+             */
+            cooling: number[];
+            /**
+             * Heating
+             * @description W
+             */
+            heating: number[];
+            /** Month */
+            month: number;
+            /** Step */
+            step: number;
+        };
+        /**
+         * SubjectOut
+         * @description The room or group whose loads are told by source.
+         */
+        SubjectOut: {
+            /** Kind */
+            kind: string;
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+        };
+        /**
+         * TotalsOut
+         * @description What is asked first of a building.
+         */
+        TotalsOut: {
+            /** Cooling W */
+            cooling_w: number | null;
+            /** Heating W */
+            heating_w: number | null;
+            /**
+             * Supply M3 S
+             * @description m³/s of all air systems
+             */
+            supply_m3_s: number;
+            /**
+             * Coils W
+             * @description W of all cooling coils
+             */
+            coils_w: number;
+            /**
+             * Fans W
+             * @description W of electricity of all fans
+             */
+            fans_w: number;
+            /**
+             * Pumps W
+             * @description W of electricity of all pumps
+             */
+            pumps_w: number;
+            /**
+             * Plant W
+             * @description W
+             */
+            plant_w: number;
+            /**
+             * Kit Cost
+             * @description By the project's prices; null where it has none
+             */
+            kit_cost: number | null;
+        };
+        /**
+         * YearFigures
+         * @description What a year came to.
+         */
+        YearFigures: {
+            /**
+             * Stale
+             * @description Whether the document has changed since the year was calculated
+             */
+            stale: boolean;
+            /**
+             * Delivered Kwh
+             * @description kWh
+             */
+            delivered_kwh: number;
+            /** Uses Kwh */
+            uses_kwh: {
+                [key: string]: number;
+            };
+            /** Carriers Kwh */
+            carriers_kwh: {
+                [key: string]: number;
+            };
+            /**
+             * Cost
+             * @description All bills, in the project's currency
+             */
+            cost: number;
+            /**
+             * Emissions Kg
+             * @description kg of CO₂ equivalent
+             */
+            emissions_kg: number;
+            /**
+             * Billed
+             * @description Whether there are tariffs
+             */
+            billed: boolean;
+            /**
+             * Too Warm H
+             * @description Hours of all rooms above their comfort limit
+             */
+            too_warm_h: number;
+            /**
+             * Unmet H
+             * @description Hours of all rooms outside their set-points
+             */
+            unmet_h: number;
+        };
+        /**
+         * PointOut
+         * @description The building at one value, or pair of values, of a sweep.
+         */
+        PointOut: {
+            /**
+             * Value
+             * @description Of the swept field, as it is stored, SI
+             */
+            value: number;
+            /** Other */
+            other: number | null;
+            /** Cooling W */
+            cooling_w: number | null;
+            /** Heating W */
+            heating_w: number | null;
+            /**
+             * Airflow M3 S
+             * @description m³/s of all air systems
+             */
+            airflow_m3_s: number;
+            /**
+             * Coils W
+             * @description W
+             */
+            coils_w: number;
+            /**
+             * Fans W
+             * @description W
+             */
+            fans_w: number;
+            /**
+             * Pumps W
+             * @description W
+             */
+            pumps_w: number;
+            /**
+             * Warmest C
+             * @description °C of the warmest room without cooling; null where there is none
+             */
+            warmest_c: number | null;
+        };
+        /**
+         * SweepOut
+         * @description Points of a sweep.
+         */
+        SweepOut: {
+            /** Points */
+            points: components["schemas"]["PointOut"][];
         };
         /**
          * SweepIn
@@ -1823,6 +3129,14 @@ export interface components {
              * @default []
              */
             other_values: number[];
+        };
+        /**
+         * SignedIn
+         * @description Who is signed in.
+         */
+        SignedIn: {
+            /** User */
+            user: string;
         };
         /** SignIn */
         SignIn: {
@@ -1845,6 +3159,19 @@ export interface components {
             old: string;
             /** New */
             new: string;
+        };
+        /**
+         * PersonOut
+         * @description Somebody who may read a project or work in it.
+         */
+        PersonOut: {
+            /** Name */
+            name: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "owner" | "editor" | "reader";
         };
         /** PersonIn */
         PersonIn: {
@@ -1899,28 +3226,452 @@ export interface components {
             base_version: number;
         };
         /**
+         * CarrierYear
+         * @description All energy of one carrier.
+         */
+        CarrierYear: {
+            /**
+             * Kwh
+             * @description kWh
+             */
+            kwh: number;
+            /**
+             * Peak W
+             * @description W
+             */
+            peak_w: number;
+            /**
+             * Peak Hour
+             * @description Hour of the year, from 0
+             */
+            peak_hour: number;
+            /**
+             * Month Kwh
+             * @description kWh of each month
+             */
+            month_kwh: number[];
+        };
+        /**
+         * EnergyRow
+         * @description Energy of one use from one carrier.
+         */
+        EnergyRow: {
+            /** Use */
+            use: string;
+            /** Carrier */
+            carrier: string;
+            /**
+             * Kwh
+             * @description kWh
+             */
+            kwh: number;
+            /**
+             * Month Kwh
+             * @description kWh of each month
+             */
+            month_kwh: number[];
+            /**
+             * Peak W
+             * @description W
+             */
+            peak_w: number;
+        };
+        /**
+         * FieldChange
+         * @description A field that a file has otherwise; SI.
+         */
+        FieldChange: {
+            /** Field */
+            field: string;
+            /** Title */
+            title: string;
+            /**
+             * Quantity
+             * @description Key of the unit in which it is shown; empty for text
+             */
+            quantity: string;
+            /** Old */
+            old: unknown;
+            /** New */
+            new: unknown;
+        };
+        /**
+         * IssueMade
+         * @description The report that was issued.
+         */
+        IssueMade: {
+            /** Issue */
+            issue: string;
+            /** Number */
+            number: number;
+        };
+        /**
+         * RoomRow
+         * @description A room of a file beside the project's.
+         */
+        RoomRow: {
+            /** Key */
+            key: string;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "added" | "changed" | "unchanged" | "missing" | "refused";
+            /** Number */
+            number: string;
+            /** Name */
+            name: string;
+            /**
+             * Reason
+             * @description Why it is refused
+             */
+            reason: string;
+            /** Changes */
+            changes: components["schemas"]["FieldChange"][];
+        };
+        /**
+         * RoomYear
+         * @description What a room did over the year.
+         */
+        RoomYear: {
+            /**
+             * Heating Kwh
+             * @description kWh
+             */
+            heating_kwh: number;
+            /**
+             * Cooling Kwh
+             * @description kWh
+             */
+            cooling_kwh: number;
+            /**
+             * Heating Month Kwh
+             * @description kWh of each month
+             */
+            heating_month_kwh: number[];
+            /**
+             * Cooling Month Kwh
+             * @description kWh of each month
+             */
+            cooling_month_kwh: number[];
+            /**
+             * Heating Peak W
+             * @description W
+             */
+            heating_peak_w: number;
+            /**
+             * Heating Peak Hour
+             * @description Hour of the year, from 0
+             */
+            heating_peak_hour: number;
+            /**
+             * Cooling Peak W
+             * @description W
+             */
+            cooling_peak_w: number;
+            /**
+             * Cooling Peak Hour
+             * @description Hour of the year, from 0
+             */
+            cooling_peak_hour: number;
+            /**
+             * Served Heating Kwh
+             * @description kWh
+             */
+            served_heating_kwh: number;
+            /**
+             * Coldest C
+             * @description °C
+             */
+            coldest_c: number;
+            /**
+             * Warmest C
+             * @description °C
+             */
+            warmest_c: number;
+            /**
+             * Warmest Hour
+             * @description Hour of the year, from 0
+             */
+            warmest_hour: number;
+            /**
+             * Too Warm H
+             * @description Occupied hours above the comfort limit
+             */
+            too_warm_h: number;
+            /** Occupied H */
+            occupied_h: number;
+            /** Unmet Heating H */
+            unmet_heating_h: number;
+            /** Unmet Cooling H */
+            unmet_cooling_h: number;
+            /**
+             * Missed Heating Kh
+             * @description Kelvin-hours below the heating set-point
+             */
+            missed_heating_kh: number;
+            /**
+             * Missed Cooling Kh
+             * @description Kelvin-hours above the cooling set-point
+             */
+            missed_cooling_kh: number;
+            /** Balance Kwh */
+            balance_kwh: {
+                [key: string]: number;
+            };
+            /** Sources Month Kwh */
+            sources_month_kwh: {
+                [key: string]: number[];
+            };
+            /**
+             * Fit Error
+             * @description Largest error of the reduced responses, as a share
+             */
+            fit_error: number;
+        };
+        /**
+         * RoomsRead
+         * @description How a file's rooms differ from the project's.
+         */
+        RoomsRead: {
+            /** Rows */
+            rows: components["schemas"]["RoomRow"][];
+            /** Notes */
+            notes: string[];
+            /** Version */
+            version: number;
+            /**
+             * Table
+             * @description Whether the file is a table, whose rooms may be numbered
+             */
+            table: boolean;
+        };
+        /**
+         * StoreYear
+         * @description A store of hot water over the year.
+         */
+        StoreYear: {
+            /**
+             * Drawn Kwh
+             * @description kWh
+             */
+            drawn_kwh: number;
+            /**
+             * Charged Kwh
+             * @description kWh
+             */
+            charged_kwh: number;
+            /**
+             * Solar Kwh
+             * @description kWh
+             */
+            solar_kwh: number;
+            /**
+             * Lost Kwh
+             * @description kWh
+             */
+            lost_kwh: number;
+            /**
+             * Missing Kwh
+             * @description kWh
+             */
+            missing_kwh: number;
+            /**
+             * Coolest C
+             * @description °C
+             */
+            coolest_c: number;
+        };
+        /**
+         * SystemYear
+         * @description An air system over the year.
+         */
+        SystemYear: {
+            /**
+             * Cooling Kwh
+             * @description kWh
+             */
+            cooling_kwh: number;
+            /**
+             * Heating Kwh
+             * @description kWh
+             */
+            heating_kwh: number;
+            /**
+             * Fans Kwh
+             * @description kWh
+             */
+            fans_kwh: number;
+            /**
+             * Short H
+             * @description Hours in which it could not give what was asked
+             */
+            short_h: number;
+            /**
+             * Balance
+             * @description What its heat balance leaves over, as a share of throughput
+             */
+            balance: number;
+        };
+        /**
+         * UnitYear
+         * @description A plant unit over the year.
+         */
+        UnitYear: {
+            /** Circuit */
+            circuit: string;
+            /**
+             * Output Kwh
+             * @description kWh
+             */
+            output_kwh: number;
+            /**
+             * Peak W
+             * @description W
+             */
+            peak_w: number;
+            /** On H */
+            on_h: number;
+        };
+        /**
+         * WeatherRead
+         * @description The file whose year was imported.
+         */
+        WeatherRead: {
+            /** Name */
+            name: string;
+        };
+        /**
+         * YearSummary
+         * @description The year of a version of the project.
+         */
+        YearSummary: {
+            /** Version */
+            version: number;
+            /** Weather */
+            weather: string;
+            /** Hours */
+            hours: number;
+            /** Year */
+            year: number;
+            /** Floor Area M2 */
+            floor_area_m2: number;
+            /** Energy */
+            energy: components["schemas"]["EnergyRow"][];
+            /** Carriers */
+            carriers: {
+                [key: string]: components["schemas"]["CarrierYear"];
+            };
+            /** Rooms */
+            rooms: {
+                [key: string]: components["schemas"]["RoomYear"];
+            };
+            /** Systems */
+            systems: {
+                [key: string]: components["schemas"]["SystemYear"];
+            };
+            /**
+             * Stores
+             * @description None in years that were calculated before there were any
+             * @default {}
+             */
+            stores: {
+                [key: string]: components["schemas"]["StoreYear"];
+            };
+            /** Units */
+            units: {
+                [key: string]: components["schemas"]["UnitYear"];
+            };
+            /** Unmet Kwh */
+            unmet_kwh: {
+                [key: string]: number;
+            };
+            /** Faults */
+            faults: string[];
+        };
+        /**
+         * Bill
+         * @description What a carrier costs by a tariff; money in the project's currency.
+         */
+        Bill: {
+            /** Tariff */
+            tariff: string;
+            /** Name */
+            name: string;
+            /** Carrier */
+            carrier: string;
+            /**
+             * Kwh
+             * @description kWh
+             */
+            kwh: number;
+            /** Total */
+            total: number;
+            /**
+             * Emissions Kg
+             * @description kg of CO₂ equivalent
+             */
+            emissions_kg: number;
+            /** Months */
+            months: components["schemas"]["MonthBill"][];
+        };
+        /**
+         * MonthBill
+         * @description A bill's month; money in the project's currency.
+         */
+        MonthBill: {
+            /** Month */
+            month: number;
+            /** Kwh */
+            kwh: {
+                [key: string]: number;
+            };
+            /** Peak Kw */
+            peak_kw: number;
+            /** Billed Kw */
+            billed_kw: number;
+            /** Energy */
+            energy: number;
+            /** Demand */
+            demand: number;
+            /** Standing */
+            standing: number;
+            /** Levy */
+            levy: number;
+            /** Tax */
+            tax: number;
+            /** Total */
+            total: number;
+        };
+        /**
          * YearOut
          * @description The latest year that was worked out, and what is under way.
          */
         YearOut: {
-            /**
-             * Summary
-             * @description Energy by use and carrier, rooms, systems; none before the first run.
-             */
-            summary: {
-                [key: string]: unknown;
-            } | null;
+            /** @description Energy by use and carrier, rooms, systems; none before the first run. */
+            summary: components["schemas"]["YearSummary"] | null;
             /**
              * Stale
              * @description Whether the project has changed since.
              */
             stale: boolean;
             /** Bills */
-            bills: {
-                [key: string]: unknown;
-            }[];
+            bills: components["schemas"]["Bill"][];
             /** @description A run that is not done, or the last one where it failed. */
             task: components["schemas"]["TaskOut"] | null;
+        };
+        /**
+         * SeriesOut
+         * @description One course of the year.
+         */
+        SeriesOut: {
+            /** Name */
+            name: string;
+            /**
+             * Values
+             * @description One value for each hour, SI by the name's ending
+             */
+            values: number[];
         };
         /** ListedProject */
         ListedProject: {
@@ -5159,9 +6910,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["DayOut"];
                 };
             };
         };
@@ -5186,9 +6935,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["HourOut"];
                 };
             };
         };
@@ -5213,9 +6960,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["AirDay"];
                 };
             };
         };
@@ -5240,9 +6985,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["PlantDay"];
                 };
             };
         };
@@ -5269,9 +7012,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["PlaceDay"];
                 };
             };
         };
@@ -5299,9 +7040,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["ShadingDay"];
                 };
             };
         };
@@ -5321,9 +7060,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["ShelfOut"];
                 };
             };
         };
@@ -5375,9 +7112,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["ReadSchedule"];
                 };
             };
         };
@@ -5454,9 +7189,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["WeatherLook"];
                 };
             };
         };
@@ -5480,9 +7213,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["WeatherYearOut"] | components["schemas"]["NoWeather"];
                 };
             };
         };
@@ -5569,9 +7300,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["WorkingOut"];
                 };
             };
         };
@@ -5591,9 +7320,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    }[];
+                    "application/json": components["schemas"]["ProofEntry"][];
                 };
             };
         };
@@ -5637,9 +7364,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["PricesOut"];
                 };
             };
         };
@@ -5661,9 +7386,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    }[];
+                    "application/json": components["schemas"]["DrawingOut"][];
                 };
             };
         };
@@ -5711,9 +7434,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["DrawingOut"];
                 };
             };
         };
@@ -5746,9 +7467,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["DrawingOut"];
                 };
             };
         };
@@ -5795,9 +7514,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    }[];
+                    "application/json": components["schemas"]["EntryOut"][];
                 };
             };
         };
@@ -5820,9 +7537,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    }[];
+                    "application/json": components["schemas"]["LineOut"][];
                 };
             };
         };
@@ -5960,9 +7675,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["ReportChoices"];
                 };
             };
         };
@@ -6008,9 +7721,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    }[];
+                    "application/json": components["schemas"]["IssueOut"][];
                 };
             };
         };
@@ -6103,9 +7814,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["OptionsOut"];
                 };
             };
         };
@@ -6131,9 +7840,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["OptionOut"];
                 };
             };
         };
@@ -6159,9 +7866,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["OptionOut"];
                 };
             };
         };
@@ -6183,9 +7888,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["DifferencesOut"];
                 };
             };
         };
@@ -6211,9 +7914,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["OptionOut"];
                 };
             };
         };
@@ -6263,9 +7964,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["ComparisonOut"];
                 };
             };
         };
@@ -6291,9 +7990,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["SweepOut"];
                 };
             };
         };
@@ -6317,9 +8014,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: string;
-                    };
+                    "application/json": components["schemas"]["SignedIn"];
                 };
             };
         };
@@ -6385,9 +8080,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: string;
-                    }[];
+                    "application/json": components["schemas"]["PersonOut"][];
                 };
             };
         };
@@ -6413,9 +8106,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: string;
-                    }[];
+                    "application/json": components["schemas"]["PersonOut"][];
                 };
             };
         };
@@ -6438,9 +8129,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: string;
-                    }[];
+                    "application/json": components["schemas"]["PersonOut"][];
                 };
             };
         };
@@ -6516,9 +8205,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["AppliedOut"];
                 };
             };
         };
@@ -6630,9 +8317,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["RoomsRead"] | components["schemas"]["WeatherRead"] | components["schemas"]["IssueMade"] | components["schemas"]["YearSummary"];
                 };
             };
         };
@@ -6722,9 +8407,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": {
-                        [key: string]: unknown;
-                    };
+                    "application/json": components["schemas"]["SeriesOut"];
                 };
             };
         };

@@ -1,29 +1,14 @@
 <script setup lang="ts">
 /** What was done in the project: by whom, what it changed, and the ways back. */
-import { client, Refusal, unwrap } from "@/api/client";
+import { client, Refusal, unwrap, type Schemas } from "@/api/client";
 import { useDocument } from "@/document/store";
 import Choice from "@/parts/Choice.vue";
 import DialogBox from "@/parts/DialogBox.vue";
 import { counted } from "@/units/units";
 import { computed, ref, watch } from "vue";
 
-interface Entry {
-  version: number;
-  at: string;
-  author: string;
-  label: string;
-  way: string;
-  changes: number;
-  kinds: string[];
-}
-interface Line {
-  kind: string;
-  id: string;
-  name: string;
-  field: string;
-  what: string;
-  before: unknown;
-}
+type Entry = Schemas["EntryOut"];
+type Line = Schemas["LineOut"];
 type Applied = Parameters<ReturnType<typeof useDocument>["applied"]>[0];
 
 const emit = defineEmits<{ close: [] }>();
@@ -42,9 +27,7 @@ const PAGE = 100;
 async function load(before?: number): Promise<void> {
   const query = { author: author.value, kind: kind.value, before };
   const params = { path: { project_id: doc.projectId }, query };
-  const found = unwrap(
-    await client.GET("/api/projects/{project_id}/history", { params }),
-  ) as unknown as Entry[];
+  const found = unwrap(await client.GET("/api/projects/{project_id}/history", { params }));
   entries.value = before ? [...entries.value, ...found] : found;
   more.value = found.length === PAGE;
   people.value = [...new Set([...people.value, ...found.map((entry) => entry.author)])].sort();
@@ -61,7 +44,7 @@ async function choose(entry: Entry): Promise<void> {
   const path = { project_id: doc.projectId, version: entry.version };
   lines.value = unwrap(
     await client.GET("/api/projects/{project_id}/history/{version}", { params: { path } }),
-  ) as unknown as Line[];
+  );
 }
 async function back(how: "take-back" | "bring-back"): Promise<void> {
   const version = chosen.value!.version;

@@ -45,7 +45,7 @@ watch(
       params: { path: { project_id: doc.projectId }, query: wanted },
     });
     if (stale) return;
-    tree.value = answer.response.ok ? (unwrap(answer) as unknown as WorkingTree) : null;
+    tree.value = answer.response.ok ? unwrap(answer) : null;
   },
   { immediate: true },
 );

@@ -1,21 +1,8 @@
+import type { Schemas } from "@/api/client";
 import { format, unitOf } from "@/units/units";
 
-/** A Working tree as the server sends it; values in SI. */
-export interface WorkingTree {
-  name: string;
-  value: number | null;
-  quantity: string;
-  symbol: string;
-  formula: string;
-  numbers: string;
-  source: string;
-  note: string;
-  /** Where an input comes from, and the stage and "kind/id" that holds it. */
-  origin: string;
-  stage: string;
-  place: string;
-  inputs: WorkingTree[];
-}
+/** A Working tree; values in SI. */
+export type WorkingTree = Schemas["WorkingOut"];
 
 /** The tree as indented text, both unit systems on every line. */
 export function asText(node: WorkingTree, depth = 0): string {

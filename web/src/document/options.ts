@@ -4,29 +4,9 @@ import { computed, ref } from "vue";
 import { useDocument } from "./store";
 
 /** An option: a layer over the base. */
-export interface Option {
-  id: string;
-  name: string;
-  remarks: string;
-  /** What it costs more than the base. */
-  capital: number;
-  /** In how many fields and things it differs. */
-  differences: number;
-}
+export type Option = Schemas["OptionOut"];
 
-export interface Difference {
-  kind: string;
-  id: string;
-  op: "set" | "made" | "gone";
-  field: string;
-  label: string;
-  name: string;
-  base: unknown;
-  value: unknown;
-  was: unknown;
-  /** Whether the base has changed it since. */
-  conflict: boolean;
-}
+export type Difference = Schemas["DifferenceOut"];
 
 /** The base of the open project and its options; which of them is worked in is what the address says. */
 export const useOptions = defineStore("options", () => {
@@ -46,7 +26,7 @@ export const useOptions = defineStore("options", () => {
       params: { path: { project_id: doc.projectId } },
     });
     if (!answer.response.ok) return;
-    const found = answer.data as unknown as { base: { id: string; name: string }; options: Option[] };
+    const found = answer.data!;
     base.value = found.base;
     options.value = found.options;
   }
@@ -58,7 +38,7 @@ export const useOptions = defineStore("options", () => {
         params: { path: { project_id: doc.projectId } },
         body: { name, like: like ?? null },
       }),
-    ) as unknown as Option;
+    );
     await load();
     return made;
   }
@@ -88,7 +68,7 @@ export const useOptions = defineStore("options", () => {
     const answer = await client.GET("/api/projects/{option_id}/differences", {
       params: { path: { option_id: id } },
     });
-    return (unwrap(answer) as unknown as { differences: Difference[] }).differences;
+    return unwrap(answer).differences;
   }
 
   /** Let the option's value of a field stand against the base's. */

@@ -1,94 +1,19 @@
-import { client, unwrap } from "@/api/client";
+import { client, unwrap, type Schemas } from "@/api/client";
 import { defineStore } from "pinia";
 import { ref } from "vue";
 import { useDocument } from "./store";
 import { useTasks, type Task } from "./tasks";
 
 /** What a room did over the year. */
-export interface RoomYear {
-  heating_kwh: number;
-  cooling_kwh: number;
-  heating_month_kwh: number[];
-  cooling_month_kwh: number[];
-  heating_peak_w: number;
-  heating_peak_hour: number;
-  cooling_peak_w: number;
-  cooling_peak_hour: number;
-  served_heating_kwh: number;
-  coldest_c: number;
-  warmest_c: number;
-  warmest_hour: number;
-  too_warm_h: number;
-  occupied_h: number;
-  unmet_heating_h: number;
-  unmet_cooling_h: number;
-  missed_heating_kh: number;
-  missed_cooling_kh: number;
-  balance_kwh: Record<string, number>;
-  sources_month_kwh: Record<string, number[]>;
-  fit_error: number;
-}
+export type RoomYear = Schemas["RoomYear"];
 
-export interface EnergyRow {
-  use: string;
-  carrier: string;
-  kwh: number;
-  month_kwh: number[];
-  peak_w: number;
-}
+export type EnergyRow = Schemas["EnergyRow"];
 
-export interface YearSummary {
-  version: number;
-  weather: string;
-  hours: number;
-  year: number;
-  floor_area_m2: number;
-  energy: EnergyRow[];
-  carriers: Record<string, { kwh: number; peak_w: number; peak_hour: number; month_kwh: number[] }>;
-  rooms: Record<string, RoomYear>;
-  systems: Record<
-    string,
-    { cooling_kwh: number; heating_kwh: number; fans_kwh: number; short_h: number; balance: number }
-  >;
-  /** Stores of hot water; none in years that were worked out before there were any. */
-  stores?: Record<
-    string,
-    {
-      drawn_kwh: number;
-      charged_kwh: number;
-      solar_kwh: number;
-      lost_kwh: number;
-      missing_kwh: number;
-      coolest_c: number;
-    }
-  >;
-  units: Record<string, { circuit: string; output_kwh: number; peak_w: number; on_h: number }>;
-  unmet_kwh: Record<string, number>;
-  faults: string[];
-}
+export type YearSummary = Schemas["YearSummary"];
 
-export interface MonthBill {
-  month: number;
-  kwh: Record<string, number>;
-  peak_kw: number;
-  billed_kw: number;
-  energy: number;
-  demand: number;
-  standing: number;
-  levy: number;
-  tax: number;
-  total: number;
-}
+export type MonthBill = Schemas["MonthBill"];
 
-export interface Bill {
-  tariff: string;
-  name: string;
-  carrier: string;
-  kwh: number;
-  total: number;
-  emissions_kg: number;
-  months: MonthBill[];
-}
+export type Bill = Schemas["Bill"];
 
 /** The year of the open project: what the last run found, whether it still holds, and running it again. */
 export const useYear = defineStore("year", () => {
@@ -108,8 +33,8 @@ export const useYear = defineStore("year", () => {
         params: { path: { project_id: doc.projectId } },
       }),
     );
-    summary.value = answer.summary as unknown as YearSummary | null;
-    bills.value = answer.bills as unknown as Bill[];
+    summary.value = answer.summary;
+    bills.value = answer.bills;
     stale.value = answer.stale;
     const last = answer.task ?? null;
     failure.value = last?.state === "failed" ? (last.error?.title ?? "The last run failed.") : "";
@@ -136,7 +61,7 @@ export const useYear = defineStore("year", () => {
     const answer = await client.GET("/api/projects/{project_id}/year/series", {
       params: { path: { project_id: doc.projectId }, query: { name } },
     });
-    return answer.response.ok ? (unwrap(answer) as unknown as { values: number[] }).values : [];
+    return answer.response.ok ? unwrap(answer).values : [];
   }
 
   return { summary, bills, stale, failure, task, run, load, calculate, series };

@@ -86,7 +86,7 @@ watch(
     const answer = await client.GET("/api/projects/{project_id}/air/{system}", {
       params: { path: { project_id: doc.projectId, system: id }, query: { month } },
     });
-    if (!stale) day.value = answer.response.ok ? (unwrap(answer) as unknown as AirDay) : null;
+    if (!stale) day.value = answer.response.ok ? unwrap(answer) : null;
   },
   { immediate: true },
 );

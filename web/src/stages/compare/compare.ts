@@ -1,62 +1,16 @@
-import { client } from "@/api/client";
+import { client, unwrap, type Schemas } from "@/api/client";
 
-export interface Column {
-  id: string;
-  name: string;
-  capital: number;
-}
+export type Column = Schemas["ColumnOut"];
 
 /** A figure that not all columns share; the first value is the base's. */
-export interface FigureRow {
-  group: string;
-  kind: string;
-  id: string;
-  name: string;
-  figure: string;
-  quantity: string;
-  values: (number | null)[];
-  /** Size, or when a peak is, by column. */
-  notes: (string | null)[] | null;
-}
+export type FigureRow = Schemas["FigureOut"];
 
-export interface YearFigures {
-  stale: boolean;
-  delivered_kwh: number;
-  uses_kwh: Record<string, number>;
-  carriers_kwh: Record<string, number>;
-  cost: number;
-  emissions_kg: number;
-  billed: boolean;
-  too_warm_h: number;
-  unmet_h: number;
-}
+export type YearFigures = Schemas["YearFigures"];
 
 /** What is asked first of a building. */
-export interface Totals {
-  cooling_w: number | null;
-  heating_w: number | null;
-  supply_m3_s: number;
-  coils_w: number;
-  fans_w: number;
-  pumps_w: number;
-  plant_w: number;
-  /** By the project's prices; none where it has none. */
-  kit_cost: number | null;
-}
+export type Totals = Schemas["TotalsOut"];
 
-export interface Comparison {
-  columns: Column[];
-  years: Record<string, YearFigures | null>;
-  rows: FigureRow[];
-  totals: Record<string, Totals>;
-  /** Figures in which no column differs. */
-  same: number;
-  categories: string[];
-  /** The room or group whose loads are told by source. */
-  subject: { kind: string; id: string; name: string };
-  parts: Record<string, { cooling: number[]; heating: number[]; month: number; step: number } | null>;
-  snags: Record<string, number>;
-}
+export type Comparison = Schemas["ComparisonOut"];
 
 /** The base and some options side by side. */
 export async function compared(
@@ -67,7 +21,7 @@ export async function compared(
   const answer = await client.GET("/api/projects/{project_id}/compare", {
     params: { path: { project_id: project }, query: { options, kind: of.kind, subject: of.id } },
   });
-  return answer.response.ok ? (answer.data as unknown as Comparison) : null;
+  return answer.response.ok ? unwrap(answer) : null;
 }
 
 /** How far a row's columns are from the base, as the largest share; what only one has differs by all of it. */

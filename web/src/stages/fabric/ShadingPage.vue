@@ -3,7 +3,7 @@ import Choice from "@/parts/Choice.vue";
 import TextBox from "@/parts/TextBox.vue";
 import Slide from "@/parts/Slide.vue";
 import { MONTH_CHOICES } from "@/parts/months";
-import { client, unwrap } from "@/api/client";
+import { client, unwrap, type Schemas } from "@/api/client";
 import { useDocument } from "@/document/store";
 import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
@@ -15,12 +15,7 @@ import { clock, compass } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 
-interface ShadingDay {
-  lit_share: number[];
-  sky_share: number;
-  ground_share: number;
-  shadows: [number, number][][][];
-}
+type ShadingDay = Schemas["ShadingDay"];
 
 const props = defineProps<{ id: string }>();
 const emit = defineEmits<{ open: [id: string] }>();
@@ -47,7 +42,7 @@ watch(
         query: { month: month.value, width: width.value, height: height.value, azimuth: azimuth.value },
       },
     });
-    if (!stale && answer.response.ok) day.value = unwrap(answer) as unknown as ShadingDay;
+    if (!stale && answer.response.ok) day.value = unwrap(answer) as ShadingDay;
   },
   { immediate: true },
 );

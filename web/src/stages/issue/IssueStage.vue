@@ -36,10 +36,10 @@ async function listIssues(): Promise<void> {
   const answer = await client.GET("/api/projects/{project_id}/issues", {
     params: { path: { project_id: doc.projectId } },
   });
-  if (answer.response.ok) issues.value = answer.data as unknown as Issued[];
+  if (answer.response.ok) issues.value = unwrap(answer);
 }
 onMounted(async () => {
-  choices.value = unwrap(await client.GET("/api/report")) as unknown as typeof choices.value;
+  choices.value = unwrap(await client.GET("/api/report"));
   await listIssues();
 });
 let latest = 0;

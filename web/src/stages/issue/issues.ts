@@ -1,16 +1,7 @@
+import type { Schemas } from "@/api/client";
+
 /** A report that was issued. */
-export interface Issued {
-  id: string;
-  number: number;
-  at: string;
-  author: string;
-  purpose: string;
-  remarks: string;
-  option: string;
-  version: number;
-  asked: { parts: string[]; system: string; page: string };
-  files: Record<string, { sha256: string; bytes: number }>;
-}
+export type Issued = Schemas["IssueOut"];
 
 export const FILE_NAMES: Record<string, string> = {
   "report.pdf": "PDF",

@@ -33,7 +33,7 @@ watch(
     const answer = await client.GET("/api/projects/{project_id}/prices", {
       params: { path: { project_id: doc.projectId } },
     });
-    if (answer.response.ok) found.value = unwrap(answer) as unknown as typeof found.value;
+    if (answer.response.ok) found.value = unwrap(answer);
   },
   { immediate: true },
 );

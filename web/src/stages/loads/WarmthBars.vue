@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What each source makes of the hottest air of a room that is not cooled, as bars above and below the reference. */
-import { client } from "@/api/client";
+import { client, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
 import Figure from "@/parts/Figure.vue";
 import { colourOf } from "@/parts/sources";
@@ -26,9 +26,9 @@ watch(
       params: { path: { project_id: doc.projectId }, query: { quantity: "room_temperature", subject: id } },
     });
     if (stale) return;
-    const inputs = answer.response.ok ? (answer.data as unknown as { inputs: Part[] }).inputs : [];
+    const inputs = answer.response.ok ? unwrap(answer).inputs : [];
     reference.value = inputs[0]?.value ?? null;
-    parts.value = inputs.slice(1);
+    parts.value = inputs.slice(1).map((input) => ({ name: input.name, value: input.value ?? 0 }));
   },
   { immediate: true },
 );

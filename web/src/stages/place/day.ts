@@ -1,22 +1,10 @@
-import { client, unwrap } from "@/api/client";
+import { client, unwrap, type Schemas } from "@/api/client";
 import { useDocument } from "@/document/store";
 import { useView } from "@/view/store";
 import { computed, ref, watch, type ComputedRef, type Ref } from "vue";
 
 /** Courses of a design day, and of one surface on it. */
-export interface PlaceDay {
-  dry_bulb_c: number[];
-  relative_humidity: number[];
-  irradiance_w_m2: Record<string, number[]>;
-  sun_elevation_deg: number[];
-  sun_azimuth_deg: number[];
-  pressure_pa: number;
-  ground_c: number[];
-  air_mean_by_month_c: number[];
-  surface: { incidence_deg: number[]; beam_w_m2: number[]; sky_w_m2: number[]; ground_w_m2: number[] };
-  /** Elevation of the skyline every five degrees from north. */
-  horizon_deg: number[];
-}
+export type PlaceDay = Schemas["PlaceDay"];
 
 /** The design day on the rail, followed as it and the document change. */
 export function usePlaceDay(
@@ -39,7 +27,7 @@ export function usePlaceDay(
       const answer = await client.GET("/api/projects/{project_id}/place", {
         params: { path: { project_id: doc.projectId }, query },
       });
-      if (!stale && answer.response.ok) day.value = unwrap(answer) as unknown as PlaceDay;
+      if (!stale && answer.response.ok) day.value = unwrap(answer);
     },
     { immediate: true },
   );

@@ -1,21 +1,10 @@
 <script setup lang="ts">
+import type { Schemas } from "@/api/client";
 import { toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, onMounted, ref } from "vue";
 
-/** A figure that is known from elsewhere, and the program's own. */
-interface Entry {
-  chapter: string;
-  name: string;
-  expected: number;
-  found: number;
-  quantity: string;
-  within: number;
-  difference: number;
-  share_of_bound: number;
-  holds: boolean;
-  source: string;
-}
+type Entry = Schemas["ProofEntry"];
 
 const view = useView();
 const entries = ref<Entry[] | null>(null);

@@ -57,7 +57,7 @@ watch(
     const answer = await client.GET("/api/projects/{project_id}/plant/{circuit}", {
       params: { path: { project_id: doc.projectId, circuit: id }, query: { month: of } },
     });
-    if (!stale) day.value = answer.response.ok ? (unwrap(answer) as unknown as PlantDay) : null;
+    if (!stale) day.value = answer.response.ok ? unwrap(answer) : null;
   },
   { immediate: true },
 );

@@ -1,14 +1,8 @@
+import type { Schemas } from "@/api/client";
 import type { PlantUnit } from "@/document/types";
 
 /** What the units of a circuit give over a day, by step. */
-export interface PlantDay {
-  load_w: number[];
-  ends_w: number[];
-  unmet_w: number[];
-  flow_c: number[];
-  return_c: number[];
-  units: Record<string, { output_w: number[]; taken_w: number[]; auxiliary_w: number[] }>;
-}
+export type PlantDay = Schemas["PlantDay"];
 
 export type UnitKind = NonNullable<PlantUnit["kind"]>;
 

@@ -1,21 +1,10 @@
-import { client, Refusal, type Problem } from "@/api/client";
+import { client, Refusal, type Problem, unwrap, type Schemas } from "@/api/client";
 import { sendFile } from "@/api/files";
 import { useDocument } from "@/document/store";
 import { defineStore } from "pinia";
 import { ref } from "vue";
 
-export interface Drawing {
-  level: string;
-  name: string;
-  media_type: string;
-  width: number;
-  height: number;
-  m_per_unit: number;
-  x_m: number;
-  y_m: number;
-  layers: string[];
-  hidden_layers: string[];
-}
+export type Drawing = Schemas["DrawingOut"];
 
 /** Pictures and lines that lie under the plans; kept beside the document. */
 export const useDrawings = defineStore("drawings", () => {
@@ -31,7 +20,7 @@ export const useDrawings = defineStore("drawings", () => {
     const answer = await client.GET("/api/projects/{project_id}/drawings", {
       params: { path: { project_id: doc.projectId } },
     });
-    drawings.value = (answer.data ?? []) as unknown as Drawing[];
+    drawings.value = answer.data ?? [];
   }
 
   function keep(drawing: Drawing): void {
@@ -56,7 +45,7 @@ export const useDrawings = defineStore("drawings", () => {
       body: { m_per_unit, x_m, y_m, hidden_layers },
     });
     fault.value = answer.response.ok ? "" : ((answer.error as Problem | undefined)?.title ?? "refused");
-    if (answer.response.ok) keep(answer.data as unknown as Drawing);
+    if (answer.response.ok) keep(unwrap(answer));
   }
 
   async function remove(level: string): Promise<void> {
