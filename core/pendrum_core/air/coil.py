@@ -1,4 +1,8 @@
-"""Mixing, cooling coil by apparatus dew point and bypass factor, fan heat."""
+"""Mixing, cooling coil by apparatus dew point and bypass factor, fan heat.
+
+Source: ASHRAE Handbook Fundamentals 2017, ch. 1 (adiabatic mixing); apparatus dew point and bypass factor after
+Carrier (1936).
+"""
 
 from dataclasses import dataclass
 

@@ -2,6 +2,8 @@
 
 Decided at the state of the return air just before mixing (after plenum and return fan). Where the return state would
 depend on the decision, as its enthalpy does through the rooms' moisture, it is that of operation at the least outdoor air.
+
+Source: mass balance of dry air at the mixing box; limits after ASHRAE Guideline 16-2018.
 """
 
 from dataclasses import dataclass
@@ -24,7 +26,7 @@ class Economizer:
 
 
 def runs(rule: Economizer, outdoor_c: Array, outdoor_w: Array, return_c: Array, return_w: Array) -> NDArray[np.bool_]:
-    """Whether it runs at each step.
+    """Whether it runs at each step [yes or no].
 
     Raises:
         ValueError: unknown kind.

@@ -1,4 +1,8 @@
-"""Humidifiers: steam, or water that evaporates in the air."""
+"""Humidifiers: steam, or water that evaporates in the air.
+
+Source: ASHRAE Handbook Fundamentals 2017, ch. 1 (moisture added to moist air): the heat balance of mixing with water
+or steam.
+"""
 
 from dataclasses import dataclass
 

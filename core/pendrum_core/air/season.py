@@ -2,6 +2,8 @@
 
 The rooms are served (room/supply/served.py) with air of a wanted temperature; with what they then are, the air is walked through the
 unit (walk.py); round by round until both agree.
+
+Source: heat and moisture balance of rooms and unit, to convergence.
 """
 
 from collections.abc import Sequence
@@ -147,7 +149,7 @@ def _other_air(season: Season) -> tuple[Array | float, Array | float, Array | fl
 
 
 def settled(season: Season, unit: Unit, served: Served) -> tuple[Served, Path, Array, float]:
-    """Served rooms and the path of the air brought together, the rooms' flows, and what their balances leave open, relative.
+    """Served rooms and the path of the air brought together, the rooms' flows, and what their balances leave open [-].
 
     In summer a terminal gives the heat capacity rate that it was sized for: how much dry air that is follows from the moisture of
     the supply air, within half a per cent. The rooms are served anew where the air comes at another temperature than was

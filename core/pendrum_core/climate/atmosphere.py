@@ -1,4 +1,7 @@
-"""Standard atmosphere and air density at the site."""
+"""Standard atmosphere and air density at the site.
+
+Source: ASHRAE Handbook Fundamentals 2017, ch. 1 (standard atmosphere; ideal gas).
+"""
 
 from pendrum_core.quantities.constants import KELVIN, R_DRY_AIR, STANDARD_PRESSURE_PA
 

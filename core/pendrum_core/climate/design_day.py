@@ -1,4 +1,7 @@
-"""Hourly course of a summer design day."""
+"""Hourly course of a summer design day.
+
+Source: ASHRAE Handbook Fundamentals 2017, ch. 14 (daily course from maximum and range).
+"""
 
 from functools import lru_cache
 

@@ -1,4 +1,7 @@
-"""A duct tree: sizes, losses, index run, balancing, fan pressure."""
+"""A duct tree: sizes, losses, index run, balancing, fan pressure.
+
+Source: ASHRAE Handbook Fundamentals 2017, ch. 21; kv by definition (IEC 60534-1).
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

@@ -1,4 +1,7 @@
-"""Walls from room outlines: counter-clockwise polygons, plan north is +y."""
+"""Walls from room outlines: counter-clockwise polygons, plan north is +y.
+
+Source: Gauss's area formula for polygons, by definition.
+"""
 
 from collections.abc import Sequence
 from dataclasses import dataclass

@@ -2,6 +2,8 @@
 
 Outlines are counter-clockwise in plan metres; plan north is +y, turned `rotation_deg` clockwise from true north. A face
 has a key by which it is known again after the outline has changed.
+
+Source: plane geometry by definition.
 """
 
 from collections import defaultdict

@@ -1,4 +1,7 @@
-"""Darcy friction of round and equivalent conduits, by the fluids library."""
+"""Darcy friction of round and equivalent conduits, by the fluids library.
+
+Source: Darcy and Weisbach; friction factor of Colebrook (1939).
+"""
 
 from dataclasses import dataclass
 from functools import lru_cache

@@ -1,4 +1,7 @@
-"""A tree of sections from one root (fan or pump) to its ends."""
+"""A tree of sections from one root (fan or pump) to its ends.
+
+Source: mass balance at every joint.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -62,7 +65,7 @@ def build_tree(parents: Mapping[str, str | None]) -> Tree:
 
 
 def sum_upwards(tree: Tree, at_section: Mapping[str, float]) -> dict[str, float]:
-    """Flow of every section: what is taken at it plus all below it."""
+    """Flow of every section: what is taken at it plus all below it [as given]."""
     total = {section: at_section.get(section, 0.0) for section in tree.order}
     for section in reversed(tree.order):
         parent = tree.parent[section]

@@ -1,4 +1,7 @@
-"""Standard motors."""
+"""Standard motors.
+
+Source: preferred ratings of IEC 60072-1.
+"""
 
 # Rated outputs of IEC 60072-1 [kW], with the fractional series below 0.75.
 MOTOR_OUTPUTS_KW = (

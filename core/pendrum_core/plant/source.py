@@ -82,7 +82,10 @@ def whole_course(
 
 
 def flow_temperature_c(circuit: Circuit, outdoor_c: Array) -> Array:
-    """Flow temperature by the circuit's rule [°C]: fixed, or by a line from `reset_cold_c` to `reset_mild_c` outdoors."""
+    """Flow temperature by the circuit's rule [°C]: fixed, or by a line from `reset_cold_c` to `reset_mild_c` outdoors.
+
+    Source: linear compensation of heating practice (EN 12098-1).
+    """
     if circuit.flow_rule != "outdoors":
         return np.full_like(outdoor_c, circuit.flow_c)
     ends = (circuit.reset_cold_c, circuit.reset_mild_c), (circuit.flow_c, circuit.flow_mild_c)

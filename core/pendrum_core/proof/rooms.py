@@ -1,4 +1,7 @@
-"""Proof of room loads: against a separate finite-volume march, and what must hold of every room."""
+"""Proof of room loads: against a separate finite-volume march, and what must hold of every room.
+
+Source: the method of finite volumes, independent of the responses that it proves.
+"""
 
 from collections.abc import Iterator
 from dataclasses import replace
@@ -21,7 +24,7 @@ _HELD, _FLOATING, _WINTER, _ALWAYS = "Cooled room", "Room left to itself", "Heat
 
 
 def away_from_jumps(case: Case) -> NDArray[np.bool_]:
-    """Steps that are not among the two after a jump of a schedule."""
+    """Steps that are not among the two after a jump of a schedule [yes or no]."""
     keep, control = np.ones(144, dtype=bool), case["inputs"].get("control") or {}
     for gain in case["inputs"]["gains"]:
         values = np.array(gain["sensible_W"])

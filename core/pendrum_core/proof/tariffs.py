@@ -1,4 +1,7 @@
-"""Proof of bills: time of use, demand with a ratchet, blocks, levy, tax, emissions."""
+"""Proof of bills: time of use, demand with a ratchet, blocks, levy, tax, emissions.
+
+Source: the formulas stand in the public reference case.
+"""
 
 from collections.abc import Iterator
 

@@ -1,6 +1,8 @@
 """Every quantity that an engineer sees: its units in both systems and how many decimals it is shown with.
 
 The browser's unit table is generated from this one, so that no conversion factor stands twice.
+
+Source: conversion factors by definition (ISO 80000, NIST SP 811).
 """
 
 from dataclasses import dataclass
@@ -111,7 +113,7 @@ QUANTITIES: dict[str, Quantity] = {
 
 
 def shown(value: float, quantity: str, system: str = "SI") -> tuple[float, str]:
-    """Return a stored SI value as the figure and unit label of "SI" or "IP".
+    """Return a stored SI value as the figure and its [unit label] of "SI" or "IP".
 
     Raises:
         KeyError: the quantity is not registered.

@@ -1,4 +1,7 @@
-"""Loads with what is added to them: a line beside the loads, never part of them."""
+"""Loads with what is added to them: a line beside the loads, never part of them.
+
+Source: shares by definition, as the engineer enters them.
+"""
 
 from pendrum_core.results.building import BuildingLoads
 from pendrum_core.room.outcome.loads import GroupLoads, RoomLoads

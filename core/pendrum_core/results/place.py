@@ -1,4 +1,7 @@
-"""What an engineer sees of the design days while entering them."""
+"""What an engineer sees of the design days while entering them.
+
+Source: the courses are those of climate/design_day.py; humidity lines by the definition of relative humidity.
+"""
 
 from dataclasses import dataclass
 

@@ -1,4 +1,7 @@
-"""Expansion vessels of circuits."""
+"""Expansion vessels of circuits.
+
+Source: EN 12828, annex D.
+"""
 
 from pendrum_core.model.systems import Circuit
 from pendrum_core.quantities.constants import GRAVITY_M_S2

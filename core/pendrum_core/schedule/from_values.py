@@ -1,4 +1,7 @@
-"""Schedules from rows of numbers, and back."""
+"""Schedules from rows of numbers, and back.
+
+Source: means by definition.
+"""
 
 from collections.abc import Sequence
 from datetime import date, timedelta
@@ -61,7 +64,7 @@ def plan_of(values: Sequence[float], year: int) -> YearPlan:
 
 
 def hourly(plan: YearPlan, year: int, holidays: frozenset[tuple[int, int]]) -> list[float]:
-    """Average of every hour of a year."""
+    """Average of every hour of a year [as given]."""
     by_id = {identity: _hours(pattern) for identity, pattern in plan.patterns}
     return [value for identity in plan.days(year, holidays) for value in by_id[identity]]
 

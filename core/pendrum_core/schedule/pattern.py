@@ -1,4 +1,7 @@
-"""A day pattern: piecewise constant from 00:00 to 24:00."""
+"""A day pattern: piecewise constant from 00:00 to 24:00.
+
+Source: means by definition.
+"""
 
 from dataclasses import dataclass
 from functools import lru_cache
@@ -54,7 +57,7 @@ def _averages(pattern: DayPattern, steps: int) -> Array:
 
 
 def step_averages(pattern: DayPattern, steps: int = STEPS_PER_DAY) -> Array:
-    """Average of the pattern over each step of the day, shape (steps,), read-only."""
+    """Average of the pattern over each step of the day [as given], shape (steps,), read-only."""
     return _averages(pattern, steps)
 
 

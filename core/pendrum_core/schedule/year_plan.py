@@ -1,4 +1,7 @@
-"""Which day of the year gets which day pattern."""
+"""Which day of the year gets which day pattern.
+
+Source: sums by definition.
+"""
 
 from dataclasses import dataclass
 from datetime import date, timedelta

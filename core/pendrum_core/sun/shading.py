@@ -4,6 +4,8 @@ Coordinates lie in the plane of the opening, seen from outside: x to the right, 
 opening is the rectangle 0..width, 0..height. A plate standing on the plane throws a parallelogram on it; on every
 column of the opening the shadows of all plates are intervals, and their union is measured exactly. Columns end at
 every corner of every shadow, so that only crossings of slanted edges are averaged within a narrow column.
+
+Source: plane geometry; light of an even sky by the definition of the form factor (Lambert).
 """
 
 from dataclasses import dataclass
@@ -136,7 +138,7 @@ def sunlit_share(shading: Shading, width_m: float, height_m: float, direction: A
 
 
 def in_plane(elevation_deg: Array, azimuth_deg: Array, tilt_deg: float, facing_deg: float) -> Array:
-    """Unit vectors towards points of the sky in the coordinates of a plane, (..., 3): right, up the plane, outwards."""
+    """Unit vectors [-] towards points of the sky in the coordinates of a plane, (..., 3): right, up the plane, outwards."""
     e, a = np.radians(elevation_deg), np.radians(azimuth_deg)
     east, north, up = np.cos(e) * np.sin(a), np.cos(e) * np.cos(a), np.sin(e)
     t, f = np.radians(tilt_deg), np.radians(facing_deg)

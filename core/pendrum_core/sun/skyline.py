@@ -1,4 +1,7 @@
-"""Surroundings as a skyline: what stands between the building and the sky."""
+"""Surroundings as a skyline: what stands between the building and the sky.
+
+Source: plane geometry; light of an even sky by the definition of the form factor (Lambert).
+"""
 
 from dataclasses import dataclass
 

@@ -1,4 +1,7 @@
-"""A two-pipe tree: flows from duties, pipe sizes, index run, pump."""
+"""A two-pipe tree: flows from duties, pipe sizes, index run, pump.
+
+Source: heat balance of flowing water; losses after EN 12828 practice by Darcy and Weisbach.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

@@ -33,7 +33,7 @@ def viscosity_pa_s(temperature_c: float) -> float:
 
 
 def specific_heat_j_kgk(temperature_c: float) -> float:
-    """Specific heat [J/kg K], straight lines between the tabulated tens of degrees."""
+    """Specific heat [J/kg K], straight lines between the tabulated tens of degrees. Source: IAPWS SR6-08(2011)."""
     _check(temperature_c)
     index = min(bisect_right(range(0, 101, 10), temperature_c) - 1, 9)
     share = temperature_c / 10.0 - index

@@ -68,14 +68,14 @@ class DerivedConditions:
 
 
 def coincident(values: Array, of: Array, at: float) -> float:
-    """Mean of `values` in the hours in which `of` is within half a kelvin of a design value, or in the nearest five."""
+    """Mean of `values` [as given] in the hours in which `of` is within half a kelvin of a design value, or in the nearest five."""
     off = np.abs(of - at)
     near = off <= max(NEAR_K, float(np.sort(off)[4]))
     return float(values[near].mean())
 
 
 def clear_sky_depths(beam: Array, diffuse: Array, elevation_deg: Array, extraterrestrial: Array) -> tuple[float, float]:
-    """Optical depths that give back beam and diffuse on the horizontal of some clear hours, by their median.
+    """Optical depths [-] that give back beam and diffuse on the horizontal of some clear hours, by their median.
 
     The clear-sky model of sun/irradiance.py solved for tau_b and tau_d, hour by hour.
     """

@@ -1,4 +1,7 @@
-"""Sun over the hours of a weather year, and the splitting of global irradiance."""
+"""Sun over the hours of a weather year, and the splitting of global irradiance.
+
+Source: NREL solar position algorithm, Reda and Andreas (2004); splitting as each function says.
+"""
 
 import numpy as np
 from numpy.typing import NDArray

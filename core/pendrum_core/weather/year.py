@@ -1,4 +1,7 @@
-"""A year of hourly weather."""
+"""A year of hourly weather.
+
+Source: saturation pressure of moist_air.py; relative humidity by definition.
+"""
 
 from calendar import isleap
 from dataclasses import dataclass

@@ -180,7 +180,11 @@ def _section(section: Section, result: SectionResult, kind: str) -> Node:
 
 
 def duct_section(results: BuildingResults, section_id: str) -> Node:
-    """Loss of one duct section."""
+    """Loss of one duct section.
+
+    Raises:
+        KeyError: no such section, or it has no result.
+    """
     for system in results.building.systems:
         ducts = results.systems[system.id].ducts if system.id in results.systems else None
         for section in system.sections:

@@ -82,7 +82,11 @@ def group_outdoor_air(results: BuildingResults, group_id: str) -> Node:
 
 
 def room_cooling_with_margin(results: BuildingResults, room_id: str) -> Node:
-    """Cooling load with its margin."""
+    """Cooling load with its margin.
+
+    Raises:
+        KeyError: no such room, or it is not cooled.
+    """
     loads = results.rooms[room_id]
     if loads.cooling is None:
         raise KeyError(room_id)

@@ -62,7 +62,11 @@ def heating_coil(results: BuildingResults, system_id: str) -> Node:
 
 
 def recovered_heat(results: BuildingResults, system_id: str) -> Node:
-    """What the exchanger brings on the winter day."""
+    """What the exchanger brings on the winter day.
+
+    Raises:
+        KeyError: no such system, or it recovers nothing.
+    """
     system, result = _system(results, system_id)
     path, recovered = result.winter, result.winter.recovered
     if recovered is None:

@@ -362,7 +362,11 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
 
 
 def room_latent(results: BuildingResults, room_id: str) -> Node:
-    """Moisture of a room at the time of its sensible peak, as heat."""
+    """Moisture of a room at the time of its sensible peak, as heat.
+
+    Raises:
+        KeyError: no such room, or it is not cooled.
+    """
     loads = results.rooms[room_id]
     if loads.cooling is None:
         raise KeyError(room_id)
@@ -390,7 +394,11 @@ def room_latent(results: BuildingResults, room_id: str) -> Node:
 
 
 def room_cooling_per_area(results: BuildingResults, room_id: str) -> Node:
-    """Sensible peak over floor area."""
+    """Sensible peak over floor area.
+
+    Raises:
+        KeyError: no such room, or it is not cooled.
+    """
     loads = results.rooms[room_id]
     if loads.cooling is None:
         raise KeyError(room_id)

@@ -28,7 +28,11 @@ def _pipe(section: Section, result: PipeResult) -> Node:
 
 
 def pipe_section(results: BuildingResults, section_id: str) -> Node:
-    """Loss of one pipe section, flow and return."""
+    """Loss of one pipe section, flow and return.
+
+    Raises:
+        KeyError: no such section, or it has no result.
+    """
     for circuit in results.building.circuits:
         found = results.circuits.get(circuit.id)
         for section in circuit.sections:

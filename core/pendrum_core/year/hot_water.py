@@ -1,6 +1,7 @@
 """A hot-water store through a year: two fully mixed tanks, sun before them, losses, and the source that keeps the second one hot.
 
 Draws, sun and outdoor air are constant within an hour; the tanks are marched in steps of a minute.
+Source: heat balance of fully mixed tanks; collectors as EN ISO 9806 describes them.
 """
 
 from dataclasses import dataclass

@@ -1,4 +1,7 @@
-"""Rooms over a year: set up, marched, and summed."""
+"""Rooms over a year: set up, marched, and summed.
+
+Source: the heat balance of room/, marched hour by hour.
+"""
 
 import os
 from collections.abc import Callable, Mapping, Sequence
@@ -197,7 +200,7 @@ def _gains(year: YearRoom, hours: int) -> tuple[Array, Array, Array]:
 def room_year(
     year: YearRoom, sky: YearSky, beyond: Beyond, stream: Stream | None = None, before: RoomYear | None = None
 ) -> tuple[RoomYear, tuple[Array, Array]]:
-    """March a room. Also what its neighbours feel of it. `before` is an earlier march of it, with whose gains and sun it shares memory.
+    """March a room [°C, W, kWh by the fields' names]. Also what its neighbours feel of it. `before` is an earlier march of it, with whose gains and sun it shares memory.
 
     Raises:
         ValueError: its answers cannot be fitted.

@@ -1,6 +1,8 @@
 """Bills of a year of hours: energy by bands of time or by monthly blocks, demand with a ratchet, standing charge, levy, tax; emissions.
 
 Prices are invented or the user's own; the arithmetic is the usual one. Gas and other fuels are billed on the gross value.
+
+Source: arithmetic of tariffs by definition.
 """
 
 from collections.abc import Mapping, Sequence
@@ -82,7 +84,7 @@ class MonthBill:
 
 
 def hour_calendar(year: int, count: int) -> tuple[NDArray[np.int64], NDArray[np.int64], NDArray[np.int64]]:
-    """Month 1..12, weekday (0 is Monday) and hour of the day of every hour from 1 January."""
+    """Month 1..12, weekday (0 is Monday) and hour of the day [h] of every hour from 1 January."""
     first = date(year, 1, 1)
     days = [first + timedelta(d) for d in range(-(-count // 24))]
     month, weekday = np.array([day.month for day in days]), np.array([day.weekday() for day in days])

@@ -1,4 +1,7 @@
-"""Rooms that have no sensor of their own: their plant gives the share of its capacity that another room's sensor asks."""
+"""Rooms that have no sensor of their own: their plant gives the share of its capacity that another room's sensor asks.
+
+Source: shares of capacity by definition.
+"""
 
 from collections.abc import Mapping, Sequence
 

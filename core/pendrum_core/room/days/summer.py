@@ -1,4 +1,7 @@
-"""The summer days of rooms: their loads or temperatures at every step, and what these are made of by source."""
+"""The summer days of rooms: their loads or temperatures at every step, and what these are made of by source.
+
+Source: the heat balance of room/balance, linear in what drives it.
+"""
 
 from dataclasses import dataclass
 
@@ -66,7 +69,7 @@ def _levels(solved: Solved, row_of: Ints, rows: int, through: Complex) -> Array:
 
 
 def conduction_parts(solved: Solved, row_of: Ints, rows: int, through: Complex | None = None) -> Array:
-    """Conduction through the terms, summed into `rows` by `row_of`, shape (rows, months, 144).
+    """Conduction [W] through the terms, summed into `rows` by `row_of`, shape (rows, months, 144).
 
     `through` takes the place of the transfers to the air, per pair of room and kind (P, 73).
     """

@@ -2,6 +2,8 @@
 
 A room's split over all days takes 9 x months x 144 numbers; what it is made of takes a few rows of 73. The parts of a
 peak, of a day or of all days are worked out from those by the same sums as the whole.
+
+Source: the heat balance of room/balance, linear in what drives it.
 """
 
 from collections.abc import Sequence
@@ -182,5 +184,5 @@ def _at_months(arrays: list[Any], of: Ints, month_of: Ints) -> tuple[Any, Ints]:
 
 
 def fixed_split(room: Terms, months: int) -> Array:
-    """Split of a room over all days, by FIXED_CATEGORIES, (FIXED, months, 144)."""
+    """Split of a room over all days [W, or K where it floats], by FIXED_CATEGORIES, (FIXED, months, 144)."""
     return np.ascontiguousarray(Ensemble([room] * months).days(np.arange(months)).transpose(1, 0, 2))

@@ -1,4 +1,7 @@
-"""The winter day of rooms, steady: losses, the share of gains that counts, and the heating load."""
+"""The winter day of rooms, steady: losses, the share of gains that counts, and the heating load.
+
+Source: EN 12831-1 for the simplified procedure; else the steady heat balance of room/balance.
+"""
 
 from dataclasses import dataclass
 

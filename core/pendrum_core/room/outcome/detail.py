@@ -1,4 +1,7 @@
-"""One room element by element: what Working and the day rail show."""
+"""One room element by element: what Working and the day rail show.
+
+Source: the heat balance of room/balance, linear in what drives it.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass

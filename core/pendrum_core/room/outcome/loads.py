@@ -1,4 +1,7 @@
-"""Results of rooms and of groups of rooms."""
+"""Results of rooms and of groups of rooms.
+
+Source: sums of a balance that is linear in what drives it.
+"""
 
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -163,7 +166,7 @@ class Unsound:
 
 
 def whole_split(fixed: Array, gains: Array, asked: tuple[Array, Array] | None = None) -> Array:
-    """Fixed categories, gains and what control added, along the first axis in the order of CATEGORIES.
+    """Fixed categories, gains and what control added [W], along the first axis in the order of CATEGORIES.
 
     `asked` is the load that a thermostat asks of the plant, and the heat of drawn-in air. What is then left is storage:
     heat that air, furniture and fabric give back because the air is not held at the reference.

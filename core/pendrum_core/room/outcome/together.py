@@ -1,4 +1,7 @@
-"""Rooms together: levels, zones, uses, systems, the building; their coincident loads and the parts of these."""
+"""Rooms together: levels, zones, uses, systems, the building; their coincident loads and the parts of these.
+
+Source: coincident sums, step by step; by definition.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass

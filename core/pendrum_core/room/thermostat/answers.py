@@ -1,4 +1,7 @@
-"""How the air of rooms answers to a watt that is brought into it through a step: what supply air is worked out with."""
+"""How the air of rooms answers to a watt that is brought into it through a step: what supply air is worked out with.
+
+Source: superposition of periodic responses of a linear balance.
+"""
 
 import numpy as np
 import scipy.fft

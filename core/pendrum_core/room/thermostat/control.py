@@ -1,4 +1,7 @@
-"""Thermostats of a stack of rooms: from set-points by schedule to what the plant does on every design day."""
+"""Thermostats of a stack of rooms: from set-points by schedule to what the plant does on every design day.
+
+Source: set-points by definition of the schedules that they follow.
+"""
 
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
@@ -49,7 +52,7 @@ def _every(courses: Sequence[Sequence[DayPattern]], months: Sequence[int]) -> Ar
 
 
 def rises(low: Array, steps: int) -> list[tuple[int, int, float]]:
-    """Where a periodic course of heating set-points goes up: (first step, length, target) of the warm-up before it.
+    """Where a periodic course of heating set-points goes up: (first step, length [steps], target [°C]) of the warm-up before it.
 
     A warm-up never reaches into a time that already has that set-point.
     """

@@ -1,4 +1,7 @@
-"""What a thermostat makes of a room's design days."""
+"""What a thermostat makes of a room's design days.
+
+Source: counts by definition of the courses that they count.
+"""
 
 from dataclasses import dataclass
 

@@ -1,4 +1,7 @@
-"""How a room's air, and what its thermostat senses, answer to heat, as periodic responses per 10-minute step."""
+"""How a room's air, and what its thermostat senses, answer to heat, as periodic responses per 10-minute step.
+
+Source: the convolution theorem for periodic courses; heat balance of room/balance.
+"""
 
 from dataclasses import dataclass
 
@@ -117,6 +120,6 @@ def radiant_kernel(response: Complex, surfaces: Complex, radiant_weight: Array, 
 
 
 def convolved(response: Array, values: Array) -> Array:
-    """Periodic convolution of responses (R, 144) with courses (R, M, 144)."""
+    """Periodic convolution of responses (R, 144) [K/W] with courses (R, M, 144)."""
     product = scipy.fft.rfft(response, axis=-1)[:, None] * scipy.fft.rfft(values, axis=-1)
     return np.asarray(scipy.fft.irfft(product, n=STEPS_PER_DAY, axis=-1))
