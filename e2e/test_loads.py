@@ -87,6 +87,16 @@ class Loads(BrowserTest):
         simple.get_by_role("button").click()
         working.get_by_text("losses by U-values").first.wait_for()
 
+    def test_working_leads_to_the_field_of_an_input(self) -> None:
+        self.row().locator("[data-column=cooling]").click()
+        working = self.page.get_by_label("Working", exact=True)
+        name = next(u["name"] for u in self.fetch("document")["objects"]["use"] if u["id"] == self.room["use"])
+        working.get_by_role("button", name=f"Use › {name}").first.click()
+        self.page.wait_for_url("**/uses?**")
+        field = self.page.get_by_role("textbox", name="Cooled to", exact=True)
+        self.page.wait_for_function("() => document.activeElement?.tagName === 'INPUT'")
+        self.assertTrue(field.evaluate("(box) => box === document.activeElement"))
+
     def use(self, name: str) -> dict:
         return next(u for u in self.fetch("document")["objects"]["use"] if u["name"] == name)
 

@@ -5,6 +5,7 @@ from typing import Any
 
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.working.explain import explain
+from projects.kinds import KINDS
 from projects.resolver import effective_values
 from projects.rows import Document
 
@@ -29,11 +30,26 @@ def working(results: BuildingResults, document: Document, quantity: str, subject
     return tree
 
 
+# Where a use has a name of its own for what the core calls otherwise.
+_OF_USE = {
+    "people": "people_value", "lights": "lights_value", "equipment": "equipment_value", "outdoor_air": "air_per_person_m3_s",
+    "people_radiant": "people_radiant_share", "lights_radiant": "lights_radiant_share", "equipment_radiant": "equipment_radiant_share",
+}  # fmt: skip
+
+
 def _add_origins(node: dict[str, Any], document: Document) -> None:
     reference = node.pop("ref")
     node["origin"], node["stage"], node["place"] = _origin(reference, document) if reference else ("", "", "")
+    node["field"] = _field(node["place"], reference.rsplit("/", 1)[-1])
     for child in node["inputs"]:
         _add_origins(child, document)
+
+
+def _field(place: str, name: str) -> str:
+    """The field that is entered, of the thing that holds it; empty where it holds no such field."""
+    kind = place.partition("/")[0]
+    field = _OF_USE.get(name, name) if kind == "use" else _BY_USE.get(name, name) if kind == "room" else name
+    return field if kind in KINDS and field in KINDS[kind].columns else ""
 
 
 def _origin(reference: str, document: Document) -> tuple[str, str, str]:

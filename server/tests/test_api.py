@@ -212,6 +212,13 @@ class Results(ApiTest):
         texts = str(tree)
         self.assertIn("Use › Office", texts)
         self.assertIn("Fabric kit", texts)
+        use = f"use/{self.small.ids['use']}"
+
+        def places(node: dict[str, Any]) -> set[tuple[str, str]]:
+            return {(node["place"], node["field"])}.union(*(places(child) for child in node["inputs"]))
+
+        # An input leads to the field that holds it.
+        self.assertIn((use, "lights_value"), places(tree))
         self.assertEqual(self.get(f"{self.path}/working", quantity="room_cooling", subject="x").status_code, 404)
 
     def test_kit_as_csv_in_both_systems(self) -> None:

@@ -126,7 +126,7 @@ test("a circle of sections is still shown, each once", () => {
 test("working as text has both unit systems and indents", () => {
   const leaf: WorkingTree = {
     name: "Area", value: 10, quantity: "area", symbol: "A", formula: "", numbers: "", source: "", note: "", origin: "own",
-    stage: "", place: "", inputs: [],
+    stage: "", place: "", field: "", inputs: [],
   }; // prettier-ignore
   const text = asText({
     ...leaf,

@@ -23,6 +23,7 @@ class WorkingOut(Told):
     origin: str = Field(description="Where an input comes from: own, a use, a zone; empty for what is calculated")
     stage: str = Field(description="Stage that shows the input")
     place: str = Field(description='"kind/id" of the thing that holds the input')
+    field: str = Field(description="Field of that thing; empty where it is entered otherwise")
     inputs: list[WorkingOut]
 
 

@@ -2405,6 +2405,11 @@ export interface components {
              * @description "kind/id" of the thing that holds the input
              */
             place: string;
+            /**
+             * Field
+             * @description Field of that thing; empty where it is entered otherwise
+             */
+            field: string;
             /** Inputs */
             inputs: components["schemas"]["WorkingOut"][];
         };

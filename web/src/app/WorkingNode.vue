@@ -8,9 +8,10 @@ const props = defineProps<{ node: WorkingTree; depth: number }>();
 const open = ref(false);
 const { toThing } = usePlaces();
 
+/** To the input, with the cursor in its field. */
 function goThere(): void {
   const [kind = "", id = ""] = props.node.place.split("/");
-  toThing(kind, id, props.node.stage);
+  toThing(kind, id, props.node.stage, props.node.field);
 }
 </script>
 
