@@ -56,6 +56,52 @@ class Plant(BrowserTest):
         self.page.get_by_role("grid", name="Emitters").get_by_text("logarithmic").first.wait_for()
         self.assertEqual(self.problems, [])
 
+    def test_fittings_by_kind_count_in_loss_and_kit(self) -> None:
+        self.stage("Water")
+        self.press("Pipes", exact=True)
+        grid = self.page.get_by_role("grid", name="Sections")
+        grid.locator("[role=rowgroup] [role=row]").first.locator("[data-column=name]").click()
+        section = self.fetch("document")["objects"]["pipe_section"]
+        name = self.cell("Sections", 0, "name").inner_text().strip()
+        root = next(row["id"] for row in section if row["name"] == name)
+        before = self.results()["pipe_section"][root]
+        self.press("Fittings …")
+        self.press("Add fitting")
+        dialog = self.page.get_by_role("dialog")
+        dialog.get_by_role("table", name="Fittings").wait_for()
+        self.fill("Count of Elbow 90°, standard", "4")
+        after = self.results()["pipe_section"][root]
+        dynamic = before["fitting_loss_pa"] / next(row["loss_coefficient"] for row in section if row["id"] == root)
+        self.assertAlmostEqual(after["loss_pa"] - before["loss_pa"], 4 * after["coefficients"][0] * dynamic, delta=0.01)
+        # The engineer's own figure in the table's place, and back by emptying it.
+        self.fill("Coefficient of Elbow 90°, standard", "0.9")
+        self.assertEqual(self.results()["pipe_section"][root]["coefficients"], [0.9])
+        self.fill("Coefficient of Elbow 90°, standard", "")
+        self.assertEqual(self.results()["pipe_section"][root]["coefficients"], after["coefficients"])
+        dialog.get_by_role("button", name="Close").click()
+        lines = [item for item in self.results()["kit"].values() if item["item"] == "Elbow 90°, standard"]
+        self.assertEqual([line["duty"] for line in lines], [4.0])
+        self.assertEqual(self.problems, [])
+
+    def test_copper_and_glycol_change_sizes_and_pump(self) -> None:
+        self.stage("Water")
+        self.press("Settings", exact=True)
+        heating = self.circuits["Heating"]
+        before = self.results()
+        self.choose("Pipes of", "copper")
+        self.choose("Filled with", "water and propylene glycol")
+        self.fill("Glycol by mass", "40")
+        after = self.results()
+        sizes = {row["size"] for row in after["pipe_section"].values()} - {
+            row["size"] for row in before["pipe_section"].values()
+        }
+        self.assertTrue(all("×" in size for size in sizes) and sizes, sizes)
+        pumps = [found["circuit"][heating]["pump"]["flow_m3_s"] for found in (before, after)]
+        self.assertGreater(pumps[1], 1.02 * pumps[0])
+        # More than the polynomials are for is refused by its label, with the range.
+        self.fill("Glycol by mass", "90")
+        self.page.get_by_text("at most 60").first.wait_for()
+
     def test_a_chiller_explains_what_it_takes(self) -> None:
         self.stage("Water")
         self.press("Chilled water")

@@ -39,7 +39,9 @@ def _bounds(context: Mapping[str, Any]) -> str:
 
 
 def _shown(value: Any) -> str:
-    """A refused value, no longer than can be read."""
+    """A refused value, no longer than can be read; a part of a list is told by its place alone."""
+    if isinstance(value, dict):
+        return ""
     text = repr(value)
     return text if len(text) <= _SHOWN else f"{text[:_SHOWN]} …"
 
@@ -152,7 +154,7 @@ class _Plan:
                 label = " ".join([column, *(str(int(p) + 1) if p.isdigit() else p for p in place[1:])])
                 faults.append(FieldFault(f"{path}/fields/{'/'.join(place)}", label, value, message, allowed))
             first = faults[0]
-            shown = f"{kind.label(first.field)} {_shown(first.value)}: " if first.field else ""
+            shown = f"{kind.label(first.field)} {_shown(first.value)}".strip() + ": " if first.field else ""
             # The library's own words only where there is no range to tell.
             by_range = first.allowed and error.errors()[0]["type"] not in _TELL_THEMSELVES
             said = f"allowed is {first.allowed}" if by_range else first.message

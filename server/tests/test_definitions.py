@@ -417,7 +417,7 @@ class Fabric(Definitions):
         edge = 2 * (1.23 + 1.48) * 0.7**0.5 * 0.06 / (1.23 * 1.48)
         self.assertAlmostEqual(found["window_u_value"], 0.7 * found["centre_u_value"] + 0.3 * 1.4 + edge, places=9)
         self.refused(
-            self.set(self.small.project, "glazing", self.small.ids["glass"], build_up=[{"gap_mm": 1}]), "gap_mm"
+            self.set(self.small.project, "glazing", self.small.ids["glass"], build_up=[{"gap_mm": 1}]), "gap 1"
         )
 
 
@@ -481,7 +481,7 @@ class Place(Definitions):
                 site,
                 skyline=[{"from_deg": 400, "to_deg": 10, "height_m": 5, "distance_m": 5}],
             ),
-            "from_deg",
+            "Skyline 1 from 400",
         )
         twice = [{"date": "05-01"}, {"date": "5-1"}]
         self.refused(self.set(self.small.project, "project", self.small.project, holidays=twice), "twice")

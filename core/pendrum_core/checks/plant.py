@@ -8,8 +8,11 @@ from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.plant import GROSS_OVER_NET, KINDS
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import vessel_of
+from pendrum_core.water.liquid import WATER
+from pendrum_core.water.network import liquid_of
 
 _CLOSE = 0.005
+_ABOVE_FREEZING_K = 3.0  # of a chilled liquid at its coldest: the evaporator's surface is colder than it
 
 
 def plant_snags(results: BuildingResults) -> Iterator[Snag]:
@@ -26,6 +29,11 @@ def plant_snags(results: BuildingResults) -> Iterator[Snag]:
                     yield Snag(NOTE, "vessel_above_series", kind="circuit", id=circuit.id, stage="water",
                                sentence=f"{circuit.name}: its expansion vessel is above the series of 8 to 1000 L.",
                                way_out="several vessels, or one that holds its pressure by a pump")  # fmt: skip
+            freezes, coldest = liquid_of(circuit).freezing_c(), min(circuit.flow_c, circuit.return_c)
+            if coldest < freezes + _ABOVE_FREEZING_K and (circuit.glycol != WATER or coldest < 0.0):
+                yield Snag(DOUBTFUL, "liquid_freezes", kind="circuit", id=circuit.id, stage="water",
+                           sentence=f"{circuit.name}: its liquid freezes at {freezes:.1f} °C and is as cold as {coldest:.1f} °C.",
+                           way_out="more glycol, or warmer water")  # fmt: skip
         for unit in circuit.units:
             kind = KINDS[unit.kind]
             most = max(unit.full_cool, unit.full_warm, unit.part_cool, unit.part_warm)

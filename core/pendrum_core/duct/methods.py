@@ -9,6 +9,7 @@ from math import exp, log, pi
 
 from pendrum_core.duct.shapes import ROUND_SIZES_M, Shape, chosen_shape, round_shape, standard_shapes
 from pendrum_core.model.systems import Section
+from pendrum_core.network.fittings import sum_of_coefficients
 from pendrum_core.network.friction import Fluid, Friction, friction
 from pendrum_core.network.tree import Tree
 
@@ -75,7 +76,8 @@ def _regained(
     allowed = [shape for shape in shapes if shape.area_m2 <= before.area_m2 + _TIE_M2]
     for shape in allowed:
         found = friction(flow_m3_s, shape.area_m2, shape.hydraulic_diameter_m, rules.roughness_m, fluid)
-        lost = found.rate_pa_m * section.length_m + section.loss_coefficient * found.dynamic_pressure_pa
+        fittings = sum_of_coefficients(section.loss_coefficient, section.fittings, shape.equivalent_diameter_m)
+        lost = found.rate_pa_m * section.length_m + fittings * found.dynamic_pressure_pa
         if upstream.dynamic_pressure_pa - found.dynamic_pressure_pa >= lost:
             return shape, found.velocity_m_s <= rules.velocity_limit_m_s
     largest = max(allowed or shapes[:1], key=lambda shape: shape.area_m2)

@@ -10,6 +10,7 @@ from pendrum_core.climate.atmosphere import dry_air_density_kg_m3
 from pendrum_core.duct.methods import EQUAL_FRICTION, DuctRules, gain_w_k, leaks_m3_s, shape_for
 from pendrum_core.duct.shapes import STEEL_KG_M3, Shape, round_shape
 from pendrum_core.model.systems import Section
+from pendrum_core.network.fittings import coefficient, sum_of_coefficients
 from pendrum_core.network.friction import Fluid, Friction, friction
 from pendrum_core.network.tree import Paths, Tree, build_tree, path_losses, sum_upwards
 from pendrum_core.quantities.constants import KELVIN
@@ -38,6 +39,7 @@ class SectionResult:
         friction_loss_pa, fitting_loss_pa: over the length; C times the dynamic pressure.
         loss_pa: whole section with component and terminal drops.
         sheet_m2, sheet_kg: of its straight length.
+        coefficients: C of each of its fittings, one of each entry [-].
     """
 
     id: str
@@ -51,6 +53,7 @@ class SectionResult:
     loss_pa: float
     sheet_m2: float
     sheet_kg: float
+    coefficients: tuple[float, ...] = ()
 
     @property
     def diameter_m(self) -> float:
@@ -68,16 +71,21 @@ def valve_kv_m3_h(flow_m3_s: float, drop_pa: float, density_kg_m3: float) -> flo
     return float(flow_m3_s * 3600.0 * (1e5 / drop_pa * density_kg_m3 / 1000.0) ** 0.5)
 
 
+def fittings_coefficient(section: Section, shape: Shape) -> float:
+    """Sum of a section's C, entered and by its fittings [-]."""
+    return sum_of_coefficients(section.loss_coefficient, section.fittings, shape.equivalent_diameter_m)
+
+
 def section_loss(
     section: Section, flow_m3_s: float, shape: Shape, roughness_m: float, fluid: Fluid, pipes: int = 1
 ) -> tuple[Friction, float, float, float]:
     """Friction, friction loss, fitting loss and whole loss of a section [Pa].
 
-    loss = pipes * rate * length + C * dynamic pressure + component + end drop. `pipes` is 2 for flow and return.
+    loss = pipes * rate * length + sum of C * dynamic pressure + component + end drop. `pipes` is 2 for flow and return.
     """
     straight = friction(flow_m3_s, shape.area_m2, shape.hydraulic_diameter_m, roughness_m, fluid)
     friction_loss = pipes * straight.rate_pa_m * section.length_m
-    fitting_loss = section.loss_coefficient * straight.dynamic_pressure_pa
+    fitting_loss = fittings_coefficient(section, shape) * straight.dynamic_pressure_pa
     loss = friction_loss + fitting_loss + section.component_drop_pa + section.end_drop_pa
     if section.valve_kv_m3_h is not None:
         loss += valve_drop_pa(flow_m3_s, section.valve_kv_m3_h, fluid.density_kg_m3)
@@ -200,5 +208,6 @@ def _sections(
         results[identity] = SectionResult(
             identity, flow, shape=shape, sized=pinned is None, within_limits=within, friction=straight, friction_loss_pa=friction_loss,
             fitting_loss_pa=fitting_loss, loss_pa=loss, sheet_m2=sheet, sheet_kg=sheet * shape.sheet_m * STEEL_KG_M3,
+            coefficients=tuple(coefficient(fitted, shape.equivalent_diameter_m) for fitted in section.fittings),
         )  # fmt: skip
     return results

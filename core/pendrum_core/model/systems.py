@@ -7,13 +7,28 @@ from pendrum_core.schedule.pattern import DayPattern
 
 
 @dataclass(frozen=True)
+class Fitted:
+    """Fittings of one kind in a section.
+
+    Attributes:
+        kind: key of the table of fittings (network/fittings.py); empty for one of the engineer's own.
+        count: how many; of a pipe section in flow and return together.
+        coefficient: C of each, in place of the table's [-].
+    """
+
+    kind: str
+    count: int
+    coefficient: float | None = None
+
+
+@dataclass(frozen=True)
 class Section:
     """A duct or pipe section of a tree.
 
     Attributes:
         parent: id of the section before it; None at the fan or pump.
         length_m: route length; a pipe section stands for flow and return together.
-        loss_coefficient: sum of the fittings' C (or zeta) at the section's own velocity [-].
+        loss_coefficient: C (or zeta) at the section's own velocity beside that of `fittings` [-].
         component_drop_pa: of anything else in it, at design flow [Pa].
         end: id of the room or system served at its end; None for a section that only carries others.
         end_drop_pa: of the terminal, emitter or coil with its valve, at design flow [Pa].
@@ -37,6 +52,7 @@ class Section:
     pinned_width_m: float | None = None
     pinned_height_m: float | None = None
     valve_kv_m3_h: float | None = None
+    fittings: tuple[Fitted, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -211,6 +227,8 @@ class Circuit:
         source_drop_pa: boiler or chiller with its fittings [Pa].
         pump_margin: on the head [-].
         pump_efficiency, motor_efficiency, motor_margin: [-].
+        pipe: key of the series of pipes (water/pipes.py); `roughness_m` None: as that series says [m].
+        glycol, glycol_share: "none", "ethylene" or "propylene", and its share by mass [-].
         emitter_exponent: n of the radiators [-].
         flow_rule: "fixed", or "outdoors": from `flow_c` at `reset_cold_c` outdoors to `flow_mild_c` at `reset_mild_c` [°C].
         loss_share: of what the ends ask, lost on the way [-].
@@ -227,7 +245,10 @@ class Circuit:
     return_c: float
     friction_limit_pa_m: float = 150.0
     velocity_limit_m_s: float = 1.5
-    roughness_m: float = 4.5e-5
+    pipe: str = "steel"
+    roughness_m: float | None = None
+    glycol: str = "none"
+    glycol_share: float = 0.3
     source_drop_pa: float = 15_000.0
     pump_margin: float = 0.10
     pump_efficiency: float = 0.55

@@ -1,12 +1,15 @@
 """The kit list: every piece of equipment with its duty, for procurement."""
 
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
 from pendrum_core.duct.shapes import Shape
+from pendrum_core.model.systems import Section
+from pendrum_core.network.fittings import FITTINGS
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import vessel_of
+from pendrum_core.water.pipes import PIPES
 
 
 @dataclass(frozen=True)
@@ -20,7 +23,7 @@ class KitItem:
         duty, duty_quantity: main duty as an SI value with its quantity; a second one may follow.
         size: standard size chosen.
         power_w: electrical power; 0 where it has none.
-        state: "sized" or "pinned".
+        state: "sized", "pinned" or "counted".
     """
 
     order: int
@@ -39,6 +42,20 @@ class KitItem:
 
 def _motor(motor_w: float | None) -> str:
     return f"motor {motor_w / 1000:g} kW" if motor_w else "above the standard motors"
+
+
+def _fittings(
+    order: int, owner: str, name: str, sections: Iterable[Section], sizes: Mapping[str, str]
+) -> Iterator[KitItem]:
+    """Fittings of a tree that are entered by kind, counted by kind and size."""
+    counts: dict[tuple[str, str], int] = defaultdict(int)
+    for section in sections:
+        for fitted in section.fittings:
+            title = FITTINGS[fitted.kind].title if fitted.kind else "Fitting with a coefficient of its own"
+            counts[(title, sizes[section.id])] += fitted.count
+    for (title, size), count in sorted(counts.items()):
+        yield KitItem(order, owner, tag=f"{name} {size} {title}", item=title, serves=name, duty=float(count), duty_quantity="count", second=0.0, second_quantity="",
+                      size=size, power_w=0.0, state="counted")  # fmt: skip
 
 
 def _hot_water(results: BuildingResults) -> Iterator[KitItem]:
@@ -117,6 +134,8 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                 what = f"{shape.kind.capitalize()} duct, length and sheet"
                 yield KitItem(0, system.id, tag=f"{name} D{shape.size}", item=what, serves=name, duty=length, duty_quantity="length", second=sheet, second_quantity="area",
                               size=f"{shape.size} mm, {shape.sheet_m * 1000:g} mm sheet, {mass:.0f} kg", power_w=0.0, state="sized")  # fmt: skip
+            sizes = {section.id: f"{r.ducts.sections[section.id].shape.size} mm" for section in system.sections}
+            yield from _fittings(0, system.id, name, system.sections, sizes)
     rooms = {room.id: room for room in results.building.rooms}
     for extract in results.building.extracts:
         if not extract.by_unit and extract.room in rooms:
@@ -146,12 +165,16 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
             size = f"{vessel.chosen_m3 * 1000.0:g} L" if vessel.chosen_m3 else "above the series"
             yield KitItem(1, circuit.id, tag=f"{circuit.name} EV", item="Expansion vessel, volume needed and final pressure", serves=circuit.name,
                           duty=vessel.volume_m3, duty_quantity="water_volume", second=vessel.final_pa, second_quantity="gauge_pressure", size=size, power_w=0.0, state="sized")  # fmt: skip
-        pipes: dict[str, float] = defaultdict(float)
+        pipes: dict[tuple[float, str], float] = defaultdict(float)
         for section in circuit.sections:
-            pipes[c.sections[section.id].size] += 2.0 * section.length_m
-        for size, length in sorted(pipes.items(), key=lambda item: float(item[0].split()[-1].replace("mm", "0"))):
-            yield KitItem(1, circuit.id, tag=f"{circuit.name} {size}", item="Steel pipe, flow and return", serves=circuit.name, duty=length, duty_quantity="length", second=0.0, second_quantity="",
+            pipe = c.sections[section.id]
+            pipes[(pipe.diameter_m, pipe.size)] += 2.0 * section.length_m
+        made_of = PIPES[circuit.pipe].title.capitalize()
+        for (_, size), length in sorted(pipes.items()):
+            yield KitItem(1, circuit.id, tag=f"{circuit.name} {size}", item=f"{made_of} pipe, flow and return", serves=circuit.name, duty=length, duty_quantity="length", second=0.0, second_quantity="",
                           size=size, power_w=0.0, state="sized")  # fmt: skip
+        sizes = {section.id: c.sections[section.id].size for section in circuit.sections}
+        yield from _fittings(1, circuit.id, circuit.name, circuit.sections, sizes)
     for room_id, emitter in results.emitters.items():
         if emitter.duty_w > 0.0:
             room = results.rooms[room_id].room

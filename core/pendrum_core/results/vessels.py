@@ -6,7 +6,7 @@ Source: EN 12828, annex D.
 from pendrum_core.model.systems import Circuit
 from pendrum_core.quantities.constants import GRAVITY_M_S2
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.water.properties import density_kg_m3
+from pendrum_core.water.network import liquid_of
 from pendrum_core.water.vessel import Vessel, size_vessel
 
 EMITTER_M3_W = 7e-6  # water in radiators by their rating, 7 L per kW; steel panels of usual make
@@ -27,7 +27,7 @@ def water_content_m3(results: BuildingResults, circuit: Circuit) -> tuple[float,
 
 def initial_pa(circuit: Circuit) -> float:
     """Initial pressure: the static height of the water above the vessel, and 0.3 bar [Pa, gauge]."""
-    return circuit.static_height_m * density_kg_m3(FILL_C) * GRAVITY_M_S2 + OVER_STATIC_PA
+    return circuit.static_height_m * liquid_of(circuit).density_kg_m3(FILL_C) * GRAVITY_M_S2 + OVER_STATIC_PA
 
 
 def highest_c(circuit: Circuit) -> float:
@@ -42,5 +42,6 @@ def vessel_of(results: BuildingResults, circuit: Circuit) -> Vessel:
         ValueError: its safety valve leaves nothing for expansion.
     """
     content = sum(water_content_m3(results, circuit))
-    hot = density_kg_m3(highest_c(circuit))
-    return size_vessel(content, density_kg_m3(FILL_C), hot, initial_pa(circuit), circuit.safety_valve_pa)
+    liquid = liquid_of(circuit)
+    hot = liquid.density_kg_m3(highest_c(circuit))
+    return size_vessel(content, liquid.density_kg_m3(FILL_C), hot, initial_pa(circuit), circuit.safety_valve_pa)

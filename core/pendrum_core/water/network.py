@@ -9,18 +9,12 @@ from dataclasses import dataclass
 from pendrum_core.duct.network import section_loss
 from pendrum_core.duct.shapes import round_shape
 from pendrum_core.model.systems import Circuit
+from pendrum_core.network.fittings import coefficient
 from pendrum_core.network.friction import Fluid, Friction, smallest_size
 from pendrum_core.network.tree import Paths, Tree, build_tree, path_losses, sum_upwards
 from pendrum_core.plant.motors import next_motor_w
-from pendrum_core.water.properties import specific_heat_j_kgk, water
-
-# Steel pipes: nominal size and inner diameter [m]. EN 10255 medium series to DN 150, EN 10220 above.
-PIPE_SIZES = (
-    ("DN 10", 0.0126), ("DN 15", 0.0161), ("DN 20", 0.0217), ("DN 25", 0.0273), ("DN 32", 0.0360),
-    ("DN 40", 0.0419), ("DN 50", 0.0531), ("DN 65", 0.0689), ("DN 80", 0.0809), ("DN 100", 0.1053),
-    ("DN 125", 0.1297), ("DN 150", 0.1551), ("DN 200", 0.2065), ("DN 250", 0.2604), ("DN 300", 0.3097),
-)  # fmt: skip
-_INNER_M = tuple(inner for _, inner in PIPE_SIZES)
+from pendrum_core.water.liquid import PLAIN_WATER, Liquid
+from pendrum_core.water.pipes import PIPES
 
 
 @dataclass(frozen=True)
@@ -37,6 +31,7 @@ class PipeResult:
     friction_loss_pa: float
     fitting_loss_pa: float
     loss_pa: float
+    coefficients: tuple[float, ...] = ()  # of each of its fittings, one of each entry
 
 
 @dataclass(frozen=True)
@@ -81,18 +76,20 @@ class CircuitResult:
     water_content_m3: float
 
 
-def size_name(diameter_m: float) -> str:
-    """Nominal size of an inner diameter, or the diameter itself."""
-    for name, inner in PIPE_SIZES:
-        if abs(inner - diameter_m) < 1e-6:
-            return name
-    return f"{diameter_m * 1000:.1f} mm"
-
-
-def water_flow_m3_s(duty_w: float, flow_c: float, return_c: float) -> float:
-    """V = Q/(rho c dT) with water at the mean temperature [m3/s]."""
+def water_flow_m3_s(duty_w: float, flow_c: float, return_c: float, liquid: Liquid = PLAIN_WATER) -> float:
+    """V = Q/(rho c dT) with water, or what fills the circuit, at the mean temperature [m3/s]."""
     mean = (flow_c + return_c) / 2.0
-    return duty_w / (water(mean).density_kg_m3 * specific_heat_j_kgk(mean) * abs(flow_c - return_c))
+    return duty_w / (liquid.density_kg_m3(mean) * liquid.specific_heat_j_kgk(mean) * abs(flow_c - return_c))
+
+
+def liquid_of(circuit: Circuit) -> Liquid:
+    """What fills a circuit."""
+    return Liquid(circuit.glycol, circuit.glycol_share)
+
+
+def roughness_of(circuit: Circuit) -> float:
+    """Roughness of a circuit's pipes [m]: its own, or that of its series."""
+    return PIPES[circuit.pipe].roughness_m if circuit.roughness_m is None else circuit.roughness_m
 
 
 def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult:
@@ -102,11 +99,12 @@ def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult
         TreeError: the sections are not a tree.
     """
     mean = (circuit.flow_c + circuit.return_c) / 2.0
-    fluid = water(mean)
+    liquid, series, roughness = liquid_of(circuit), PIPES[circuit.pipe], roughness_of(circuit)
+    fluid = liquid.fluid(mean)
     tree = build_tree({section.id: section.parent for section in circuit.sections})
     served = [section.end for section in circuit.sections if section.end is not None]
     duties = {end: duty_w.get(end, 0.0) for end in served}
-    per_watt = water_flow_m3_s(1.0, circuit.flow_c, circuit.return_c)
+    per_watt = water_flow_m3_s(1.0, circuit.flow_c, circuit.return_c, liquid)
     end_flow = {end: duty * per_watt for end, duty in duties.items()}
     flows = sum_upwards(tree, {s.id: end_flow[s.end] for s in circuit.sections if s.end is not None})
     results: dict[str, PipeResult] = {}
@@ -114,16 +112,15 @@ def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult
     for section in circuit.sections:
         flow, pinned = flows[section.id], section.pinned_diameter_m
         limits = (circuit.friction_limit_pa_m, circuit.velocity_limit_m_s)
-        index = smallest_size(flow, _INNER_M, circuit.roughness_m, fluid, *limits)
-        diameter = pinned if pinned is not None else _INNER_M[index if index is not None else -1]
+        index = smallest_size(flow, series.inner_m, roughness, fluid, *limits)
+        diameter = pinned if pinned is not None else series.inner_m[index if index is not None else -1]
         shape = round_shape(diameter)
-        straight, friction_loss, fitting_loss, loss = section_loss(
-            section, flow, shape, circuit.roughness_m, fluid, pipes=2
-        )
+        straight, friction_loss, fitting_loss, loss = section_loss(section, flow, shape, roughness, fluid, pipes=2)
         within = straight.rate_pa_m <= limits[0] and straight.velocity_m_s <= limits[1]
         results[section.id] = PipeResult(
-            section.id, flow, size=size_name(diameter), diameter_m=diameter, sized=pinned is None, within_limits=within,
+            section.id, flow, size=series.name_of(diameter), diameter_m=diameter, sized=pinned is None, within_limits=within,
             friction=straight, friction_loss_pa=friction_loss, fitting_loss_pa=fitting_loss, loss_pa=loss,
+            coefficients=tuple(coefficient(fitted, diameter) for fitted in section.fittings),
         )  # fmt: skip
         content += 2.0 * section.length_m * shape.area_m2
     ends = [section.id for section in circuit.sections if section.end is not None]
@@ -131,7 +128,7 @@ def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult
     return CircuitResult(
         tree=tree,
         fluid=fluid,
-        specific_heat_j_kgk=specific_heat_j_kgk(mean),
+        specific_heat_j_kgk=liquid.specific_heat_j_kgk(mean),
         duty_w=duties,
         end_flow_m3_s=end_flow,
         sections=results,

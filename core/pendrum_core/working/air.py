@@ -2,7 +2,7 @@
 
 from pendrum_core.air.outdoor_air import SystemOutdoorAir
 from pendrum_core.air.system import AirSystemResult
-from pendrum_core.duct.network import SectionResult
+from pendrum_core.duct.network import SectionResult, fittings_coefficient
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import AirSystem, Section, Terminal
@@ -10,6 +10,7 @@ from pendrum_core.moist_air import enthalpy_j_kg
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.outdoor_air import serving
+from pendrum_core.working.fittings import fittings_node
 from pendrum_core.working.node import Node, addition, figure
 from pendrum_core.working.rooms import room_cooling
 
@@ -152,11 +153,11 @@ _SIZES = {"round": "EN 1506", "rectangular": "EN 1505", "flat oval": "makers' sp
 
 
 def _section(section: Section, result: SectionResult, kind: str) -> Node:
-    f = result.friction
+    f, coefficients = result.friction, fittings_coefficient(section, result.shape)
     return Node(
         section.name, result.loss_pa, "pressure", "Δp",
         formula="rate × length + C × dynamic pressure + component + terminal",
-        numbers=f"{f.rate_pa_m:.4g} × {section.length_m:.4g} + {section.loss_coefficient:.3g} × "
+        numbers=f"{f.rate_pa_m:.4g} × {section.length_m:.4g} + {coefficients:.3g} × "
         f"{f.dynamic_pressure_pa:.4g} + {section.component_drop_pa:.4g} + {section.end_drop_pa:.4g} Pa",
         source="Darcy-Weisbach with Colebrook; ASHRAE Handbook Fundamentals 2017, ch. 21",
         inputs=(
@@ -171,8 +172,7 @@ def _section(section: Section, result: SectionResult, kind: str) -> Node:
             Node("Friction factor", f.factor, "ratio", "f", note=f"{f.factor:.5f}"),
             Node("Friction rate", f.rate_pa_m, "friction_rate"),
             Node("Length", section.length_m, "length", ref=f"{kind}/{section.id}/length_m"),
-            Node("Fittings' coefficient", section.loss_coefficient, "ratio", "C",
-                 ref=f"{kind}/{section.id}/loss_coefficient"),
+            fittings_node(kind, section, result.diameter_m),
             Node("Component and terminal", section.component_drop_pa + section.end_drop_pa, "pressure",
                  ref=f"{kind}/{section.id}/end_drop_pa"),
         ),

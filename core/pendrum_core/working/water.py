@@ -1,19 +1,23 @@
 """Working of water circuits."""
 
 from pendrum_core.model.systems import Circuit, Section
+from pendrum_core.network.fittings import sum_of_coefficients
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.network import PipeResult
+from pendrum_core.water.pipes import PIPES, PipeSeries
+from pendrum_core.working.fittings import fittings_node
 from pendrum_core.working.node import Node, addition
 
 
-def _pipe(section: Section, result: PipeResult) -> Node:
+def _pipe(section: Section, result: PipeResult, series: PipeSeries) -> Node:
     f = result.friction
+    coefficients = sum_of_coefficients(section.loss_coefficient, section.fittings, result.diameter_m)
     return Node(
         f"{section.name}, {result.size}", result.loss_pa, "head", "Δp",
         formula="2 × rate × length + ζ × dynamic pressure + component + emitter",
-        numbers=f"2 × {f.rate_pa_m:.4g} × {section.length_m:.4g} + {section.loss_coefficient:.3g} × "
+        numbers=f"2 × {f.rate_pa_m:.4g} × {section.length_m:.4g} + {coefficients:.3g} × "
         f"{f.dynamic_pressure_pa:.4g} + {section.component_drop_pa:.5g} + {section.end_drop_pa:.5g} Pa",
-        source="Darcy-Weisbach with Colebrook; inner diameters of EN 10255 medium series",
+        source=f"Darcy-Weisbach with Colebrook; inner diameters of {series.standard}",
         inputs=(
             Node("Flow", result.flow_m3_s, "water_flow", "V", formula="sum of what is below"),
             Node("Inner diameter", result.diameter_m, "diameter", "d",
@@ -22,7 +26,7 @@ def _pipe(section: Section, result: PipeResult) -> Node:
             Node("Velocity", f.velocity_m_s, "water_velocity", "v"),
             Node("Friction rate", f.rate_pa_m, "pipe_friction_rate"),
             Node("Length", section.length_m, "length", ref=f"pipe_section/{section.id}/length_m"),
-            Node("Fittings' ζ", section.loss_coefficient, "ratio", ref=f"pipe_section/{section.id}/loss_coefficient"),
+            fittings_node("pipe_section", section, result.diameter_m),
         ),
     )  # fmt: skip
 
@@ -37,7 +41,7 @@ def pipe_section(results: BuildingResults, section_id: str) -> Node:
         found = results.circuits.get(circuit.id)
         for section in circuit.sections:
             if found is not None and section.id == section_id:
-                return _pipe(section, found.sections[section_id])
+                return _pipe(section, found.sections[section_id], PIPES[circuit.pipe])
     raise KeyError(section_id)
 
 
@@ -51,7 +55,7 @@ def pump_head(results: BuildingResults, circuit_id: str) -> Node:
         "Index run", result.paths.index_loss_pa, "head",
         formula="sum of the sections on the path with the largest loss, flow and return",
         numbers=addition([result.sections[s].loss_pa for s in run], "head"),
-        inputs=tuple(_pipe(sections[s], result.sections[s]) for s in run),
+        inputs=tuple(_pipe(sections[s], result.sections[s], PIPES[circuit.pipe]) for s in run),
     )  # fmt: skip
     source = Node("Boiler or chiller", circuit.source_drop_pa, "head", ref=f"circuit/{circuit.id}/source_drop_pa")
     margin = Node("Margin", circuit.pump_margin, "percent", ref=f"circuit/{circuit.id}/pump_margin")

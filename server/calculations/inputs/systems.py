@@ -9,7 +9,7 @@ from calculations.lookups import Lookups
 from pendrum_core.model.building import Margins
 from pendrum_core.model.plant import PlantUnit
 from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Circuit, Extract, Section, Terminal, Transfer
+from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Circuit, Extract, Fitted, Section, Terminal, Transfer
 from projects.resolver import MARGINS, Effective
 from projects.rows import Document, Row
 
@@ -25,7 +25,7 @@ def section(row: Row, end: str | None) -> Section:
     return Section(
         id=row["id"], name=row["name"], parent=row["parent"], length_m=row["length_m"],
         loss_coefficient=row["loss_coefficient"], end=end, end_drop_pa=row["end_drop_pa"],
-        pinned_diameter_m=row["pinned_diameter_m"], **{name: row[name] for name in _OF_ONE if name in row},
+        pinned_diameter_m=row["pinned_diameter_m"], fittings=tuple(Fitted(**part) for part in row["fittings"]), **{name: row[name] for name in _OF_ONE if name in row},
     )  # fmt: skip
 
 

@@ -181,6 +181,7 @@ def _section(section: Any) -> Record:
         "rate_pa_m": section.friction.rate_pa_m,
         "friction_loss_pa": section.friction_loss_pa,
         "fitting_loss_pa": section.fitting_loss_pa,
+        "coefficients": section.coefficients,
         "loss_pa": section.loss_pa,
     }
 

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 from functools import cached_property
+from typing import get_args
 
 from django.apps import apps
 from django.db.models import Model
@@ -65,10 +66,18 @@ class KindInfo:
         """Whether a reference may be emptied when its target goes."""
         return self.facts[name].says.empties
 
+    @cached_property
+    def part_labels(self) -> dict[str, str]:
+        """Fields of the parts of its lists, and what they are called."""
+        parts = (get_args(self.schema.model_fields[name].annotation) for name in self.columns)
+        schemas = [part for found in parts for part in found if isinstance(part, type) and issubclass(part, Kind)]
+        return {name: fact.says.label for schema in schemas for name, fact in facts_of(schema).items()}
+
     def label(self, name: str) -> str:
-        """What a field is called; a place inside a list keeps its numbers behind it."""
+        """What a field is called; of a place inside a list the list, the number in it, and the part's field."""
         first, *place = name.split(" ")
-        return " ".join([self.facts[first].says.label if first in self.facts else first.replace("_", " "), *place])
+        called = self.facts[first].says.label if first in self.facts else first.replace("_", " ")
+        return " ".join([called, *(self.part_labels.get(step, step).lower() for step in place)])
 
 
 # In an order in which everything comes after what it points at, but for rooms, which may stand for a sensor of their zone

@@ -2,8 +2,9 @@
 
 from typing import Annotated, ClassVar, Self
 
-from pydantic import model_validator
+from pydantic import Field, model_validator
 
+from pendrum_core.network.fittings import FITTINGS
 from projects.fields import Id, Name
 from projects.kinds.declare import About, Kind, Ref, called, link, number, options
 from projects.kinds.passed_on import MarginFields
@@ -129,20 +130,46 @@ class AirSystemFields(MarginFields):
         return self
 
 
+class FittingPart(Kind):
+    """Fittings of one kind in a section, by the table or with a coefficient of their own."""
+
+    kind: Annotated[str, options("Fitting", {"": "own"} | {key: found.title for key, found in FITTINGS.items()})] = ""
+    count: Annotated[int, number("How many", "", 1, 999)] = 1
+    coefficient: Annotated[float, number("Own coefficient", "ratio", 0, 1000)] | None = None
+
+    @model_validator(mode="after")
+    def has_a_coefficient(self) -> Self:
+        if not self.kind and self.coefficient is None:
+            raise ValueError("a fitting that is none of the table needs a coefficient of its own")
+        return self
+
+
 class SectionFields(Kind):
     """What sections of ducts and of pipes have in common."""
+
+    fitted_as: ClassVar[str] = ""  # which fittings of the table: "duct" or "pipe"
 
     name: Annotated[Name, called("Section")]
     position: Annotated[float, number("Place in the order", "", 0, 1e6)] = 0.0
     room: Annotated[Ref, link("Ends at the room", "room", empties=True)] = None
     length_m: Annotated[float, number("Length", "length", 0, 2000)]
     loss_coefficient: Annotated[float, number("Sum of loss coefficients", "ratio", 0, 1000, short="ΣC, ζ")] = 0.0
+    fittings: Annotated[list[FittingPart], Field(max_length=60), called("Fittings")] = []
     end_drop_pa: Annotated[float, number("Drop at its end", "pressure", 0, 500_000)] = 0.0
     pinned_diameter_m: Annotated[float, number("Pinned diameter", "diameter", 0.005, 5, open_low=True)] | None = None
+
+    @model_validator(mode="after")
+    def fittings_fit(self) -> Self:
+        for part in self.fittings:
+            if part.kind and FITTINGS[part.kind].of != self.fitted_as:
+                raise ValueError(f"{FITTINGS[part.kind].title!r} is no fitting of a {self.fitted_as}")
+        return self
 
 
 class DuctSectionFields(SectionFields):
     """A supply duct section. Width and height are pinned together."""
+
+    fitted_as: ClassVar[str] = "duct"
 
     about: ClassVar[About] = About(owner="air_system", rehang="parent", most=20_000)
 

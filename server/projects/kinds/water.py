@@ -4,10 +4,13 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import model_validator
 
+from pendrum_core.water.glycol import GLYCOLS, SHARES
+from pendrum_core.water.pipes import PIPES
 from projects.fields import Id, Name
 from projects.kinds.air import SectionFields
 from projects.kinds.declare import About, Kind, Ref, called, link, number, options
 
+LEAST_WATER_C = 1.0
 CARRIERS = ["natural gas", "liquid gas", "heating oil", "wood pellets", "electricity", "district heat"]
 
 
@@ -16,8 +19,16 @@ class CircuitFields(Kind):
 
     name: Annotated[Name, called("Name")]
     kind: Annotated[str, options("Circuit for", ["heating", "chilled"])]
-    flow_c: Annotated[float, number("Flow temperature", "temperature", 1, 95)]
-    return_c: Annotated[float, number("Return temperature", "temperature", 1, 95)]
+    flow_c: Annotated[float, number("Flow temperature", "temperature", -15, 95)]
+    return_c: Annotated[float, number("Return temperature", "temperature", -15, 95)]
+    glycol: Annotated[
+        str,
+        options(
+            "Filled with", {"none": "water", **{kind: f"water and {found.title}" for kind, found in GLYCOLS.items()}}
+        ),
+    ] = "none"
+    glycol_share: Annotated[float, number("Glycol by mass", "percent", *SHARES)] = 0.3
+    pipe: Annotated[str, options("Pipes of", {key: series.title for key, series in PIPES.items()})] = "steel"
     friction_limit_pa_m: Annotated[float, number("Friction at most", "pipe_friction_rate", 1, 2000)] = 150.0
     velocity_limit_m_s: Annotated[float, number("Velocity at most", "water_velocity", 0.05, 10)] = 1.5
     source_drop_pa: Annotated[float, number("Boiler or chiller drop", "head", 0, 500_000)] = 15_000.0
@@ -53,6 +64,11 @@ class CircuitFields(Kind):
     def order(self) -> Self:
         if self.reset_cold_c >= self.reset_mild_c:
             raise ValueError(f"reset_cold_c {self.reset_cold_c:g} must be below reset_mild_c {self.reset_mild_c:g}")
+        if self.glycol == "none" and min(self.flow_c, self.return_c) < LEAST_WATER_C:
+            raise ValueError(
+                f"flow_c {self.flow_c:g} and return_c {self.return_c:g} must be {LEAST_WATER_C:g} °C or more where the circuit is "
+                "filled with water"
+            )
         if self.kind == "heating" and self.flow_c <= self.return_c:
             raise ValueError(f"flow_c {self.flow_c} must be above return_c {self.return_c} in a heating circuit")
         if self.kind == "chilled" and self.flow_c >= self.return_c:
@@ -122,6 +138,7 @@ class HotWaterFields(Kind):
 class PipeSectionFields(SectionFields):
     """A two-pipe section, flow and return together; it ends at a room's emitter or a system's coil."""
 
+    fitted_as: ClassVar[str] = "pipe"
     about: ClassVar[About] = About(owner="circuit", rehang="parent", most=20_000)
 
     circuit: Annotated[Id, link("Circuit", "circuit")]

@@ -5589,6 +5589,26 @@ export interface components {
              */
             return_c: number;
             /**
+             * Filled with
+             * @description Filled with.
+             * @default none
+             * @enum {string}
+             */
+            glycol: "none" | "ethylene" | "propylene";
+            /**
+             * Glycol by mass
+             * @description Glycol by mass.
+             * @default 0.3
+             */
+            glycol_share: number;
+            /**
+             * Pipes of
+             * @description Pipes of.
+             * @default steel
+             * @enum {string}
+             */
+            pipe: "steel" | "thin steel" | "copper" | "cross-linked polyethylene" | "multilayer";
+            /**
              * Friction at most
              * @description Friction at most [Pa/m].
              * @default 150
@@ -6273,6 +6293,31 @@ export interface components {
             shading: string | null;
         };
         /**
+         * FittingPart
+         * @description Fittings of one kind in a section, by the table or with a coefficient of their own.
+         */
+        FittingPart: {
+            /**
+             * Fitting
+             * @description Fitting.
+             * @default
+             * @enum {string}
+             */
+            kind: "" | "round_bend_90_r05" | "round_bend_90_r075" | "round_bend_90_r1" | "round_bend_90_r15" | "round_bend_90_r2" | "round_bend_60_r1" | "round_bend_45_r1" | "round_bend_30_r1" | "round_bend_5_pieces_r1" | "round_bend_5_pieces_r15" | "round_bend_4_pieces_r1" | "round_bend_3_pieces_r1" | "round_mitre_90" | "round_mitre_60" | "round_mitre_45" | "bend_90_r05" | "bend_90_r075" | "bend_90_r1" | "bend_90_r15" | "mitre_90" | "mitre_90_vanes" | "mitre_90_large_vanes" | "branch_90_as_fast" | "branch_90_slower" | "branch_60_as_fast" | "branch_45_as_fast" | "branch_45_slower" | "through_as_fast" | "through_slower" | "through_half" | "reducer_gradual" | "reducer_sudden" | "reducer_quarter_gradual" | "expander_sudden" | "expander_quarter_sudden" | "inlet_free" | "inlet_flush" | "inlet_bellmouth" | "outlet_free" | "plenum_outlet" | "damper_butterfly" | "damper_butterfly_20" | "damper_blades" | "screen_70" | "screen_80" | "pipe_elbow_90" | "pipe_elbow_45" | "pipe_bend_90_r1" | "pipe_bend_90_r15" | "pipe_bend_90_r3" | "pipe_mitre_90" | "pipe_return_bend" | "pipe_tee_run" | "pipe_tee_branch" | "pipe_gate_valve" | "pipe_ball_valve" | "pipe_plug_valve" | "pipe_globe_valve" | "pipe_angle_valve" | "pipe_butterfly_valve" | "pipe_swing_check" | "pipe_lift_check" | "pipe_inlet_flush" | "pipe_inlet_inward" | "pipe_outlet";
+            /**
+             * How many
+             * @description How many.
+             * @default 1
+             */
+            count: number;
+            /**
+             * Own coefficient
+             * @description Own coefficient.
+             * @default null
+             */
+            coefficient: number | null;
+        };
+        /**
          * DuctSectionFields
          * @description A supply duct section. Width and height are pinned together.
          */
@@ -6305,6 +6350,12 @@ export interface components {
              * @default 0
              */
             loss_coefficient: number;
+            /**
+             * Fittings
+             * @description Fittings.
+             * @default []
+             */
+            fittings: components["schemas"]["FittingPart"][];
             /**
              * Drop at its end
              * @description Drop at its end [Pa].
@@ -6608,6 +6659,12 @@ export interface components {
              * @default 0
              */
             loss_coefficient: number;
+            /**
+             * Fittings
+             * @description Fittings.
+             * @default []
+             */
+            fittings: components["schemas"]["FittingPart"][];
             /**
              * Drop at its end
              * @description Drop at its end [Pa].

@@ -6,6 +6,7 @@ import type { SectionResult } from "@/results/types";
 import { counted } from "@/units/units";
 import { computed, ref } from "vue";
 import DataGrid from "./DataGrid.vue";
+import FittingsDialog from "./FittingsDialog.vue";
 import type { Column } from "./grid";
 import RunDrawing from "./RunDrawing.vue";
 import { gridSaver } from "./saving";
@@ -34,6 +35,9 @@ const props = defineProps<{
 const doc = useDocument();
 const results = useResults();
 const chosen = ref("");
+const chosenRow = computed(() => props.rows.find((row) => row.id === chosen.value));
+/** Whether the chosen section's fittings are open. */
+const fitting = ref(false);
 const ordered = computed(() => inOrder(props.rows));
 const sorted = computed(() => ordered.value.map((item) => item.row));
 const depths = computed(() => new Map(ordered.value.map((item) => [item.row.id, item.depth])));
@@ -113,7 +117,8 @@ async function remove(): Promise<void> {
       <Act :disabled="!missing.length" @click="addMissing">
         Add a {{ noun }} for {{ counted(missing.length, "end") }} without one
       </Act>
-      <Act :disabled="!rows.some((row) => row.id === chosen)" @click="remove">Remove</Act>
+      <Act :disabled="!chosenRow" @click="remove">Remove</Act>
+      <Act :disabled="!chosenRow" @click="fitting = true">Fittings …</Act>
       <span class="soft"><slot name="told" /></span>
     </div>
     <template v-if="rows.length">
@@ -139,7 +144,8 @@ async function remove(): Promise<void> {
         />
       </div>
     </template>
-    <p v-else class="empty">
+    <FittingsDialog v-if="fitting && chosenRow" :kind="kind" :section="chosenRow" @close="fitting = false" />
+    <p v-if="!rows.length" class="empty">
       Nothing drawn yet. “Add a {{ noun }} …” draws a main and one section to each end, with stated lengths
       and coefficients that you then change to your own.
     </p>

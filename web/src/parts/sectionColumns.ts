@@ -2,6 +2,8 @@ import type { DuctSection, PipeSection } from "@/document/types";
 import type { SectionResult } from "@/results/types";
 import type { Column } from "./grid";
 
+const countOf = (fittings: { count: number }[]) => fittings.reduce((sum, part) => sum + part.count, 0);
+
 interface Options<T> {
   depth: (row: T) => number;
   result: (row: T) => SectionResult | undefined;
@@ -23,6 +25,7 @@ export function sectionColumns<T extends DuctSection | PipeSection>(
       editor: { type: "choice", clearable: true, choices: o.siblings().map((s) => ({ value: s.id, label: s.name })) } },
     ...ends,
     { key: "length_m", title: "length", quantity: "length", width: 52, value: (r) => r.length_m, editor: { type: "number", quantity: "length" } },
+    { key: "fittings", title: "fittings", width: 54, value: (r) => countOf(r.fittings) || null, text: (r) => (countOf(r.fittings) ? String(countOf(r.fittings)) : "–") },
     { key: "loss_coefficient", title: "ΣC, ζ", width: 44, quantity: "ratio", value: (r) => r.loss_coefficient, editor: { type: "number", quantity: "ratio" } },
     { key: "end_drop_pa", title: "end", quantity: loss, width: 44, value: (r) => r.end_drop_pa, editor: { type: "number", quantity: loss } },
     { key: "flow", title: "flow", quantity: flow, width: 66, value: (r) => o.result(r)?.flow_m3_s, prior: (r) => o.prior(r)?.flow_m3_s },

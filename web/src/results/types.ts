@@ -189,6 +189,8 @@ export interface SectionResult {
   rate_pa_m: number;
   friction_loss_pa: number;
   fitting_loss_pa: number;
+  /** C of each of its fittings, one of each entry. */
+  coefficients: number[];
   loss_pa: number;
   balancing_pa: number | null;
   path_pa: number | null;

@@ -11,6 +11,7 @@ from django.core.management.base import BaseCommand, CommandError
 
 from api.openapi import openapi
 from calculations.units import unit_table
+from pendrum_core.network.fittings import FITTINGS
 from projects.kinds import KINDS
 from projects.kinds.declare import Fact
 from projects.whole import file_schema
@@ -34,18 +35,23 @@ def generated() -> dict[Path, str]:
     """Generated files and what they should hold."""
     units = {name: asdict(quantity) for name, quantity in unit_table().items()}
     fields = {name: {column: _told(fact) for column, fact in kind.facts.items()} for name, kind in KINDS.items()}
+    fittings = {
+        key: {"title": f.title, "of": f.of, "coefficient": f.coefficient, "multiple": f.multiple, "source": f.source}
+        for key, f in FITTINGS.items()
+    }
     document = settings.ROOT / "web" / "src" / "document"
     return {
         settings.ROOT / "server" / "openapi.json": json.dumps(openapi(), indent=1, default=str) + "\n",
         settings.ROOT / "web" / "src" / "units" / "registry.json": json.dumps(units, indent=1, ensure_ascii=False)
         + "\n",
         document / "fields.json": json.dumps(fields, indent=1, ensure_ascii=False) + "\n",
+        document / "fittings.json": json.dumps(fittings, indent=1, ensure_ascii=False) + "\n",
         settings.ROOT / "docs" / "project.schema.json": json.dumps(file_schema(), indent=1) + "\n",
     }
 
 
 class Command(BaseCommand):
-    """Write the OpenAPI file, the browser's tables of units and fields, and the schema of project files, or check that they are fresh."""
+    """Write the OpenAPI file, the browser's tables of units, fields and fittings, and the schema of project files, or check that they are fresh."""
 
     help = __doc__
 

@@ -1,0 +1,89 @@
+"""Fittings by kind, materials of pipes and glycol through the API: what they change, what is refused, what the kit says."""
+
+import math
+from typing import Any
+
+from pendrum_core.network.fittings import FITTINGS
+from tests.base import ApiTest, Small
+
+
+class Fittings(ApiTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.small = Small(self)
+        self.project, self.ids = self.small.project, self.small.ids
+
+    def told(self, kind: str, identity: str) -> dict[str, Any]:
+        return self.get(f"/projects/{self.project}/results").json()["changed"][kind][identity]
+
+    def put(self, kind: str, name: str, **fields: Any) -> Any:
+        return self.set(self.project, kind, self.ids[name], **fields)
+
+    def test_a_duct_loses_what_its_fittings_take(self) -> None:
+        before = self.told("duct_section", self.ids["duct"])
+        parts = [{"kind": "round_bend_90_r1", "count": 2}, {"kind": "", "count": 1, "coefficient": 0.4}]
+        self.assertEqual(self.put("duct_section", "duct", fittings=parts).status_code, 200)
+        after = self.told("duct_section", self.ids["duct"])
+        self.assertEqual(after["coefficients"], [0.22, 0.4])
+        area = math.pi * after["diameter_m"] ** 2 / 4.0
+        dynamic = 1.2 * (after["flow_m3_s"] / area) ** 2 / 2.0
+        gained = after["loss_pa"] - before["loss_pa"]
+        self.assertAlmostEqual(gained / (dynamic * (2 * 0.22 + 0.4)), 1.0, delta=0.03)
+        tree = self.get(f"/projects/{self.project}/working", quantity="duct_section", subject=self.ids["duct"]).json()
+        (node,) = [child for child in tree["inputs"] if child["name"] == "Fittings' coefficient"]
+        self.assertAlmostEqual(node["value"], 0.84)
+        self.assertIn(FITTINGS["round_bend_90_r1"].source, [child["source"] for child in node["inputs"]])
+        kit = self.get(f"/projects/{self.project}/results").json()["changed"]["kit"].values()
+        (line,) = [item for item in kit if item["item"] == FITTINGS["round_bend_90_r1"].title]
+        self.assertEqual(line["duty"], 2.0)
+
+    def test_what_is_no_fitting_is_refused(self) -> None:
+        for kind, name, part, words in (
+            ("duct_section", "duct", {"kind": "pipe_elbow_90", "count": 1}, "no fitting of a duct"),
+            ("pipe_section", "pipe", {"kind": "mitre_90", "count": 1}, "no fitting of a pipe"),
+            ("duct_section", "duct", {"kind": "whistle", "count": 1}, "whistle"),
+            ("duct_section", "duct", {"kind": "", "count": 1}, "needs a coefficient of its own"),
+            ("pipe_section", "pipe", {"kind": "pipe_elbow_90", "count": 0}, "1"),
+            (
+                "pipe_section",
+                "pipe",
+                {"kind": "pipe_elbow_90", "count": 1, "coefficient": -1},
+                "Fittings 1 own coefficient -1: allowed is at least 0",
+            ),
+        ):
+            answer = self.put(kind, name, fittings=[part])
+            self.assertEqual(answer.status_code, 422, answer.content)
+            self.assertIn(words.casefold(), answer.content.decode().casefold())
+        self.assertEqual(self.document(self.project)["objects"]["duct_section"][0]["fittings"], [])
+
+    def test_pipes_of_copper_have_copper_sizes(self) -> None:
+        steel = self.told("pipe_section", self.ids["pipe"])
+        self.assertTrue(steel["size"].startswith("DN"))
+        self.assertEqual(self.put("circuit", "circuit", pipe="copper").status_code, 200)
+        copper = self.told("pipe_section", self.ids["pipe"])
+        outer, wall = (float(part) for part in copper["size"].split(" × "))
+        self.assertAlmostEqual(copper["diameter_m"], (outer - 2 * wall) / 1000.0, places=9)
+        kit = self.get(f"/projects/{self.project}/results").json()["changed"]["kit"].values()
+        self.assertIn("Copper pipe, flow and return", [item["item"] for item in kit])
+
+    def test_glycol_is_checked_and_warned_of(self) -> None:
+        plain = self.told("circuit", self.ids["circuit"])["pump"]
+        self.assertEqual(self.put("circuit", "circuit", glycol="propylene", glycol_share=0.35).status_code, 200)
+        mixed = self.told("circuit", self.ids["circuit"])["pump"]
+        self.assertGreater(mixed["flow_m3_s"], plain["flow_m3_s"] * 1.01)
+        self.assertEqual(self.put("circuit", "circuit", flow_c=-6, return_c=-1).status_code, 200)
+        codes = lambda: {
+            snag["code"] for snag in self.get(f"/projects/{self.project}/results").json()["changed"]["snag"].values()
+        }  # noqa: E731
+        self.assertNotIn("liquid_freezes", codes())
+        self.assertEqual(self.put("circuit", "circuit", glycol_share=0.15).status_code, 200)
+        self.assertIn("liquid_freezes", codes())
+        for fields, words in (
+            ({"glycol_share": 0.9}, "Glycol by mass 0.9: allowed is at least 0.1 and at most 0.6"),
+            ({"glycol": "none"}, "filled with water"),
+            ({"glycol": "brandy"}, "brandy"),
+            ({"pipe": "lead"}, "lead"),
+        ):
+            answer = self.put("circuit", "circuit", **fields)
+            self.assertEqual(answer.status_code, 422, answer.content)
+            self.assertIn(words, answer.content.decode())
