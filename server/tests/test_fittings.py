@@ -16,6 +16,11 @@ class Fittings(ApiTest):
     def told(self, kind: str, identity: str) -> dict[str, Any]:
         return self.get(f"/projects/{self.project}/results").json()["changed"][kind][identity]
 
+    def codes(self) -> set[str]:
+        return {
+            snag["code"] for snag in self.get(f"/projects/{self.project}/results").json()["changed"]["snag"].values()
+        }
+
     def put(self, kind: str, name: str, **fields: Any) -> Any:
         return self.set(self.project, kind, self.ids[name], **fields)
 
@@ -72,12 +77,9 @@ class Fittings(ApiTest):
         mixed = self.told("circuit", self.ids["circuit"])["pump"]
         self.assertGreater(mixed["flow_m3_s"], plain["flow_m3_s"] * 1.01)
         self.assertEqual(self.put("circuit", "circuit", flow_c=-6, return_c=-1).status_code, 200)
-        codes = lambda: {
-            snag["code"] for snag in self.get(f"/projects/{self.project}/results").json()["changed"]["snag"].values()
-        }  # noqa: E731
-        self.assertNotIn("liquid_freezes", codes())
+        self.assertNotIn("liquid_freezes", self.codes())
         self.assertEqual(self.put("circuit", "circuit", glycol_share=0.15).status_code, 200)
-        self.assertIn("liquid_freezes", codes())
+        self.assertIn("liquid_freezes", self.codes())
         for fields, words in (
             ({"glycol_share": 0.9}, "Glycol by mass 0.9: allowed is at least 0.1 and at most 0.6"),
             ({"glycol": "none"}, "filled with water"),
