@@ -83,6 +83,31 @@ class Plant(BrowserTest):
         self.assertEqual([line["duty"] for line in lines], [4.0])
         self.assertEqual(self.problems, [])
 
+    def test_a_pinned_pump_contradicts_and_is_freed(self) -> None:
+        self.stage("Water")
+        self.press("Pumps", exact=True)
+        heating = self.circuits["Heating"]
+        free = self.results()["circuit"][heating]["pump"]
+        self.fill("Pinned head", "20")
+        pinned = self.results()["circuit"][heating]["pump"]
+        self.assertEqual(pinned["head_pa"], 20_000.0)
+        self.assertLess(pinned["open_share"], 1.0)
+        self.page.get_by_role("heading", name="Heating").click()
+        self.page.keyboard.press("s")
+        self.page.get_by_role("region", name="Snags").get_by_text("pinned at 20.0 kPa").wait_for()
+        self.page.keyboard.press("Escape")
+        self.fill("Pinned head", "")
+        self.choose("Pumps run at", "proportional pressure")
+        self.choose("Motor's class", "IE4")
+        after = self.results()["circuit"][heating]["pump"]
+        self.assertEqual(after["head_pa"], free["head_pa"])
+        rows = self.page.get_by_role("table", name="Part load").locator("tbody tr")
+        self.assertEqual(rows.count(), 4)
+        quarter = self.number(rows.first.locator("td").last.inner_text())
+        self.assertAlmostEqual(quarter, after["part_loads"][0]["electrical_w"], delta=0.6)
+        self.assertLess(quarter, 0.35 * after["electrical_w"])
+        self.assertEqual(self.problems, [])
+
     def test_copper_and_glycol_change_sizes_and_pump(self) -> None:
         self.stage("Water")
         self.press("Settings", exact=True)

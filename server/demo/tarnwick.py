@@ -347,7 +347,7 @@ def _systems(draft: Draft, data: dict[str, Any], rooms: dict[str, str]) -> None:
             for level in data["levels"]
         ]
         lay_ducts(draft, system, ends, 8.0)
-    heating = draft.add("circuit", name="Heating", kind="heating", flow_c=55, return_c=45, flow_rule="outdoors", flow_mild_c=38,
+    heating = draft.add("circuit", name="Heating", kind="heating", flow_c=55, return_c=45, pump_standby=1, flow_rule="outdoors", flow_mild_c=38,
                         reset_cold_c=-8.4, reset_mild_c=15, loss_share=0.03, staging="fewest")  # fmt: skip
     for number in (1, 2):
         draft.add("plant_unit", circuit=heating, position=number, name=f"Boiler {number}", share=0.6, idle_share=0.005,

@@ -1,4 +1,4 @@
-"""Fittings by kind, materials of pipes and glycol through the API: what they change, what is refused, what the kit says."""
+"""Fittings by kind, materials of pipes, glycol and pumps through the API: what they change, what is refused, what the kit says."""
 
 import math
 from typing import Any
@@ -7,7 +7,7 @@ from pendrum_core.network.fittings import FITTINGS
 from tests.base import ApiTest, Small
 
 
-class Fittings(ApiTest):
+class Water(ApiTest):
     def setUp(self) -> None:
         super().setUp()
         self.small = Small(self)
@@ -24,6 +24,8 @@ class Fittings(ApiTest):
     def put(self, kind: str, name: str, **fields: Any) -> Any:
         return self.set(self.project, kind, self.ids[name], **fields)
 
+
+class Fittings(Water):
     def test_a_duct_loses_what_its_fittings_take(self) -> None:
         before = self.told("duct_section", self.ids["duct"])
         parts = [{"kind": "round_bend_90_r1", "count": 2}, {"kind": "", "count": 1, "coefficient": 0.4}]
@@ -89,3 +91,42 @@ class Fittings(ApiTest):
             answer = self.put("circuit", "circuit", **fields)
             self.assertEqual(answer.status_code, 422, answer.content)
             self.assertIn(words, answer.content.decode())
+
+
+class Pumps(Water):
+    def pump(self) -> dict[str, Any]:
+        return self.told("circuit", self.ids["circuit"])["pump"]
+
+    def test_a_pin_stands_beside_what_is_calculated(self) -> None:
+        free = self.pump()
+        self.assertEqual(free["head_pa"], free["calculated_head_pa"])
+        self.assertEqual(self.put("circuit", "circuit", pinned_head_pa=0.6 * free["network_head_pa"]).status_code, 200)
+        short = self.pump()
+        self.assertAlmostEqual(short["head_pa"] / free["network_head_pa"], 0.6)
+        self.assertEqual(short["calculated_head_pa"], free["calculated_head_pa"])
+        self.assertIn("pump_short", self.codes())
+        tree = self.get(f"/projects/{self.project}/working", quantity="pump_head", subject=self.ids["circuit"]).json()
+        self.assertEqual([child["name"] for child in tree["inputs"]], ["Pinned head", "Calculated head"])
+        self.assertEqual(tree["inputs"][0]["field"], "pinned_head_pa")
+        self.put("circuit", "circuit", pinned_head_pa=3 * free["network_head_pa"])
+        self.assertIn("pump_oversized", self.codes())
+        self.put("circuit", "circuit", pinned_head_pa=None)
+        self.assertFalse({"pump_short", "pump_oversized"} & self.codes())
+
+    def test_the_kit_has_a_line_for_every_pump(self) -> None:
+        self.put("circuit", "circuit", pump_count=2, pump_standby=1, motor_class="IE4")
+        kit = self.get(f"/projects/{self.project}/results").json()["changed"]["kit"].values()
+        lines = [item for item in kit if item["item"].startswith("Pump")]
+        self.assertEqual(len(lines), 3)
+        pump = self.pump()
+        self.assertAlmostEqual(sum(line["duty"] for line in lines), 1.5 * pump["flow_m3_s"])
+        self.assertAlmostEqual(sum(line["power_w"] for line in lines), pump["electrical_w"])
+        for fields, words in (
+            ({"pump_count": 0}, "at least 1"),
+            ({"pump_standby": 9}, "at most 6"),
+            ({"motor_class": "IE9"}, "IE9"),
+            ({"pinned_head_pa": -5}, "Pinned head"),
+        ):
+            answer = self.put("circuit", "circuit", **fields)
+            self.assertEqual(answer.status_code, 422)
+            self.assertIn(words, answer.json()["title"])

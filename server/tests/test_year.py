@@ -55,6 +55,23 @@ class Demo(ApiTest):
         self.assertEqual(answer.status_code, 200, answer.content)
         return list(csv.reader(io.StringIO(answer.content.decode())))
 
+    def test_pumps_that_follow_the_load_take_less(self) -> None:
+        """Between the power at no flow and at full flow, for the same hours of running."""
+        circuits = self.document(self.project)["objects"]["circuit"]
+        changes = [
+            {"op": "set", "kind": "circuit", "id": row["id"], "fields": {"water_flow": "variable", "pump_control": "constant pressure"}}
+            for row in circuits
+        ]  # fmt: skip
+        constant = self.energy("pumps")
+        self.assertEqual(self.commit(self.project, changes).status_code, 200)
+        variable = self.energy("pumps")
+        # The running hours are the same, so it cannot fall below the share at no flow: sqrt(1 / 1.25) / 2.
+        self.assertLess(variable, 0.8 * constant)
+        self.assertGreater(variable, 0.5 * 0.8**0.5 * constant)
+
+    def energy(self, use: str) -> float:
+        return sum(row["kwh"] for row in self.run_year()["summary"]["energy"] if row["use"] == use)
+
     def test_a_year_from_its_asking_to_its_bills(self) -> None:
         year = self.run_year()
         summary = year["summary"]

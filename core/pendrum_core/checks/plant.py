@@ -6,12 +6,15 @@ import numpy as np
 
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.plant import GROSS_OVER_NET, KINDS
+from pendrum_core.model.systems import Circuit
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import vessel_of
 from pendrum_core.water.liquid import WATER
 from pendrum_core.water.network import liquid_of
+from pendrum_core.water.pump import PumpResult
 
 _CLOSE = 0.005
+_FAR_ABOVE = 1.3  # over the calculated head with its margin, from which on a pinned one is noted
 _ABOVE_FREEZING_K = 3.0  # of a chilled liquid at its coldest: the evaporator's surface is colder than it
 
 
@@ -29,6 +32,7 @@ def plant_snags(results: BuildingResults) -> Iterator[Snag]:
                     yield Snag(NOTE, "vessel_above_series", kind="circuit", id=circuit.id, stage="water",
                                sentence=f"{circuit.name}: its expansion vessel is above the series of 8 to 1000 L.",
                                way_out="several vessels, or one that holds its pressure by a pump")  # fmt: skip
+            yield from _pump(circuit, results.circuits[circuit.id].pump)
             freezes, coldest = liquid_of(circuit).freezing_c(), min(circuit.flow_c, circuit.return_c)
             if coldest < freezes + _ABOVE_FREEZING_K and (circuit.glycol != WATER or coldest < 0.0):
                 yield Snag(DOUBTFUL, "liquid_freezes", kind="circuit", id=circuit.id, stage="water",
@@ -62,6 +66,19 @@ def plant_snags(results: BuildingResults) -> Iterator[Snag]:
                        way_out="take it as it is, or give the others larger shares")  # fmt: skip
         if circuit.kind == "heating":
             yield from _short_at_reset(results, circuit.id)
+
+
+def _pump(circuit: Circuit, pump: PumpResult) -> Iterator[Snag]:
+    """A pinned head against the calculated one: three numbers, two freedoms."""
+    if circuit.pinned_head_pa is None or pump.network_head_pa <= 0.0:
+        return
+    told = f"{circuit.name}: its pumps are pinned at {pump.head_pa / 1000:.1f} kPa, and its index run and source take {pump.network_head_pa / 1000:.1f} kPa at {pump.flow_m3_s * 1000:.2f} L/s"
+    if pump.head_pa < pump.network_head_pa * (1.0 - _CLOSE):
+        yield Snag(DOUBTFUL, "pump_short", kind="circuit", id=circuit.id, stage="water",
+                   sentence=f"{told}: {pump.open_share * pump.flow_m3_s * 1000:.2f} L/s flow.", way_out="a higher head, larger pipes, or no pin")  # fmt: skip
+    elif pump.head_pa > pump.calculated_head_pa * _FAR_ABOVE:
+        yield Snag(NOTE, "pump_oversized", kind="circuit", id=circuit.id, stage="water",
+                   sentence=f"{told}: valves throttle {(pump.head_pa - pump.network_head_pa) / 1000:.1f} kPa away.", way_out="a lower head, or no pin")  # fmt: skip
 
 
 def _short_at_reset(results: BuildingResults, circuit_id: str) -> Iterator[Snag]:

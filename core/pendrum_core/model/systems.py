@@ -227,6 +227,10 @@ class Circuit:
         source_drop_pa: boiler or chiller with its fittings [Pa].
         pump_margin: on the head [-].
         pump_efficiency, motor_efficiency, motor_margin: [-].
+        motor_class: "own" for `motor_efficiency`, or a class of plant/motors.py.
+        pinned_head_pa: head that the engineer fixed; None: as calculated [Pa].
+        pump_count, pump_standby, pump_control: pumps on duty together, waiting, and their control, see water/pump.py.
+        water_flow: "constant", or "variable" where valves throttle and the flow follows the load.
         pipe: key of the series of pipes (water/pipes.py); `roughness_m` None: as that series says [m].
         glycol, glycol_share: "none", "ethylene" or "propylene", and its share by mass [-].
         emitter_exponent: n of the radiators [-].
@@ -254,6 +258,12 @@ class Circuit:
     pump_efficiency: float = 0.55
     motor_efficiency: float = 0.85
     motor_margin: float = 0.15
+    motor_class: str = "own"
+    pinned_head_pa: float | None = None
+    pump_count: int = 1
+    pump_standby: int = 0
+    pump_control: str = "constant speed"
+    water_flow: str = "constant"
     emitter_exponent: float = 1.3
     flow_rule: str = "fixed"
     flow_mild_c: float = 35.0

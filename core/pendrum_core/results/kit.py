@@ -5,11 +5,12 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
 from pendrum_core.duct.shapes import Shape
-from pendrum_core.model.systems import Section
+from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.network.fittings import FITTINGS
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import vessel_of
 from pendrum_core.water.pipes import PIPES
+from pendrum_core.water.pump import PumpResult
 
 
 @dataclass(frozen=True)
@@ -42,6 +43,17 @@ class KitItem:
 
 def _motor(motor_w: float | None) -> str:
     return f"motor {motor_w / 1000:g} kW" if motor_w else "above the standard motors"
+
+
+def _pumps(circuit: Circuit, pump: PumpResult) -> Iterator[KitItem]:
+    """The pumps of a circuit, one line each."""
+    state = "pinned" if circuit.pinned_head_pa is not None else "sized"
+    for number in range(1, pump.count + pump.standby + 1):
+        waits = number > pump.count
+        tag = f"{circuit.name} P" if pump.count + pump.standby == 1 else f"{circuit.name} P{number}"
+        item = "Pump on standby, flow and head" if waits else "Pump, flow and head"
+        yield KitItem(1, circuit.id, tag=tag, item=item, serves=circuit.name, duty=pump.flow_m3_s / pump.count, duty_quantity="water_flow", second=pump.head_pa, second_quantity="head",
+                      size=_motor(pump.motor_w), power_w=0.0 if waits else pump.electrical_w / pump.count, state=state)  # fmt: skip
 
 
 def _fittings(
@@ -155,8 +167,7 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
         if circuit.id not in results.circuits:
             continue
         c = results.circuits[circuit.id]
-        yield KitItem(1, circuit.id, tag=f"{circuit.name} P", item="Pump, flow and head", serves=circuit.name, duty=c.pump.flow_m3_s, duty_quantity="water_flow", second=c.pump.head_pa, second_quantity="head",
-                      size=_motor(c.pump.motor_w), power_w=c.pump.electrical_w, state="sized")  # fmt: skip
+        yield from _pumps(circuit, c.pump)
         try:
             vessel = vessel_of(results, circuit)
         except ValueError:

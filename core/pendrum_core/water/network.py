@@ -12,9 +12,9 @@ from pendrum_core.model.systems import Circuit
 from pendrum_core.network.fittings import coefficient
 from pendrum_core.network.friction import Fluid, Friction, smallest_size
 from pendrum_core.network.tree import Paths, Tree, build_tree, path_losses, sum_upwards
-from pendrum_core.plant.motors import next_motor_w
 from pendrum_core.water.liquid import PLAIN_WATER, Liquid
 from pendrum_core.water.pipes import PIPES
+from pendrum_core.water.pump import PumpResult, size_pump
 
 
 @dataclass(frozen=True)
@@ -32,27 +32,6 @@ class PipeResult:
     fitting_loss_pa: float
     loss_pa: float
     coefficients: tuple[float, ...] = ()  # of each of its fittings, one of each entry
-
-
-@dataclass(frozen=True)
-class PumpResult:
-    """The pump of a circuit.
-
-    Attributes:
-        flow_m3_s: at the pump.
-        network_head_pa: index run plus source.
-        head_pa: with the margin.
-        hydraulic_w, shaft_w, electrical_w: powers.
-        motor_w: next standard motor; None above the series.
-    """
-
-    flow_m3_s: float
-    network_head_pa: float
-    head_pa: float
-    hydraulic_w: float
-    shaft_w: float
-    electrical_w: float
-    motor_w: float | None
 
 
 @dataclass(frozen=True)
@@ -133,17 +112,6 @@ def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult
         end_flow_m3_s=end_flow,
         sections=results,
         paths=paths,
-        pump=_pump(circuit, sum(end_flow.values()), paths.index_loss_pa),
+        pump=size_pump(circuit, sum(end_flow.values()), paths.index_loss_pa),
         water_content_m3=content,
     )
-
-
-def _pump(circuit: Circuit, flow_m3_s: float, index_loss_pa: float) -> PumpResult:
-    network = index_loss_pa + circuit.source_drop_pa
-    head = network * (1.0 + circuit.pump_margin)
-    hydraulic = flow_m3_s * head
-    shaft = hydraulic / circuit.pump_efficiency
-    return PumpResult(
-        flow_m3_s, network, head_pa=head, hydraulic_w=hydraulic, shaft_w=shaft, electrical_w=shaft / circuit.motor_efficiency,
-        motor_w=next_motor_w(shaft, circuit.motor_margin),
-    )  # fmt: skip

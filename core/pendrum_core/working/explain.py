@@ -40,7 +40,7 @@ from pendrum_core.working.rooms import (
     room_latent,
     room_temperature,
 )
-from pendrum_core.working.water import pipe_section, pump_head
+from pendrum_core.working.water import pipe_section, pump_head, pump_power
 from pendrum_core.working.yardsticks import YARDSTICKS
 
 EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
@@ -75,6 +75,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "duct_section": duct_section,
     "pipe_section": pipe_section,
     "pump_head": pump_head,
+    "pump_power": pump_power,
     "emitter_rating": emitter_rating,
     "plant_load": plant_load,
     "plant_input": plant_input,

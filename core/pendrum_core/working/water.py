@@ -2,6 +2,7 @@
 
 from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.network.fittings import sum_of_coefficients
+from pendrum_core.plant.motors import MOTOR_CLASSES
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.network import PipeResult
 from pendrum_core.water.pipes import PIPES, PipeSeries
@@ -59,10 +60,38 @@ def pump_head(results: BuildingResults, circuit_id: str) -> Node:
     )  # fmt: skip
     source = Node("Boiler or chiller", circuit.source_drop_pa, "head", ref=f"circuit/{circuit.id}/source_drop_pa")
     margin = Node("Margin", circuit.pump_margin, "percent", ref=f"circuit/{circuit.id}/pump_margin")
-    return Node(
-        f"{circuit.name}: pump head", result.pump.head_pa, "head", "H",
+    pinned = circuit.pinned_head_pa is not None
+    calculated = Node(
+        "Calculated head" if pinned else f"{circuit.name}: pump head", result.pump.calculated_head_pa, "head", "H",
         formula="(index run + source) × (1 + margin)",
         numbers=f"({result.paths.index_loss_pa / 1000:.4g} + {circuit.source_drop_pa / 1000:.4g}) kPa "
         f"× (1 + {circuit.pump_margin:.2g})",
         inputs=(index, source, margin),
+    )  # fmt: skip
+    if not pinned:
+        return calculated
+    pin = Node("Pinned head", result.pump.head_pa, "head", "H", ref=f"circuit/{circuit.id}/pinned_head_pa")
+    return Node(
+        f"{circuit.name}: pump head", result.pump.head_pa, "head", "H", formula="pinned; what is calculated stands beside it",
+        inputs=(pin, calculated),
+    )  # fmt: skip
+
+
+def pump_power(results: BuildingResults, circuit_id: str) -> Node:
+    """Electricity of a circuit's pumps at the design flow."""
+    circuit: Circuit = next(c for c in results.building.circuits if c.id == circuit_id)
+    pump = results.circuits[circuit_id].pump
+    of_class = circuit.motor_class in MOTOR_CLASSES and pump.motor_w is not None
+    motor = Node(
+        "Motor and drive", pump.motor_efficiency, "percent",
+        source="IEC 60034-30-1:2014, four poles, 50 Hz" if of_class else "",
+        note=f"{circuit.motor_class}, {(pump.motor_w or 0.0) / 1000:g} kW" if of_class else "",
+        ref=f"circuit/{circuit.id}/{'motor_class' if of_class else 'motor_efficiency'}",
+    )  # fmt: skip
+    efficiency = Node("Pump efficiency", pump.efficiency, "percent", ref=f"circuit/{circuit.id}/pump_efficiency")
+    return Node(
+        f"{circuit.name}: pumps, electricity", pump.electrical_w, "electric_power", "P",
+        formula="flow × head / (pump efficiency × motor efficiency)",
+        numbers=f"{pump.flow_m3_s * 1000:.4g} L/s × {pump.head_pa / 1000:.4g} kPa / ({pump.efficiency:.3g} × {pump.motor_efficiency:.3g})",
+        inputs=(Node("Flow", pump.flow_m3_s, "water_flow", "V"), pump_head(results, circuit_id), efficiency, motor),
     )  # fmt: skip

@@ -12,6 +12,8 @@ from pendrum_core.model.year import YearCourse, YearRoom
 from pendrum_core.plant.source import flow_temperature_c, staged_unit
 from pendrum_core.plant.staging import stage
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.water.network import CircuitResult
+from pendrum_core.water.pump import electrical_w
 from pendrum_core.year.hot_water import HotWaterYear, hot_water_year
 from pendrum_core.year.rooms import RoomYear, Stream, rooms_year
 from pendrum_core.year.sky import YearSky
@@ -221,7 +223,7 @@ def _circuits(
             if results.stores[identity].store.circuit == circuit.id:
                 hot += found_store.charged_w
         if circuit.id in results.circuits:
-            meter.add("pumps", ELECTRICITY, np.where(load > 0.0, results.circuits[circuit.id].pump.electrical_w, 0.0))
+            meter.add("pumps", ELECTRICITY, _pumps_w(circuit, results.circuits[circuit.id], load))
         if circuit.id in results.plants:
             _plant(results, circuit, load=load, hot=hot, sky=sky, meter=meter, use=use, outputs=outputs, unmet=unmet)
         else:
@@ -243,6 +245,15 @@ def _circuits(
         if room not in heated:
             meter.add("heating", ELECTRICITY if reheats.get(room) == "electric" else NO_HEAT, watts)
     return outputs, unmet
+
+
+def _pumps_w(circuit: Circuit, found: CircuitResult, load_w: Array) -> Array:
+    """Electricity of a circuit's pumps: while anything is asked, at the design flow or at the load's share of it [W]."""
+    design = sum(found.duty_w.values()) * (1.0 + circuit.loss_share)
+    share = (
+        np.ones_like(load_w) if circuit.water_flow == "constant" or not design else np.clip(load_w / design, 0.0, 1.0)
+    )
+    return np.where(load_w > 0.0, electrical_w(found.pump, share), 0.0)
 
 
 def _plant(

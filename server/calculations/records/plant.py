@@ -3,6 +3,8 @@
 from dataclasses import dataclass
 from typing import Any
 
+import numpy as np
+
 from calculations.fields_of_snags import field_of
 from calculations.mends import mend_of
 from calculations.records.definitions import EnvelopeMaker
@@ -21,7 +23,10 @@ from pendrum_core.results.vessels import vessel_of
 from pendrum_core.results.yardsticks import group_basis, room_basis, yardsticks
 from pendrum_core.room.outcome.loads import GroupLoads, Peak, RoomLoads
 from pendrum_core.water.hot_water import HotWaterResult
+from pendrum_core.water.pump import PumpResult, curve_head, held_head, part_loads
 from projects.rows import Document
+
+_CURVE_TO, _CURVE_POINTS = 4 / 3, 25
 
 
 def _outdoor_air(
@@ -191,7 +196,7 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
     for circuit_id, c in results.circuits.items():
         circuits[circuit_id] = {
             "duty_w": sum(c.duty_w.values()),
-            "pump": dict(vars(c.pump)),
+            "pump": _pump(c.pump),
             "water_content_m3": c.water_content_m3,
             "vessel": _vessel(results, circuit_id),
             "index_end": c.paths.index,
@@ -204,6 +209,20 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
                 "path_pa": c.paths.loss_pa.get(section_id),
             }
     return circuits, sections
+
+
+def _pump(pump: PumpResult) -> Record:
+    """The pumps, their part load, and the curves of pump and network from no flow to a third above the design's."""
+    shares = np.linspace(0.0, _CURVE_TO, _CURVE_POINTS)
+    return dict(vars(pump)) | {
+        "part_loads": [dict(vars(point)) for point in part_loads(pump)],
+        "curve": {
+            "flow_m3_s": (pump.flow_m3_s * shares).tolist(),
+            "pump_pa": (pump.head_pa * curve_head(shares)).tolist(),
+            "held_pa": (pump.head_pa * held_head(pump.control, shares)).tolist(),
+            "network_pa": (pump.network_head_pa * shares**2).tolist(),
+        },
+    }
 
 
 def _vessel(results: BuildingResults, circuit_id: str) -> Record | None:

@@ -5651,6 +5651,45 @@ export interface components {
              */
             motor_margin: number;
             /**
+             * Motor's class
+             * @description Motor's class.
+             * @default own
+             * @enum {string}
+             */
+            motor_class: "own" | "IE2" | "IE3" | "IE4";
+            /**
+             * Pinned head
+             * @description Pinned head [Pa].
+             * @default null
+             */
+            pinned_head_pa: number | null;
+            /**
+             * Pumps on duty
+             * @description Pumps on duty.
+             * @default 1
+             */
+            pump_count: number;
+            /**
+             * Pumps on standby
+             * @description Pumps on standby.
+             * @default 0
+             */
+            pump_standby: number;
+            /**
+             * Pumps run at
+             * @description Pumps run at.
+             * @default constant speed
+             * @enum {string}
+             */
+            pump_control: "constant speed" | "constant pressure" | "proportional pressure";
+            /**
+             * Water flow
+             * @description Water flow.
+             * @default constant
+             * @enum {string}
+             */
+            water_flow: "constant" | "variable";
+            /**
              * Flow temperature goes
              * @description Flow temperature goes.
              * @default fixed

@@ -201,11 +201,27 @@ export interface CircuitResult {
   pump: {
     flow_m3_s: number;
     network_head_pa: number;
+    calculated_head_pa: number;
     head_pa: number;
     hydraulic_w: number;
     shaft_w: number;
     electrical_w: number;
     motor_w: number | null;
+    efficiency: number;
+    motor_efficiency: number;
+    count: number;
+    standby: number;
+    /** Flow where the pump's curve meets the network's, over the design flow. */
+    open_share: number;
+    part_loads: {
+      share: number;
+      head_pa: number;
+      efficiency: number;
+      hydraulic_w: number;
+      shaft_w: number;
+      electrical_w: number;
+    }[];
+    curve: { flow_m3_s: number[]; pump_pa: number[]; held_pa: number[]; network_pa: number[] };
   };
   water_content_m3: number;
   vessel: {

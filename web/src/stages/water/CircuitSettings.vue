@@ -12,7 +12,6 @@ const RESET: Key[] = ["reset_cold_c", "flow_mild_c", "reset_mild_c"];
 const groups = computed<[title: string, keys: Key[]][]>(() => [
   ["Water", ["flow_c", "return_c", "glycol", ...(props.circuit.glycol === "none" ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : []), "loss_share"]],
   ["Pipes", ["pipe", "friction_limit_pa_m", "velocity_limit_m_s"]],
-  ["Pump", ["source_drop_pa", "pump_margin", "pump_efficiency", "motor_efficiency", "motor_margin"]],
   ["Expansion vessel", ["static_height_m", "safety_valve_pa", "source_content_m3"]],
 ]); // prettier-ignore
 </script>
@@ -25,9 +24,9 @@ const groups = computed<[title: string, keys: Key[]][]>(() => [
       <Field v-for="key in keys" :key="key" v-bind="field(key)" />
     </template>
     <p class="soft">
-      The pump's head is calculated from the index run; a section stands for flow and return together. Pipes
-      and pump are sized for the largest duties of their ends; units under Plant for what all ends ask
-      together at one time.
+      The pumps stand under Pumps: their head is calculated from the index run; a section stands for flow and
+      return together. Pipes and pump are sized for the largest duties of their ends; units under Plant for
+      what all ends ask together at one time.
     </p>
   </div>
 </template>

@@ -12,11 +12,12 @@ import HotWaterPage from "./HotWaterPage.vue";
 import PipesView from "./PipesView.vue";
 import PlantView from "./PlantView.vue";
 import PumpFigures from "./PumpFigures.vue";
+import PumpView from "./PumpView.vue";
 
 const doc = useDocument();
 const results = useResults();
 const view = useView();
-const tab = ref<"pipes" | "emitters" | "plant" | "settings">("pipes");
+const tab = ref<"pipes" | "emitters" | "pumps" | "plant" | "settings">("pipes");
 const circuits = computed(() => doc.rows("circuit").sort((a, b) => b.kind.localeCompare(a.kind)));
 const circuit = computed(() => doc.get("circuit", view.circuit) ?? circuits.value[0]);
 const stores = computed(() => doc.rows("hot_water").sort((a, b) => a.name.localeCompare(b.name)));
@@ -116,6 +117,9 @@ async function remove(): Promise<void> {
           >
             Emitters
           </v-btn>
+          <v-btn :active="tab === 'pumps'" :aria-pressed="tab === 'pumps'" @click="tab = 'pumps'"
+            >Pumps</v-btn
+          >
           <v-btn :active="tab === 'plant'" :aria-pressed="tab === 'plant'" @click="tab = 'plant'"
             >Plant</v-btn
           >
@@ -133,6 +137,7 @@ async function remove(): Promise<void> {
       />
       <PipesView v-if="tab === 'pipes'" :key="circuit.id" :circuit="circuit" />
       <EmittersView v-else-if="tab === 'emitters' && circuit.kind === 'heating'" :circuit="circuit" />
+      <PumpView v-else-if="tab === 'pumps'" :key="circuit.id" :circuit="circuit" :result="result" />
       <PlantView v-else-if="tab === 'plant'" :key="circuit.id" :circuit="circuit" />
       <CircuitSettings v-else :circuit="circuit" />
     </div>
