@@ -1,20 +1,16 @@
 <script setup lang="ts">
 /** Which layer is worked in: the base or one of its options; and a new one. */
-import { Refusal } from "@/api/client";
 import { useOptions } from "@/document/options";
 import { useDocument } from "@/document/store";
-import DialogBox from "@/parts/DialogBox.vue";
+import NewOption from "@/parts/NewOption.vue";
 import { counted } from "@/units/units";
 import { ref, watch } from "vue";
-import { useRoute, useRouter } from "vue-router";
+import { useRoute } from "vue-router";
 
 const doc = useDocument();
 const options = useOptions();
 const route = useRoute();
-const router = useRouter();
 const asking = ref(false);
-const name = ref("");
-const fault = ref("");
 
 watch(
   () => doc.projectId,
@@ -24,17 +20,6 @@ watch(
   { immediate: true },
 );
 const at = (id: string) => `/${id}/${String(route.name ?? "loads")}`;
-
-async function create(): Promise<void> {
-  try {
-    const made = await options.create(name.value.trim(), options.current?.id);
-    asking.value = false;
-    name.value = fault.value = "";
-    await router.push(at(made.id));
-  } catch (error) {
-    fault.value = error instanceof Refusal ? error.message : String(error);
-  }
-}
 </script>
 
 <template>
@@ -68,18 +53,7 @@ async function create(): Promise<void> {
       />
     </v-list>
   </v-menu>
-  <DialogBox v-if="asking" title="New option" :width="420" @close="asking = false">
-    <v-form id="new-option" @submit.prevent="create">
-      <p>What you change in an option stays in it; what you change in the base flows into all options.</p>
-      <v-text-field v-model="name" label="Name of the option" autofocus />
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-    </v-form>
-    <template #actions>
-      <v-spacer />
-      <Act @click="asking = false">Cancel</Act>
-      <Act class="on" type="submit" form="new-option">Start option</Act>
-    </template>
-  </DialogBox>
+  <NewOption v-if="asking" @close="asking = false" />
 </template>
 
 <style scoped>

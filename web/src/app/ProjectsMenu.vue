@@ -1,8 +1,8 @@
 <script setup lang="ts">
-import { client, Refusal, unwrap } from "@/api/client";
+import { client, unwrap } from "@/api/client";
 import { useSession } from "@/document/session";
 import { useDocument } from "@/document/store";
-import DialogBox from "@/parts/DialogBox.vue";
+import NameDialog from "@/parts/NameDialog.vue";
 import { ref } from "vue";
 import { useRoute } from "vue-router";
 import HistoryDialog from "./HistoryDialog.vue";
@@ -19,8 +19,6 @@ const route = useRoute();
 const panel = ref<"" | "people" | "password" | "tokens" | "history">("");
 const asking = ref(false);
 const all = ref(false);
-const name = ref("");
-const fault = ref("");
 
 /** Open a dialog of the menu from elsewhere. */
 function open(what: "new project" | "all projects" | "history"): void {
@@ -30,16 +28,9 @@ function open(what: "new project" | "all projects" | "history"): void {
 }
 defineExpose({ open });
 
-async function create(): Promise<void> {
-  try {
-    const made = unwrap(await client.POST("/api/projects", { body: { name: name.value } }));
-    asking.value = false;
-    name.value = "";
-    fault.value = "";
-    emit("created", made.id);
-  } catch (error) {
-    fault.value = error instanceof Refusal ? error.message : String(error);
-  }
+async function create(name: string): Promise<void> {
+  const made = unwrap(await client.POST("/api/projects", { body: { name } }));
+  emit("created", made.id);
 }
 </script>
 
@@ -82,17 +73,14 @@ async function create(): Promise<void> {
   <PeopleDialog v-if="panel === 'people'" @close="panel = ''" />
   <PasswordDialog v-if="panel === 'password'" @close="panel = ''" />
   <TokensDialog v-if="panel === 'tokens'" @close="panel = ''" />
-  <DialogBox v-if="asking" title="New project" :width="420" @close="asking = false">
-    <v-form id="new-project" @submit.prevent="create">
-      <v-text-field v-model="name" label="Project name" autofocus />
-      <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
-    </v-form>
-    <template #actions>
-      <v-spacer />
-      <Act @click="asking = false">Cancel</Act>
-      <Act class="on" type="submit" form="new-project">Start project</Act>
-    </template>
-  </DialogBox>
+  <NameDialog
+    v-if="asking"
+    title="New project"
+    label="Project name"
+    action="Start project"
+    :make="create"
+    @close="asking = false"
+  />
 </template>
 
 <style scoped>

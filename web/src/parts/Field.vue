@@ -129,6 +129,7 @@ function drop(): void {
   align-items: center;
   gap: 6px;
   min-height: 28px;
+  max-width: 440px;
 }
 .field.wide {
   grid-template-columns: minmax(84px, 1fr) 160px;
@@ -145,7 +146,7 @@ function drop(): void {
   min-height: 0;
 }
 .field.inline .num {
-  width: 62px;
+  width: 70px;
 }
 .field.inline :deep(.choice) {
   flex: none;

@@ -107,8 +107,10 @@ const trails = computed(() =>
           {{ toShown(w, "humidity_ratio", view.system).toFixed(0) }}
         </text>
       </g>
-      <text :x="width - 4" y="30" text-anchor="end">{{ unitOf("humidity_ratio", view.system) }}</text>
-      <text :x="x(span.high)" :y="height - 8" text-anchor="end">
+      <text :x="width - 4" :y="y(span.wet) - 8" text-anchor="end">
+        {{ unitOf("humidity_ratio", view.system) }}
+      </text>
+      <text :x="width - 4" :y="height - 8" text-anchor="end">
         {{ unitOf("temperature", view.system) }}
       </text>
       <path

@@ -7,6 +7,7 @@ import { addressed } from "@/view/address";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 import { compared, type Comparison } from "./compare";
+import NewOption from "@/parts/NewOption.vue";
 import DifferencesView from "./DifferencesView.vue";
 import SideBySide from "./SideBySide.vue";
 import SweepView from "./SweepView.vue";
@@ -18,6 +19,8 @@ const doc = useDocument();
 const options = useOptions();
 const results = useResults();
 const view = useView();
+/** Whether the name of a new option is asked for. */
+const asking = ref(false);
 const tab = ref<keyof typeof TABS>("side");
 addressed("view", tab as typeof tab & { value: string }, true, (text) => text in TABS);
 const picked = ref<string[]>([]);
@@ -93,10 +96,14 @@ watch(
       </v-btn-group>
     </div>
     <SweepView v-if="tab === 'sweep'" />
-    <p v-else-if="!options.options.length" class="empty">
-      No option yet. An option is a layer over the base: it holds only what differs. Start one with the button
-      beside the project's name at the top left, change what you like in it, and come back here.
-    </p>
+    <template v-else-if="!options.options.length">
+      <p class="empty">
+        No option yet. An option is a layer over the base: it holds only what differs. Start one, change what
+        you like in it, and come back here; the button beside the project's name leads from one to the other.
+      </p>
+      <p class="next"><Act @click="asking = true">New option</Act></p>
+      <NewOption v-if="asking" @close="asking = false" />
+    </template>
     <DifferencesView v-else-if="tab === 'differences'" @changed="look" />
     <SideBySide v-else-if="found" :found="found" />
     <p v-else-if="!picked.length" class="empty">Choose at least one option above.</p>
@@ -105,6 +112,9 @@ watch(
 </template>
 
 <style scoped>
+.next {
+  padding: 0 14px;
+}
 .slim.pick {
   flex: 0 1 420px;
 }

@@ -30,7 +30,7 @@ const columns: Column<Row>[] = [
   { key: "serves", title: "Serves", width: 170, value: (r) => r.serves },
   { key: "duty", title: "Duty", width: 130, value: (r) => r.duty, text: (r) => figure(r.duty, r.duty_quantity) },
   { key: "second", title: "and", width: 130, value: (r) => r.second, text: (r) => figure(r.second, r.second_quantity) },
-  { key: "size", title: "Size", width: 130, value: (r) => r.size, text: (r) => r.size },
+  { key: "size", title: "Size", width: 190, value: (r) => r.size, text: (r) => r.size },
   { key: "power", title: "Electrical", width: 100, quantity: "electric_power", value: (r) => r.power_w || null },
   { key: "state", title: "State", width: 84, value: (r) => r.state },
 ]; // prettier-ignore

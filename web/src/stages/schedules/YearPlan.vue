@@ -159,7 +159,14 @@ const found = computed(() => {
   margin-right: 5px;
 }
 .look {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 4px 8px;
+  align-items: center;
   margin: 5px 0;
+}
+.look > * {
+  flex: none;
 }
 .short {
   width: 54px;
