@@ -206,7 +206,7 @@ useKeys({
 <style scoped>
 .over {
   position: fixed;
-  inset: 48px 0 0;
+  inset: var(--strip) 0 0;
   z-index: 19;
   background: rgb(0 0 0 / 25%);
 }
@@ -214,11 +214,11 @@ useKeys({
   display: grid;
   height: 100vh;
   min-height: 0;
-  grid-template: "top top top" 48px "roll middle working" minmax(0, 1fr) / 248px minmax(0, 1fr) 316px;
+  grid-template: "top top top" var(--strip) "roll middle working" minmax(0, 1fr) / 248px minmax(0, 1fr) 316px;
 }
 .frame.rail {
   grid-template:
-    "top top top" 48px "roll middle working" minmax(0, 1fr)
+    "top top top" var(--strip) "roll middle working" minmax(0, 1fr)
     "rail rail rail" 116px / 248px minmax(0, 1fr) 316px;
 }
 .frame.noroll {
@@ -253,6 +253,16 @@ useKeys({
   grid-area: rail;
   border-top: 1px solid var(--ink);
 }
+/* Low windows and large zoom: the stage keeps the height that it needs and is moved, the strips stay. */
+@media (max-height: 620px) {
+  .middle {
+    overflow: auto;
+  }
+  .middle > :deep(:last-child) {
+    flex: none;
+    height: max(100%, 600px);
+  }
+}
 @media (max-width: 1099px) {
   .frame,
   .frame.rail,
@@ -263,7 +273,7 @@ useKeys({
   .roll {
     position: fixed;
     left: 0;
-    top: 48px;
+    top: var(--strip);
     bottom: 0;
     width: min(280px, 80vw);
     z-index: 20;
@@ -273,7 +283,7 @@ useKeys({
   .working {
     position: fixed;
     right: 0;
-    top: 48px;
+    top: var(--strip);
     bottom: 0;
     width: min(316px, 86vw);
     z-index: 20;

@@ -75,7 +75,7 @@ onMounted(() => box.value?.focus());
 .panel {
   position: fixed;
   right: 0;
-  top: 48px;
+  top: var(--strip);
   bottom: 0;
   width: min(430px, 92vw);
   background: var(--paper);

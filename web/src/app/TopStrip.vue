@@ -259,6 +259,21 @@ nav a.on {
     display: none;
   }
 }
+/* On a page as narrow as a phone's the stages have a row of their own, which moves sideways. */
+@media (max-width: 720px) {
+  .top {
+    flex-wrap: wrap;
+    align-content: stretch;
+    gap: 0 7px;
+  }
+  .top > svg {
+    display: none;
+  }
+  nav {
+    order: 1;
+    flex: 1 0 100%;
+  }
+}
 /* At 200 % zoom the strip keeps what the work needs; the rest is on keys. */
 @media (max-width: 1099px) {
   .word,

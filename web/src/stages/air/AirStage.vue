@@ -191,4 +191,11 @@ async function remove(): Promise<void> {
   min-height: 0;
   border-top: 1px solid var(--line);
 }
+@media (max-width: 899px) {
+  .two {
+    flex: none;
+    grid-template-columns: minmax(0, 1fr);
+    grid-template-rows: 300px auto;
+  }
+}
 </style>
