@@ -146,4 +146,9 @@ class KeptEnvelopes(unittest.TestCase):
         self.assertAlmostEqual(found.transmission_w_k, wall + glass + floor, places=6)
         self.assertAlmostEqual(found.air_w_k, 0.006 * 1200.0)
         self.assertGreater(found.capacity_j_k, 280_000.0)
+        # Of twice the faces twice the heat is kept; air and furniture stay.
+        one = room()
+        wide = replace(one, elements=tuple(replace(e, area_m2=2.0 * e.area_m2) for e in one.elements))
+        faces = found.capacity_j_k - one.capacity_j_k
+        self.assertAlmostEqual(Envelopes().of([wide], 1200.0).capacity_j_k, one.capacity_j_k + 2.0 * faces, places=3)
         self.assertEqual(len(WALL) + len(SLAB), 4)

@@ -6,6 +6,7 @@ from typing import Any
 
 from django.db import connections
 from django.test.runner import DiscoverRunner
+from hypothesis import settings as generated
 
 
 class Runner(DiscoverRunner):
@@ -30,3 +31,8 @@ class Runner(DiscoverRunner):
         skipped = len(result.skipped)
         print(f"{result.testsRun - failed - skipped} passed, {failed} failed, {skipped} skipped", flush=True)
         return failed
+
+
+# A machine that is busy makes no test of chosen examples fail.
+generated.register_profile("patient", deadline=None)
+generated.load_profile("patient")
