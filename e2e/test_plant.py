@@ -1,5 +1,8 @@
 """Boilers, chillers and what follows from the water's temperatures."""
 
+import csv
+import io
+
 from demo.tarnwick import load_tarnwick
 from e2e.browser import BrowserTest
 
@@ -106,6 +109,40 @@ class Plant(BrowserTest):
         quarter = self.number(rows.first.locator("td").last.inner_text())
         self.assertAlmostEqual(quarter, after["part_loads"][0]["electrical_w"], delta=0.6)
         self.assertLess(quarter, 0.35 * after["electrical_w"])
+        self.assertEqual(self.problems, [])
+
+    def test_another_catalogue_of_pumps_and_the_kit_read_back(self) -> None:
+        self.stage("Kit")
+        self.press("Catalogue", exact=True)
+        for name, text in (
+            ("ours.csv", "item;name;flow L/s;pressure kPa\npump;Rill 4;4;45\npump;Rill 9;9;90\n"),
+            ("theirs.csv", "item;name;flow L/s;pressure kPa\npump;Weir 50;50;200\n"),
+        ):
+            self.page.get_by_label("Catalogue", exact=True).first.set_input_files(
+                {"name": name, "mimeType": "text/csv", "buffer": text.encode()}
+            )
+            self.page.get_by_role("grid", name="Catalogue").get_by_text(
+                name[0] == "o" and "Rill 9" or "Weir 50"
+            ).wait_for()
+            self.settle()
+            first = text.split("\n")[1].split(";")[1]
+            pumps = [item for item in self.results()["kit"].values() if item["item"].startswith("Pump")]
+            self.assertEqual(len(pumps), 3)
+            self.assertIn(first, {item["size"] for item in pumps})
+        # A row of one's own, typed.
+        self.press("Boilers", exact=True)
+        self.press("Add row", exact=True)
+        self.type_cell("Catalogue", 0, "name", "Kiln side 200")
+        self.type_cell("Catalogue", 0, "output_w", "200")
+        self.settle()
+        told = list(
+            csv.DictReader(
+                io.StringIO(self.page.request.get(f"{self.live_server_url}/api/projects/{self.project}/kit.csv").text())
+            )
+        )
+        sizes = {line["item"].split(",")[0]: line["size"] for line in told}
+        self.assertEqual((sizes["Pump"], sizes["Boiler"]), ("Weir 50", "Kiln side 200"))
+        self.assertEqual(len(told), len(self.results()["kit"]))
         self.assertEqual(self.problems, [])
 
     def test_copper_and_glycol_change_sizes_and_pump(self) -> None:

@@ -11,7 +11,7 @@ from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
 from accounts.rights import role_in
-from api import drawings, history, issues, options, people, rooms, tasks, tokens, year
+from api import catalogue, drawings, history, issues, options, people, rooms, tasks, tokens, year
 from api import projects as whole_projects
 from api.access import document_of, project_of, projects_of
 from api.answers import answer, applied, missing, steps
@@ -79,6 +79,7 @@ api = NinjaAPI(
     openapi_url="/openapi.json",
 )
 install(api)
+api.add_router("", catalogue.router)
 api.add_router("", drawings.router)
 api.add_router("", history.router)
 api.add_router("", tokens.router)

@@ -21,6 +21,7 @@ from calculations.inputs.use_checks import use_snags
 from calculations.lookups import Lookups
 from pendrum_core.checks.snag import DOUBTFUL, STOPS, Snag
 from pendrum_core.model.building import Building, Group, Margins
+from pendrum_core.model.catalogue import CatalogueRow
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import Section
 from projects.kinds import KINDS
@@ -93,6 +94,7 @@ class Snapshots:
             systems=tuple(air_systems(look, rooms, effective, self._section)),
             circuits=tuple(circuits(document, self._section)),
             stores=tuple(hot_water_stores(look, rooms, effective)),
+            catalogue=tuple(_bought(row) for row in document.of("catalogue_row").values()),
             margins=usual,
             extracts=tuple(extracts(look, rooms)),
             transfers=tuple(transfers(document, rooms)),
@@ -109,6 +111,10 @@ class Snapshots:
             kept = (row, section(row, end))
             self._sections[row["id"]] = kept
         return kept[1]
+
+
+def _bought(row: Row) -> CatalogueRow:
+    return CatalogueRow(row["item"], row["name"], row["flow_m3_s"], row["pressure_pa"], row["output_w"])
 
 
 def _empty_roles(look: Lookups) -> list[Snag]:

@@ -11,7 +11,7 @@ from django.db.models import Q
 from projects.columns import declared
 from projects.kinds.air import AirSystemFields, DuctSectionFields
 from projects.kinds.fabric import AssemblyFields, GlazingFields, KitFields, LayerFields, MaterialFields, ShadingFields
-from projects.kinds.money import PriceFields, TariffFields
+from projects.kinds.money import CatalogueRowFields, PriceFields, TariffFields
 from projects.kinds.place import DesignMonthFields, ProjectFields, SiteFields
 from projects.kinds.rooms import (
     ExtractFields,
@@ -203,6 +203,11 @@ class Tariff(Part):
 @declared(PriceFields)
 class Price(Part):
     """What an item of the kit list costs."""
+
+
+@declared(CatalogueRowFields)
+class CatalogueRow(Part):
+    """Something that can be bought, for the kit list to choose from."""
 
 
 @declared(HotWaterFields)

@@ -3,6 +3,7 @@
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 
+from pendrum_core.model.catalogue import CatalogueRow
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.hot_water import HotWaterStore
 from pendrum_core.model.rooms import Room
@@ -48,6 +49,7 @@ class Building:
     offsets_m3_s: Mapping[str, float] = field(default_factory=dict)
     room_margins: Mapping[str, Margins] = field(default_factory=dict)
     system_margins: Mapping[str, Margins] = field(default_factory=dict)
+    catalogue: tuple[CatalogueRow, ...] = ()
 
     def margins_of(self, identity: str) -> Margins:
         """Margins of a room or a system."""

@@ -5,6 +5,7 @@ from collections.abc import Iterable, Iterator, Mapping
 from dataclasses import dataclass
 
 from pendrum_core.duct.shapes import Shape
+from pendrum_core.model.catalogue import FAN, PUMP, RADIATOR, choose, rows_of
 from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.network.fittings import FITTINGS
 from pendrum_core.results.building import BuildingResults
@@ -41,19 +42,31 @@ class KitItem:
     state: str
 
 
+NONE_COVERS = "none of the catalogue covers it"
+
+
+def _bought(results: BuildingResults, item: str, otherwise: str, **duty: float) -> str:
+    """What a line is ordered as: the smallest row of the catalogue that covers its duty, where there is a catalogue of the item."""
+    if not rows_of(results.building.catalogue, item):
+        return otherwise
+    row = choose(results.building.catalogue, item, **duty)
+    return row.name if row is not None else NONE_COVERS
+
+
 def _motor(motor_w: float | None) -> str:
     return f"motor {motor_w / 1000:g} kW" if motor_w else "above the standard motors"
 
 
-def _pumps(circuit: Circuit, pump: PumpResult) -> Iterator[KitItem]:
+def _pumps(results: BuildingResults, circuit: Circuit, pump: PumpResult) -> Iterator[KitItem]:
     """The pumps of a circuit, one line each."""
     state = "pinned" if circuit.pinned_head_pa is not None else "sized"
+    size = _bought(results, PUMP, _motor(pump.motor_w), flow_m3_s=pump.flow_m3_s / pump.count, pressure_pa=pump.head_pa)
     for number in range(1, pump.count + pump.standby + 1):
         waits = number > pump.count
         tag = f"{circuit.name} P" if pump.count + pump.standby == 1 else f"{circuit.name} P{number}"
         item = "Pump on standby, flow and head" if waits else "Pump, flow and head"
         yield KitItem(1, circuit.id, tag=tag, item=item, serves=circuit.name, duty=pump.flow_m3_s / pump.count, duty_quantity="water_flow", second=pump.head_pa, second_quantity="head",
-                      size=_motor(pump.motor_w), power_w=0.0 if waits else pump.electrical_w / pump.count, state=state)  # fmt: skip
+                      size=size, power_w=0.0 if waits else pump.electrical_w / pump.count, state=state)  # fmt: skip
 
 
 def _fittings(
@@ -96,7 +109,7 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
         month, step = r.peak
         name = system.name
         yield KitItem(0, system.id, tag=f"{name} SF", item="Supply fan, flow and static pressure", serves=name, duty=r.fan.flow_m3_s, duty_quantity="airflow", second=r.fan.static_pa, second_quantity="pressure",
-                      size=_motor(r.fan.motor_w), power_w=r.fan.electrical_w, state="sized")  # fmt: skip
+                      size=_bought(results, FAN, _motor(r.fan.motor_w), flow_m3_s=r.fan.flow_m3_s, pressure_pa=r.fan.static_pa), power_w=r.fan.electrical_w, state="sized")  # fmt: skip
         total = float(r.coil_total_w[month, step])
         sensible = float(r.coil_sensible_w[month, step])
         yield KitItem(
@@ -163,11 +176,11 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
             what = f"{unit.kind.capitalize()}, capacity and design load" + (", standby" if unit.standby else "")
             assert plant is not None
             yield KitItem(1, circuit.id, tag=f"{circuit.name} {unit.name}", item=what, serves=circuit.name, duty=capacity, duty_quantity="load", second=plant.design_w, second_quantity="load",
-                          size=unit.fuel, power_w=0.0, state=state)  # fmt: skip
+                          size=_bought(results, unit.kind, unit.fuel, output_w=capacity), power_w=0.0, state=state)  # fmt: skip
         if circuit.id not in results.circuits:
             continue
         c = results.circuits[circuit.id]
-        yield from _pumps(circuit, c.pump)
+        yield from _pumps(results, circuit, c.pump)
         try:
             vessel = vessel_of(results, circuit)
         except ValueError:
@@ -190,4 +203,4 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
         if emitter.duty_w > 0.0:
             room = results.rooms[room_id].room
             yield KitItem(2, room_id, tag=f"R {room.number}", item="Radiator, duty and rating at 75/65/20", serves=f"{room.number} {room.name}", duty=emitter.duty_w, duty_quantity="load",
-                          second=emitter.rating_w, second_quantity="load", size=f"{emitter.chosen_w:g} W" if emitter.chosen_w else "above the series", power_w=0.0, state="sized")  # fmt: skip
+                          second=emitter.rating_w, second_quantity="load", size=_bought(results, RADIATOR, f"{emitter.chosen_w:g} W" if emitter.chosen_w else "above the series", output_w=emitter.rating_w), power_w=0.0, state="sized")  # fmt: skip

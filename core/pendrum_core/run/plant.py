@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from pendrum_core.air.moisture import RoomMoisture, room_moistures
 from pendrum_core.air.system import AirSystemResult, ServedRoom
 from pendrum_core.model.building import Building
+from pendrum_core.model.catalogue import RADIATOR, rows_of
 from pendrum_core.model.systems import WATER_REHEAT, Circuit
 from pendrum_core.plant.source import Course, PlantResult, size_plant, whole_course
 from pendrum_core.quantities.faults import reason_of
@@ -15,7 +16,7 @@ from pendrum_core.results.building import BuildingLoads, BuildingResults, Failur
 from pendrum_core.room.outcome.loads import RoomLoads
 from pendrum_core.run.memory import Memory
 from pendrum_core.run.systems import size_systems
-from pendrum_core.water.emitters import EmitterResult, size_radiator
+from pendrum_core.water.emitters import RATINGS_W, EmitterResult, size_radiator
 from pendrum_core.water.hot_water import HotWaterResult, size_hot_water
 from pendrum_core.water.network import CircuitResult, size_circuit
 
@@ -168,6 +169,7 @@ def _circuits(
     for drawn in building.systems:
         if drawn.id in systems:
             units.setdefault(drawn.drawn, []).append(systems[drawn.id])
+    ratings_w = tuple(row.output_w for row in rows_of(building.catalogue, RADIATOR)) or RATINGS_W
     for circuit in building.circuits:
         duties = _duties(building, circuit, room_duties, units)
         asks = any(duty > 0.0 for duty in duties.values())
@@ -179,7 +181,7 @@ def _circuits(
                 for room in (end for end in duties if end in rooms):
                     air_c = rooms[room].room.heating_setpoint_c
                     emitters[room] = size_radiator(
-                        duties[room], circuit.flow_c, circuit.return_c, air_c, circuit.emitter_exponent
+                        duties[room], circuit.flow_c, circuit.return_c, air_c, circuit.emitter_exponent, ratings_w
                     )
             if circuit.units and (asks or charges):
                 margin = building.margins.heating if circuit.kind == "heating" else building.margins.cooling

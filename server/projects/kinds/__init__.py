@@ -10,7 +10,7 @@ from django.db.models import Model
 from projects.kinds.air import AirSystemFields, DuctSectionFields
 from projects.kinds.declare import About, Fact, Kind, facts_of
 from projects.kinds.fabric import AssemblyFields, GlazingFields, KitFields, LayerFields, MaterialFields, ShadingFields
-from projects.kinds.money import PriceFields, TariffFields
+from projects.kinds.money import CatalogueRowFields, PriceFields, TariffFields
 from projects.kinds.place import DesignMonthFields, ProjectFields, SiteFields
 from projects.kinds.rooms import (
     ExtractFields,
@@ -108,6 +108,7 @@ _SCHEMAS: dict[str, type[Kind]] = {
     "duct_section": DuctSectionFields,
     "tariff": TariffFields,
     "price": PriceFields,
+    "catalogue_row": CatalogueRowFields,
     "plant_unit": PlantUnitFields,
     "pipe_section": PipeSectionFields,
 }

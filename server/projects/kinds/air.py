@@ -6,7 +6,7 @@ from pydantic import Field, model_validator
 
 from pendrum_core.network.fittings import FITTINGS
 from projects.fields import Id, Name
-from projects.kinds.declare import About, Kind, Ref, called, link, number, options
+from projects.kinds.declare import About, Kind, Ref, called, link, number, options, whole
 from projects.kinds.passed_on import MarginFields
 
 
@@ -134,7 +134,7 @@ class FittingPart(Kind):
     """Fittings of one kind in a section, by the table or with a coefficient of their own."""
 
     kind: Annotated[str, options("Fitting", {"": "own"} | {key: found.title for key, found in FITTINGS.items()})] = ""
-    count: Annotated[int, number("How many", "", 1, 999)] = 1
+    count: Annotated[int, whole("How many", 1, 999)] = 1
     coefficient: Annotated[float, number("Own coefficient", "ratio", 0, 1000)] | None = None
 
     @model_validator(mode="after")

@@ -44,3 +44,24 @@ class PriceFields(Kind):
     size: Annotated[str, Field(max_length=80), called("Size")] = ""
     each: Annotated[float, number("Price each", "money", 0, 1e9)] = 0.0
     per_unit: Annotated[float, number("Price per unit of duty", "money", 0, 1e9)] = 0.0
+
+
+class CatalogueRowFields(Kind):
+    """Something that can be bought, for the kit list to choose from: what covers a duty with the least."""
+
+    about: ClassVar[About] = About(most=20_000)
+
+    item: Annotated[str, options("Item", ["pump", "fan", "radiator", "boiler", "heat pump", "chiller"])]
+    name: Annotated[Name, called("Ordered as")]
+    flow_m3_s: Annotated[float, number("Flow", "water_flow", 0, 1000)] = 0.0
+    pressure_pa: Annotated[float, number("Head or pressure", "head", 0, 5_000_000)] = 0.0
+    output_w: Annotated[float, number("Output", "load", 0, 1e9)] = 0.0
+
+    @model_validator(mode="after")
+    def has_a_rating(self) -> Self:
+        moves = self.item in ("pump", "fan")
+        if moves and not (self.flow_m3_s > 0.0 and self.pressure_pa > 0.0):
+            raise ValueError(f"a {self.item} of a catalogue needs flow_m3_s and pressure_pa above 0")
+        if not moves and self.output_w <= 0.0:
+            raise ValueError(f"a {self.item} of a catalogue needs output_w above 0")
+        return self

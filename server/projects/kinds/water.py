@@ -8,7 +8,7 @@ from pendrum_core.water.glycol import GLYCOLS, SHARES
 from pendrum_core.water.pipes import PIPES
 from projects.fields import Id, Name
 from projects.kinds.air import SectionFields
-from projects.kinds.declare import About, Kind, Ref, called, link, number, options
+from projects.kinds.declare import About, Kind, Ref, called, link, number, options, whole
 
 LEAST_WATER_C = 1.0
 CARRIERS = ["natural gas", "liquid gas", "heating oil", "wood pellets", "electricity", "district heat"]
@@ -41,8 +41,8 @@ class CircuitFields(Kind):
         options("Motor's class", {"own": "own efficiency", "IE2": "IE2", "IE3": "IE3", "IE4": "IE4"}),
     ] = "own"
     pinned_head_pa: Annotated[float, number("Pinned head", "head", 500, 2_000_000)] | None = None
-    pump_count: Annotated[int, number("Pumps on duty", "", 1, 6)] = 1
-    pump_standby: Annotated[int, number("Pumps on standby", "", 0, 6)] = 0
+    pump_count: Annotated[int, whole("Pumps on duty", 1, 6)] = 1
+    pump_standby: Annotated[int, whole("Pumps on standby", 0, 6)] = 0
     pump_control: Annotated[
         str,
         options("Pumps run at", ["constant speed", "constant pressure", "proportional pressure"]),

@@ -555,6 +555,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/catalogue.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Catalogue
+         * @description The catalogue as CSV, in L/s, kPa and kW.
+         */
+        get: operations["catalogue_csv"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/catalogue": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Read
+         * @description Put a file's rows in the place of what the catalogue has of the same items, as one step that can be undone.
+         */
+        post: operations["read_catalogue"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/drawings": {
         parameters: {
             query?: never;
@@ -6558,6 +6598,41 @@ export interface components {
             per_unit: number;
         };
         /**
+         * CatalogueRowFields
+         * @description Something that can be bought, for the kit list to choose from: what covers a duty with the least.
+         */
+        CatalogueRowFields: {
+            /**
+             * Item
+             * @description Item.
+             * @enum {string}
+             */
+            item: "pump" | "fan" | "radiator" | "boiler" | "heat pump" | "chiller";
+            /**
+             * Ordered as
+             * @description Ordered as.
+             */
+            name: string;
+            /**
+             * Flow
+             * @description Flow [m³/s].
+             * @default 0
+             */
+            flow_m3_s: number;
+            /**
+             * Head or pressure
+             * @description Head or pressure [Pa].
+             * @default 0
+             */
+            pressure_pa: number;
+            /**
+             * Output
+             * @description Output [W].
+             * @default 0
+             */
+            output_w: number;
+        };
+        /**
          * PlantUnitFields
          * @description A boiler, district connection, heat pump or chiller of a circuit.
          */
@@ -7466,6 +7541,60 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PricesOut"];
+                };
+            };
+        };
+    };
+    catalogue_csv: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    read_catalogue: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": {
+                    /**
+                     * File
+                     * Format: binary
+                     */
+                    file: string;
+                    /** Base Version */
+                    base_version: number;
+                };
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliedOut"];
                 };
             };
         };

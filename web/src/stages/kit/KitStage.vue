@@ -7,13 +7,14 @@ import type { KitItem } from "@/results/types";
 import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
+import CatalogueView from "./CatalogueView.vue";
 import PricesView from "./PricesView.vue";
 
 type Row = KitItem & { id: string };
 const doc = useDocument();
 const results = useResults();
 const view = useView();
-const tab = ref<"list" | "prices">("list");
+const tab = ref<"list" | "prices" | "catalogue">("list");
 const rows = computed<Row[]>(() =>
   results
     .rows("kit")
@@ -48,12 +49,21 @@ const link = computed(() => `/api/projects/${doc.projectId}/kit.csv?system=${vie
         <v-btn :active="tab === 'prices'" :aria-pressed="tab === 'prices'" @click="tab = 'prices'"
           >Prices</v-btn
         >
+        <v-btn :active="tab === 'catalogue'" :aria-pressed="tab === 'catalogue'" @click="tab = 'catalogue'"
+          >Catalogue</v-btn
+        >
       </v-btn-group>
-      <a class="act" :href="link" download="kit.csv" style="text-decoration: none; color: inherit"
+      <a
+        v-if="tab !== 'catalogue'"
+        class="act"
+        :href="link"
+        download="kit.csv"
+        style="text-decoration: none; color: inherit"
         >Export CSV</a
       >
     </div>
     <PricesView v-if="tab === 'prices'" />
+    <CatalogueView v-else-if="tab === 'catalogue'" />
     <div v-else style="flex: 1; min-height: 0">
       <DataGrid v-if="rows.length" label="Kit list" :columns="columns" :rows="rows" />
       <p v-else class="empty">
