@@ -69,6 +69,21 @@ class Demo(ApiTest):
         self.assertLess(variable, 0.8 * constant)
         self.assertGreater(variable, 0.5 * 0.8**0.5 * constant)
 
+    def test_pumps_run_while_anything_is_asked(self) -> None:
+        """At constant flow: their electricity of the design day, in the hours in which a unit of their circuit gives something."""
+        self.run_year()
+        objects = self.document(self.project)["objects"]
+        circuits = self.get(f"/projects/{self.project}/results").json()["changed"]["circuit"]
+        wanted = np.zeros(8760)
+        for circuit, found in circuits.items():
+            units = [row["id"] for row in objects["plant_unit"] if row["circuit"] == circuit]
+            given = np.sum([self.course(f"unit/{circuit}/{unit}") for unit in units], axis=0)
+            wanted += np.where(given > 0.0, found["pump"]["electrical_w"], 0.0)
+        told = np.array(self.course("energy/pumps/electricity"))
+        self.assertGreater(np.ptp(wanted), 10.0)
+        # Loads below what a course is rounded to are the only hours in which they may differ.
+        self.assertLess(np.count_nonzero(np.abs(told - wanted) > 0.01), 20)
+
     def energy(self, use: str) -> float:
         return sum(row["kwh"] for row in self.run_year()["summary"]["energy"] if row["use"] == use)
 
