@@ -24,6 +24,7 @@ from api.schemas import (
     JoinIn,
     PreviewOut,
     ResultsOut,
+    RouteIn,
     SessionOut,
     SplitIn,
     TextIn,
@@ -41,6 +42,7 @@ from calculations.plan import join_rooms, split_room, with_plan
 from calculations.preview import compared
 from calculations.prices import priced
 from calculations.proof import proof_book
+from calculations.routes import proposed_sections
 from calculations.schedule_files import pattern_csv, read_values, year_csv
 from calculations.service import loads_of, plant_since, records_of, results_of, whole
 from calculations.weather import LARGEST_BYTES, choices, first_look, text_of, weather_of
@@ -170,6 +172,15 @@ def join(request: HttpRequest, project_id: str, body: JoinIn) -> Any:
     """Make rooms on the plan that touch one."""
     changes = join_rooms(document_of(request, project_id), body.rooms)
     _, after, touched = apply_changes(project_id, request.user, changes, "Rooms joined", body.base_version)
+    return applied(request, after, touched, body.base_version)
+
+
+@api.post("/projects/{project_id}/plan/route", response=AppliedOut, operation_id="propose_route")
+def route(request: HttpRequest, project_id: str, body: RouteIn) -> Any:
+    """Lay the ducts of an air system, or the pipes of a circuit, anew along the plan; one step that can be undone."""
+    document = document_of(request, project_id)
+    changes = proposed_sections(document, body.kind, body.owner, body.start_room, body.rooms, body.coils)
+    _, after, touched = apply_changes(project_id, request.user, changes, "Route from the plan", body.base_version)
     return applied(request, after, touched, body.base_version)
 
 

@@ -64,6 +64,17 @@ class JoinIn(Strict):
     rooms: list[Id] = Field(min_length=2, max_length=200)
 
 
+class RouteIn(Strict):
+    """Sections of an air system or circuit to be laid anew along the plan."""
+
+    base_version: int = Field(ge=0)
+    kind: Literal["duct_section", "pipe_section"]
+    owner: Id = Field(description="The air system or circuit.")
+    start_room: Id = Field(description="Room in which the unit or plant stands.")
+    rooms: list[Id] = Field(max_length=2_000)
+    coils: list[Id] = Field([], max_length=500, description="Air systems whose coils are fed.")
+
+
 class DrawingPlace(Strict):
     """Where a drawing lies under the plan."""
 

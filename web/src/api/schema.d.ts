@@ -127,6 +127,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/plan/route": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Route
+         * @description Lay the ducts of an air system, or the pipes of a circuit, anew along the plan; one step that can be undone.
+         */
+        post: operations["propose_route"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/undo": {
         parameters: {
             query?: never;
@@ -1634,6 +1654,37 @@ export interface components {
             base_version: number;
             /** Rooms */
             rooms: string[];
+        };
+        /**
+         * RouteIn
+         * @description Sections of an air system or circuit to be laid anew along the plan.
+         */
+        RouteIn: {
+            /** Base Version */
+            base_version: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "duct_section" | "pipe_section";
+            /**
+             * Owner
+             * @description The air system or circuit.
+             */
+            owner: string;
+            /**
+             * Start Room
+             * @description Room in which the unit or plant stands.
+             */
+            start_room: string;
+            /** Rooms */
+            rooms: string[];
+            /**
+             * Coils
+             * @description Air systems whose coils are fed.
+             * @default []
+             */
+            coils: string[];
         };
         /**
          * ControlCourse
@@ -6955,6 +7006,32 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["JoinIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliedOut"];
+                };
+            };
+        };
+    };
+    propose_route: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RouteIn"];
             };
         };
         responses: {

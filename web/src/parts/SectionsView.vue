@@ -8,6 +8,7 @@ import { computed, ref } from "vue";
 import DataGrid from "./DataGrid.vue";
 import FittingsDialog from "./FittingsDialog.vue";
 import type { Column } from "./grid";
+import RouteDialog from "./RouteDialog.vue";
 import RunDrawing from "./RunDrawing.vue";
 import { gridSaver } from "./saving";
 import { sectionColumns } from "./sectionColumns";
@@ -36,6 +37,18 @@ const doc = useDocument();
 const results = useResults();
 const chosen = ref("");
 const chosenRow = computed(() => props.rows.find((row) => row.id === chosen.value));
+/** Rooms and coils that are reached, or that no section reaches yet. */
+const reached = computed(() => {
+  const rooms = new Set<string>();
+  const coils = new Set<string>();
+  for (const end of [...props.rows, ...props.missing.map((one) => one.fields)]) {
+    const { room, air_system: coil } = end as { room?: string | null; air_system?: string | null };
+    if (room) rooms.add(room);
+    else if (coil && props.kind === "pipe_section") coils.add(coil);
+  }
+  return { rooms: [...rooms], coils: [...coils] };
+});
+const routing = ref(false);
 /** Whether the chosen section's fittings are open. */
 const fitting = ref(false);
 const ordered = computed(() => inOrder(props.rows));
@@ -117,6 +130,9 @@ async function remove(): Promise<void> {
       <Act :disabled="!missing.length" @click="addMissing">
         Add a {{ noun }} for {{ counted(missing.length, "end") }} without one
       </Act>
+      <Act :disabled="!reached.rooms.length && !reached.coils.length" @click="routing = true"
+        >From the plan …</Act
+      >
       <Act :disabled="!chosenRow" @click="remove">Remove</Act>
       <Act :disabled="!chosenRow" @click="fitting = true">Fittings …</Act>
       <span class="soft"><slot name="told" /></span>
@@ -145,9 +161,18 @@ async function remove(): Promise<void> {
       </div>
     </template>
     <FittingsDialog v-if="fitting && chosenRow" :kind="kind" :section="chosenRow" @close="fitting = false" />
+    <RouteDialog
+      v-if="routing"
+      :kind="kind"
+      :owner="Object.values(owner)[0] ?? ''"
+      :rooms="reached.rooms"
+      :coils="reached.coils"
+      :drawn="rows.length"
+      @close="routing = false"
+    />
     <p v-if="!rows.length" class="empty">
-      Nothing drawn yet. “Add a {{ noun }} …” draws a main and one section to each end, with stated lengths
-      and coefficients that you then change to your own.
+      Nothing drawn yet. “From the plan …” lays a route along the plan; “Add a {{ noun }} …” draws a main and
+      one section to each end, with stated lengths and coefficients that you then change to your own.
     </p>
   </div>
 </template>
