@@ -74,6 +74,47 @@ class Stages(BrowserTest):
         self.choose("Roof", "Warm deck on concrete")
         self.assertEqual(len(self.results()["room"]), 28)
 
+    def test_ducts_are_laid_along_the_plan_and_seen_on_it(self) -> None:
+        self.stage("Air")
+        self.press("Ducts", exact=True)
+        self.page.get_by_role("grid", name="Sections").wait_for()
+        system = next(
+            row["id"] for row in self.fetch("document")["objects"]["air_system"] if row["name"].startswith("AHU-1")
+        )
+
+        def ducts() -> list[dict]:
+            return [row for row in self.fetch("document")["objects"]["duct_section"] if row["air_system"] == system]
+
+        before = ducts()
+        self.press("From the plan …")
+        self.page.get_by_role("dialog").get_by_text(f"{len(before)} sections").wait_for()
+        self.press("Lay the route")
+        self.page.get_by_role("dialog").wait_for(state="detached")
+        self.settle()
+        after = ducts()
+        self.assertEqual({row["room"] for row in after}, {row["room"] for row in before})
+        # A length by hand stands; the plan still shows where the duct lies.
+        row = next(
+            place
+            for place in range(len(after))
+            if self.cell("Sections", place, "name").inner_text().strip() == "To 0.06"
+        )
+        self.type_cell("Sections", row, "length_m", "7.5")
+        self.assertEqual(next(one["length_m"] for one in ducts() if one["name"] == "To 0.06"), 7.5)
+        self.stage("Rooms")
+        self.press("Plan", exact=True)
+        self.press("Ducts, pipes")
+        ground = min(self.fetch("document")["objects"]["level"], key=lambda level: level["floor_m"])["id"]
+        drawn = [row for row in after if row["level"] == ground and len(row["course_m"]) > 1]
+        lines = self.page.get_by_label("Ducts and pipes", exact=True).locator("polyline")
+        self.assertEqual(lines.count(), len(drawn))
+        self.page.get_by_role("heading", name="Rooms").click()
+        self.page.keyboard.press("Control+z")
+        self.page.keyboard.press("Control+z")
+        self.page.wait_for_function("() => document.querySelectorAll('polyline.run').length === 0")
+        self.settle()
+        self.assertEqual({row["id"] for row in ducts()}, {row["id"] for row in before})
+
     def test_what_is_in_use_cannot_be_deleted(self) -> None:
         self.stage("Uses")
         self.page.get_by_role("navigation", name="Uses").get_by_text("Gallery").first.click()

@@ -76,6 +76,31 @@ class Routes(unittest.TestCase):
         self.assertEqual(by_end["a"].parent, by_end["b"].parent)
         self.assertNotEqual(by_end["a"].parent, by_end["c"].parent)
 
+    def test_the_main_runs_through_a_corridor(self) -> None:
+        """Rooms on both sides of a passage: the main lies in it, though most ends are on one side."""
+        ends = [RouteEnd(f"n{n}", "ground", (4.0 * n, 6.0)) for n in range(8)] + [RouteEnd("s", "ground", (3.0, -6.0))]
+        passage = [(-2.0, -1.0), (34.0, -1.0), (34.0, 1.0), (-2.0, 1.0)]
+        short, square = (
+            [(0.0, 4.0), (9.0, 4.0), (9.0, 5.0), (0.0, 5.0)],
+            [(0.0, 0.0), (30.0, 0.0), (30.0, 30.0), (0.0, 30.0)],
+        )
+        legs = propose(ends, "ground", (0.0, 8.0), FLOORS, {"ground": [short, square, passage]})
+        across = {place[1] for leg in legs if leg.kind == "main" for place in leg.course[1:]}
+        self.assertEqual(across, {0.0})
+        self.assertEqual([leg.length_m for leg in legs if leg.end == "n3"], [6.0])
+        without = propose(ends, "ground", (0.0, 8.0), FLOORS, {"ground": [short, square]})
+        self.assertEqual({place[1] for leg in without if leg.kind == "main" for place in leg.course[1:]}, {6.0})
+
+    def test_courses_join(self) -> None:
+        """A leg begins where the one before it ends, or where that one passes the riser."""
+        dice = random.Random(5)
+        for _ in range(20):
+            legs = propose(random_ends(dice, 15), "ground", (1.0, 2.0), FLOORS)
+            for leg in legs[1:]:
+                before = legs[leg.parent or 0]
+                self.assertAlmostEqual(leg.course[0][0], before.course[-1][0], delta=1e-9)
+                self.assertAlmostEqual(leg.course[0][1], before.course[-1][1], delta=TOGETHER_M + 1e-9)
+
     def test_centre_of_an_angle(self) -> None:
         """An L of two rectangles: the mean of their centres by area."""
         outline = [(0.0, 0.0), (6.0, 0.0), (6.0, 2.0), (2.0, 2.0), (2.0, 5.0), (0.0, 5.0)]

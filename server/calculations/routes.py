@@ -36,7 +36,11 @@ def proposed_sections(
     if not ends:
         raise Refused("invalid", "There is no end that a route could lead to.")
     heights = {identity: row["floor_m"] for identity, row in document.of("level").items()}
-    legs = propose(ends, start.level, start.place, heights)
+    outlines: dict[str, list[list[tuple[float, float]]]] = {}
+    for row in document.of("room").values():
+        if row["outline_m"] and row["level"]:
+            outlines.setdefault(row["level"], []).append([(x, y) for x, y in row["outline_m"]])
+    legs = propose(ends, start.level, start.place, heights, outlines)
     old = {
         row["room"] or row.get("air_system"): row
         for row in _sections(document, kind, owner)
@@ -49,6 +53,7 @@ def proposed_sections(
         fields: dict[str, Any] = {
             _OWNER[kind]: owner, "name": _name(document, leg, place), "position": float(place), "length_m": round(leg.length_m, 2),
             "parent": None if leg.parent is None else ids[leg.parent], "fittings": _fittings(kind, leg),
+            "level": leg.level, "course_m": [[round(x, 3), round(y, 3)] for x, y in leg.course],
         }  # fmt: skip
         if leg.end is not None:
             fields |= _end(document, kind, leg.end, old.get(leg.end))

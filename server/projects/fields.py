@@ -53,3 +53,4 @@ def _check_date(text: str) -> str:
 
 
 MonthDay = Annotated[str, StringConstraints(max_length=5), AfterValidator(_check_date)]
+Coordinate = Annotated[float, Field(ge=-100_000, le=100_000)]  # on the plan [m]

@@ -5,7 +5,7 @@ from typing import Annotated, ClassVar, Self
 from pydantic import Field, model_validator
 
 from pendrum_core.network.fittings import FITTINGS
-from projects.fields import Id, Name
+from projects.fields import Coordinate, Id, Name
 from projects.kinds.declare import About, Kind, Ref, called, link, number, options, whole
 from projects.kinds.passed_on import MarginFields
 
@@ -155,6 +155,8 @@ class SectionFields(Kind):
     length_m: Annotated[float, number("Length", "length", 0, 2000)]
     loss_coefficient: Annotated[float, number("Sum of loss coefficients", "ratio", 0, 1000, short="ΣC, ζ")] = 0.0
     fittings: Annotated[list[FittingPart], Field(max_length=60), called("Fittings")] = []
+    level: Annotated[Ref, link("Drawn on the level", "level", empties=True)] = None
+    course_m: Annotated[list[tuple[Coordinate, Coordinate]], Field(max_length=200), called("Course on the plan")] = []
     end_drop_pa: Annotated[float, number("Drop at its end", "pressure", 0, 500_000)] = 0.0
     pinned_diameter_m: Annotated[float, number("Pinned diameter", "diameter", 0.005, 5, open_low=True)] | None = None
 

@@ -4,7 +4,7 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import AfterValidator, Field, model_validator
 
-from projects.fields import Id, Name, plain
+from projects.fields import Coordinate, Id, Name, plain
 from projects.kinds.declare import About, Kind, Ref, called, link, number, options, whole
 from projects.kinds.passed_on import MarginFields, SharedFields
 
@@ -25,9 +25,6 @@ class ZoneFields(SharedFields):
 
     name: Annotated[Name, called("Name")]
     sensor_room: Annotated[Ref, link("Sensor in", "room", empties=True)] = None
-
-
-Coordinate = Annotated[float, Field(ge=-100_000, le=100_000)]
 
 
 class RoomFields(SharedFields, MarginFields):

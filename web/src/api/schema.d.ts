@@ -6487,6 +6487,21 @@ export interface components {
              */
             fittings: components["schemas"]["FittingPart"][];
             /**
+             * Drawn on the level
+             * @description Drawn on the level.
+             * @default null
+             */
+            level: string | null;
+            /**
+             * Course on the plan
+             * @description Course on the plan.
+             * @default []
+             */
+            course_m: [
+                number,
+                number
+            ][];
+            /**
              * Drop at its end
              * @description Drop at its end [Pa].
              * @default 0
@@ -6830,6 +6845,21 @@ export interface components {
              * @default []
              */
             fittings: components["schemas"]["FittingPart"][];
+            /**
+             * Drawn on the level
+             * @description Drawn on the level.
+             * @default null
+             */
+            level: string | null;
+            /**
+             * Course on the plan
+             * @description Course on the plan.
+             * @default []
+             */
+            course_m: [
+                number,
+                number
+            ][];
             /**
              * Drop at its end
              * @description Drop at its end [Pa].

@@ -6,6 +6,7 @@ import type { useHeat } from "./heat";
 import type { Mark } from "./marks";
 import { centre, fitted, rectangle, widthOf, type Outline, type Point } from "./outline";
 import type { usePaper } from "./paper";
+import PlanRoutes from "./PlanRoutes.vue";
 import PlanUnderlay from "./PlanUnderlay.vue";
 
 const props = defineProps<{
@@ -16,6 +17,8 @@ const props = defineProps<{
   level: string | undefined;
   below: Room[];
   placed: Room[];
+  /** Whether ducts and pipes are drawn. */
+  routes: boolean;
   chosen: string[];
   outlineOf: (room: Room) => Outline;
   marks: Mark[];
@@ -73,6 +76,7 @@ const { fill: shade } = props.heat;
       @pointerdown="emit('room', $event, row.id)"
       @keydown.enter="emit('choose', row.id)"
     />
+    <PlanRoutes v-if="routes && level" :level="level" :to-x="toX" :to-y="toY" :scale="scale" />
     <template v-for="row in placed" :key="row.id">
       <text
         v-if="scale > 3"

@@ -12,6 +12,7 @@ import { isChange, MEASURES, shadeOf, useHeat, type Measure } from "./heat";
 import { length, type Outline } from "./outline";
 import { marksOf } from "./marks";
 import { usePaper } from "./paper";
+import PlanLegend from "./PlanLegend.vue";
 import PlanSide from "./PlanSide.vue";
 import PlanDrawing from "./PlanDrawing.vue";
 import { TOOLS, usePlanTools } from "./tools";
@@ -43,6 +44,7 @@ const gridChoices = computed(() =>
 );
 const measure = ref<Measure>(MEASURES.find((item) => item.key === wanted)?.key ?? "");
 const underlay = ref(false);
+const routes = ref(false);
 
 const rooms = computed(() => doc.rows("room").filter((room) => room.level === level.value?.id));
 const placed = computed(() => rooms.value.filter((room) => room.outline_m));
@@ -172,6 +174,12 @@ const drawnSize = computed(() => {
       />
       <Act @click="fit">Fit</Act>
       <Act :aria-pressed="underlay" @click="underlay = !underlay">Underlay</Act>
+      <Act
+        :aria-pressed="routes"
+        title="Ducts and pipes that are laid along the plan"
+        @click="routes = !routes"
+        >Ducts, pipes</Act
+      >
     </div>
     <div class="body">
       <div
@@ -194,6 +202,7 @@ const drawnSize = computed(() => {
           :level="level?.id"
           :below="below"
           :placed="placed"
+          :routes="routes"
           :chosen="chosen"
           :outline-of="shownOutline"
           :marks="marks"
@@ -208,14 +217,11 @@ const drawnSize = computed(() => {
           @wall="pressWall"
           @corner="pressCorner"
         />
-        <div v-if="measure" class="legend">
-          <span v-for="item in legend" :key="item.share"
-            ><i :style="{ background: item.colour }" />{{ item.text }}</span
-          >
-          <span class="unit">{{
-            unitOf(MEASURES.find((m) => m.key === measure)!.quantity, view.system)
-          }}</span>
-        </div>
+        <PlanLegend
+          v-if="measure"
+          :items="legend"
+          :unit="unitOf(MEASURES.find((m) => m.key === measure)!.quantity, view.system)"
+        />
         <p class="hint soft">{{ hint }}</p>
       </div>
       <PlanSide
@@ -265,24 +271,6 @@ const drawnSize = computed(() => {
 .paper.scale,
 .paper.split {
   cursor: crosshair;
-}
-.legend {
-  position: absolute;
-  left: 12px;
-  bottom: 24px;
-  display: flex;
-  gap: 8px;
-  background: color-mix(in srgb, var(--paper) 85%, transparent);
-  padding: 2px 6px;
-  font-family: var(--narrow);
-  font-size: 12px;
-}
-.legend i {
-  display: inline-block;
-  width: 16px;
-  height: 10px;
-  margin-right: 3px;
-  border: 1px solid var(--line);
 }
 .hint {
   position: absolute;
