@@ -15,6 +15,8 @@ from pendrum_core.model.rooms import Boundary, Element, Gain, Room
 from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem, Extract, Terminal, Transfer
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.run import calculate
+from pendrum_core.run.aired import with_air
+from pendrum_core.run.memory import Memory
 from pendrum_core.schedule.pattern import DayPattern
 from pendrum_core.working.explain import explain
 
@@ -118,6 +120,15 @@ class Kitchen(unittest.TestCase):
 
 
 class Transfers(unittest.TestCase):
+    def test_untreated_outdoor_air_spares_what_is_drawn_in(self) -> None:
+        """The hood takes 450 L/s; 100 L/s of untreated outdoor air come already, so that 350 L/s are drawn in through leaks."""
+        kitchen = replace(closed("k"), direct_outdoor_air_m3_s=0.1, winter_infiltration_m3_s=0.02)
+        building = Building(CLIMATE, (kitchen,), extracts=(Extract("h", "Hood", "k", 0.45),))
+        aired, balance = with_air(building, Memory())
+        self.assertAlmostEqual(balance.rooms["k"].drawn_m3_s - 0.1, aired.rooms[0].infiltration_m3_s)
+        self.assertAlmostEqual(aired.rooms[0].infiltration_m3_s, 0.35)
+        self.assertAlmostEqual(aired.rooms[0].winter_infiltration_m3_s or 0.0, 0.35)
+
     def test_washroom_is_balanced_by_its_corridor(self) -> None:
         """60 L/s leave the washroom, 25 come in from a lobby: the corridor owes 35, which its return gives up."""
         rooms = (closed("w", cooled=False), closed("c", 500.0), closed("l", cooled=False))

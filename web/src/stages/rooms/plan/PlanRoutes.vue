@@ -15,6 +15,10 @@ const doc = useDocument();
 const results = useResults();
 const LEAST_PX = 1.5;
 const ROOM_PX = 70;
+const between = (a: [number, number], b: [number, number], share: number): [number, number] => [
+  a[0] + share * (b[0] - a[0]),
+  a[1] + share * (b[1] - a[1]),
+];
 const lines = computed(() =>
   (["duct_section", "pipe_section"] as const).flatMap((kind) =>
     (doc.rows(kind) as (DuctSection | PipeSection)[])
@@ -32,7 +36,8 @@ const lines = computed(() =>
           points: points.map((point) => point.join(" ")).join(", "),
           width: Math.max(LEAST_PX, (found?.diameter_m ?? 0) * props.scale),
           size: Math.hypot(b[0] - a[0], b[1] - a[1]) > ROOM_PX ? (found?.size ?? "") : "",
-          middle: [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2],
+          // Sizes of ducts and pipes that lie on each other stand beside each other.
+          middle: between(a, b, kind === "pipe_section" ? 0.7 : 0.35),
         };
       }),
   ),
@@ -59,7 +64,7 @@ const lines = computed(() =>
       >
         <title>{{ line.name }}</title>
       </polyline>
-      <text v-if="line.size" :x="line.middle[0]" :y="line.middle[1]! - line.width / 2 - 3" class="size">{{
+      <text v-if="line.size" :x="line.middle[0]" :y="line.middle[1] - line.width / 2 - 3" class="size">{{
         line.size
       }}</text>
     </template>
