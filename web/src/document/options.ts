@@ -86,7 +86,7 @@ export const useOptions = defineStore("options", () => {
   async function put(id: string, of: Difference, value: unknown): Promise<void> {
     const { version } = unwrap(
       await client.GET("/api/projects/{option_id}/differences", { params: { path: { option_id: id } } }),
-    ) as unknown as { version: number };
+    );
     const change = { op: "set" as const, kind: of.kind, id: of.id, fields: { [of.field]: value } };
     unwrap(
       await client.POST("/api/projects/{project_id}/changes", {

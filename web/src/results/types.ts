@@ -1,3 +1,4 @@
+import type { Schemas } from "@/api/client";
 /** Result records as the server sends them; SI units stand in the field names. */
 
 export interface Peak {
@@ -437,23 +438,7 @@ export interface ResultKinds {
 export type ResultKind = keyof ResultKinds;
 
 /** Courses of a day as the server sends them. */
-export interface DayCourses {
-  parts: Record<string, number[]>;
-  latent_w: number[];
-  outdoor_c: number[];
-  outdoor_humidity_ratio: number[];
-  reference_c: number | null;
-  unit: "W" | "K";
-  /** Of a room whose thermostat decides. */
-  control?: {
-    air_c: number[];
-    operative_c: number[];
-    low_c: (number | null)[];
-    high_c: (number | null)[];
-    plant_w: number[];
-    capacity_w: number | null;
-  };
-}
+export type DayCourses = Schemas["DayOut"];
 
 /** The day that the rail shows: of what, and its courses. */
 export interface ShownDay {

@@ -2,7 +2,6 @@
 import { client, unwrap } from "@/api/client";
 import { useDocument } from "@/document/store";
 import { useResults } from "@/results/store";
-import type { DayCourses } from "@/results/types";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 import { stack } from "./rail";
@@ -40,9 +39,7 @@ watch(
     });
     if (stale) return;
     const { subject, month } = query;
-    results.day = answer.response.ok
-      ? { subject, month, courses: unwrap(answer) as unknown as DayCourses }
-      : null;
+    results.day = answer.response.ok ? { subject, month, courses: unwrap(answer) } : null;
   },
   { immediate: true },
 );

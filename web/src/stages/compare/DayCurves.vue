@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** The cooling load of a room or group over a design day, base and options on one scale. */
-import { client } from "@/api/client";
+import { client, unwrap } from "@/api/client";
 import { useResults } from "@/results/store";
 import LineChart, { type Series } from "@/parts/LineChart.vue";
 import { MONTHS, toShown, unitOf } from "@/units/units";
@@ -30,9 +30,7 @@ watch(
             query: { kind: props.of.kind, subject: props.of.id, month: props.month },
           },
         });
-        const parts = answer.response.ok
-          ? (answer.data as unknown as { parts: Record<string, number[]> }).parts
-          : {};
+        const parts = answer.response.ok ? unwrap(answer).parts : {};
         const all = Object.values(parts);
         const total = (all[0] ?? []).map((_, step) => all.reduce((sum, row) => sum + (row[step] ?? 0), 0));
         return {

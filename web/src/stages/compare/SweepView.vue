@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** One field tried over a range, or two against each other: curves of what follows; a point can be kept as an option. */
-import { client, Refusal, unwrap } from "@/api/client";
+import { client, Refusal, unwrap, type Schemas } from "@/api/client";
 import { useOptions } from "@/document/options";
 import { newId, useDocument } from "@/document/store";
 import ChartBox from "@/parts/ChartBox.vue";
@@ -14,17 +14,7 @@ import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
 import { spread, SWEEPABLE } from "./sweeps";
 
-interface Point {
-  value: number;
-  other: number | null;
-  cooling_w: number | null;
-  heating_w: number | null;
-  airflow_m3_s: number;
-  coils_w: number;
-  fans_w: number;
-  pumps_w: number;
-  warmest_c: number | null;
-}
+type Point = Schemas["PointOut"];
 const FIGURES = {
   heating_w: { name: "heating peak", quantity: "load", tone: "ember" },
   cooling_w: { name: "cooling peak", quantity: "load", tone: "tide" },
@@ -97,7 +87,7 @@ async function sweep(): Promise<void> {
           other_values: two.value ? other.values(MOST_LINES) : [],
         },
       }),
-    ) as unknown as { points: Point[] };
+    );
     points.value = answer.points;
   } catch (error) {
     fault.value = error instanceof Refusal ? error.message : String(error);
@@ -163,7 +153,7 @@ async function keep(): Promise<void> {
     const change = (one: typeof main, value: number) => ({ op: "set" as const, kind: one.field.value.kind, id: one.thing.value, fields: { [one.field.value.field]: value } }); // prettier-ignore
     const { version } = unwrap(
       await client.GET("/api/projects/{option_id}/differences", { params: { path: { option_id: made.id } } }),
-    ) as unknown as { version: number };
+    );
     unwrap(
       await client.POST("/api/projects/{project_id}/changes", {
         params: { path: { project_id: made.id } },

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 /** What items of the kit list cost: prices by item and size, and what they come to. */
-import { client, unwrap } from "@/api/client";
+import { client, unwrap, type Schemas } from "@/api/client";
 import { newId, useDocument } from "@/document/store";
 import type { Change } from "@/document/types";
 import { editorOf } from "@/parts/declared";
@@ -10,21 +10,10 @@ import type { Column, Edit } from "@/parts/grid";
 import { useResults } from "@/results/store";
 import { computed, ref, watch } from "vue";
 
-interface Line {
-  item: string;
-  size: string;
-  count: number;
-  duty: number;
-  unit: string;
-  price: string | null;
-  each: number | null;
-  per_unit: number | null;
-  total: number | null;
-}
-type Row = Line & { id: string };
+type Row = Schemas["PriceLine"] & { id: string };
 const doc = useDocument();
 const results = useResults();
-const found = ref<{ lines: Line[]; total: number | null; unpriced: number } | null>(null);
+const found = ref<Schemas["PricesOut"] | null>(null);
 const chosen = ref("");
 
 watch(
