@@ -11,6 +11,7 @@ from pendrum_core.checks.results import result_snags
 from pendrum_core.model.building import Building
 from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
 from pendrum_core.moist_air import enthalpy_j_kg, relative_humidity
+from pendrum_core.plant.motors import MOTOR_OUTPUTS_KW
 from pendrum_core.results.kit import kit_list
 from pendrum_core.run import calculate
 from pendrum_core.schedule.pattern import step_averages
@@ -292,6 +293,11 @@ class Kit(unittest.TestCase):
         items = {item.tag: item for item in kit_list(results)}
         self.assertAlmostEqual(items["S SF"].duty, results.systems["s"].fan.flow_m3_s)
         self.assertAlmostEqual(items["Chilled P"].second, results.circuits["c"].pump.head_pa)
+        # A motor is told in kW: the next rating above what the shaft takes, with its margin.
+        word, kw, unit = items["Chilled P"].size.split(" ")
+        shaft_kw = results.circuits["c"].pump.shaft_w / 1000.0
+        self.assertEqual((word, unit), ("motor", "kW"))
+        self.assertEqual(float(kw), min(rated for rated in MOTOR_OUTPUTS_KW if rated >= 1.15 * shaft_kw))
         # Supply air of 20 °C brings nothing into a room of 20 °C: its emitter gives what the room loses.
         self.assertAlmostEqual(items["R r1"].duty, results.rooms["r1"].heating.load_w, delta=0.5)
         ducts = sum(item.duty for tag, item in items.items() if item.item.startswith("Round duct"))
