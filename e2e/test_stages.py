@@ -103,7 +103,7 @@ class Stages(BrowserTest):
         self.assertEqual(next(one["length_m"] for one in ducts() if one["name"] == "To 0.06"), 7.5)
         self.stage("Rooms")
         self.press("Plan", exact=True)
-        self.press("Ducts, pipes")
+        self.press("Routes", exact=True)
         ground = min(self.fetch("document")["objects"]["level"], key=lambda level: level["floor_m"])["id"]
         drawn = [row for row in after if row["level"] == ground and len(row["course_m"]) > 1]
         lines = self.page.get_by_label("Ducts and pipes", exact=True).locator("polyline")

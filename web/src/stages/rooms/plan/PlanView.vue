@@ -159,7 +159,6 @@ const drawnSize = computed(() => {
         </v-btn>
       </v-btn-group>
       <Act :disabled="chosen.length < 2" title="Shift and press chooses several" @click="join"> Join </Act>
-      <span class="soft">grid</span>
       <Choice v-model="grid" label="Grid" :choices="gridChoices" />
       <span class="soft">colour by</span>
       <Choice
@@ -178,7 +177,7 @@ const drawnSize = computed(() => {
         :aria-pressed="routes"
         title="Ducts and pipes that are laid along the plan"
         @click="routes = !routes"
-        >Ducts, pipes</Act
+        >Routes</Act
       >
     </div>
     <div class="body">
