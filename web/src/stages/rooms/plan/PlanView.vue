@@ -246,7 +246,7 @@ const drawnSize = computed(() => {
 }
 .bar {
   display: flex;
-  gap: 10px;
+  gap: 6px;
   align-items: center;
   padding: 4px 14px;
   border-bottom: 1px solid var(--hair);
