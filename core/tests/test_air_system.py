@@ -15,6 +15,7 @@ from pendrum_core.plant.motors import MOTOR_OUTPUTS_KW
 from pendrum_core.results.kit import kit_list
 from pendrum_core.run import calculate
 from pendrum_core.schedule.pattern import step_averages
+from pendrum_core.water.pump import part_loads
 from pendrum_core.working.explain import explain
 
 
@@ -209,6 +210,10 @@ class WorkingTrees(unittest.TestCase):
             ("fan_static", "s", r.systems["s"].fan.static_pa),
             ("duct_section", "dr1", r.systems["s"].ducts.sections["dr1"].loss_pa),
             ("pump_head", "c", r.circuits["c"].pump.head_pa),
+            ("pump_power", "c", r.circuits["c"].pump.electrical_w),
+            ("pump_power_25", "c", part_loads(r.circuits["c"].pump)[0].electrical_w),
+            ("pump_power_75", "c", part_loads(r.circuits["c"].pump)[2].electrical_w),
+            ("pump_open_flow", "c", r.circuits["c"].pump.open_share * r.circuits["c"].pump.flow_m3_s),
             ("pipe_section", "hr1", r.circuits["h"].sections["hr1"].loss_pa),
         ):
             self.assertAlmostEqual(explain(r, quantity, subject).value, want, places=9, msg=quantity)

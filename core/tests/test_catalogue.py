@@ -19,19 +19,19 @@ class Choosing(unittest.TestCase):
         for _ in range(200):
             flow, head = dice.uniform(0, 0.022), dice.uniform(0, 2.2e5)
             fit = [r for r in self.rows if r.item == PUMP and r.flow_m3_s >= flow and r.pressure_pa >= head]
-            found = choose(self.rows, PUMP, flow_m3_s=flow, pressure_pa=head)
+            found = choose(rows_of(self.rows, PUMP), flow_m3_s=flow, pressure_pa=head)
             if found is None:
                 self.assertEqual(fit, [])
             else:
                 self.assertIn(found, fit)
                 self.assertEqual(found.flow_m3_s * found.pressure_pa, min(r.flow_m3_s * r.pressure_pa for r in fit))
         boilers = sorted(r.output_w for r in self.rows if r.item == BOILER)
-        found = choose(self.rows, BOILER, output_w=boilers[3] + 1.0)
+        found = choose(rows_of(self.rows, BOILER), output_w=boilers[3] + 1.0)
         assert found is not None
         self.assertEqual(found.output_w, boilers[4])
 
     def test_items_are_kept_apart(self) -> None:
-        self.assertIsNone(choose(self.rows, FAN, flow_m3_s=0.0, pressure_pa=0.0))
+        self.assertIsNone(choose(rows_of(self.rows, FAN), flow_m3_s=0.0, pressure_pa=0.0))
         self.assertEqual(len(rows_of(self.rows, BOILER)), 30)
 
     def test_a_series_of_radiators_of_ones_own(self) -> None:

@@ -101,6 +101,12 @@ class Routes(unittest.TestCase):
                 self.assertAlmostEqual(leg.course[0][0], before.course[-1][0], delta=1e-9)
                 self.assertAlmostEqual(leg.course[0][1], before.course[-1][1], delta=TOGETHER_M + 1e-9)
 
+    def test_an_end_a_hair_beside_the_riser_is_not_lost(self) -> None:
+        for hair in (-1e-12, 0.0, 1e-12):
+            ends = [RouteEnd("a", "first", (5.0 + hair, 3.0)), RouteEnd("b", "first", (25.0, 3.0))]
+            legs = propose(ends, "ground", (5.0, 3.0), FLOORS)
+            self.assertEqual(sorted(leg.end for leg in legs if leg.end), ["a", "b"])
+
     def test_centre_of_an_angle(self) -> None:
         """An L of two rectangles: the mean of their centres by area."""
         outline = [(0.0, 0.0), (6.0, 0.0), (6.0, 2.0), (2.0, 2.0), (2.0, 5.0), (0.0, 5.0)]

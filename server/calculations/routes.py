@@ -32,7 +32,11 @@ def proposed_sections(
         raise Refused("not_found", f"There is no such {_OWNER[kind].replace('_', ' ')} any more.")
     start = _placed(document, [start_room])[0]
     ends = _placed(document, rooms)
-    ends += [RouteEnd(coil, start.level, start.place) for coil in coils if coil in document.of("air_system")]
+    if coils and kind == "duct_section":
+        raise Refused("invalid", "Ducts lead to rooms, not to coils.")
+    if any(coil not in document.of("air_system") for coil in coils):
+        raise Refused("not_found", "An air system whose coil is to be fed is not there any more.")
+    ends += [RouteEnd(coil, start.level, start.place) for coil in coils]
     if not ends:
         raise Refused("invalid", "There is no end that a route could lead to.")
     heights = {identity: row["floor_m"] for identity, row in document.of("level").items()}

@@ -275,7 +275,7 @@ class Gbxml(Files):
     def test_directions_and_sizes_from_polygons_alone(self) -> None:
         """A box of 6 by 4 by 3 m of polygons: each face looks where it looks, with its area; an opening has its size."""
 
-        def loop(*corners: tuple[float, float, float]) -> str:
+        def ring(*corners: tuple[float, float, float]) -> str:
             points = "".join("<CartesianPoint>" + "".join(f"<Coordinate>{c}</Coordinate>" for c in p) + "</CartesianPoint>"
                              for p in corners)  # fmt: skip
             return f"<PlanarGeometry><PolyLoop>{points}</PolyLoop></PlanarGeometry>"
@@ -284,15 +284,15 @@ class Gbxml(Files):
             return (f'<Surface id="{name}" surfaceType="{kind}"><AdjacentSpaceId spaceIdRef="s1"/><Name>{name}</Name>'
                     f"{shape}{more}</Surface>")  # fmt: skip
 
-        window = f'<Opening id="o" openingType="FixedWindow">{loop((1, 0, 1), (3, 0, 1), (3, 0, 2.5), (1, 0, 2.5))}</Opening>'
-        gap = f'<Opening id="p" openingType="Air">{loop((4, 0, 0), (5, 0, 0), (5, 0, 2), (4, 0, 2))}</Opening>'
+        window = f'<Opening id="o" openingType="FixedWindow">{ring((1, 0, 1), (3, 0, 1), (3, 0, 2.5), (1, 0, 2.5))}</Opening>'
+        gap = f'<Opening id="p" openingType="Air">{ring((4, 0, 0), (5, 0, 0), (5, 0, 2), (4, 0, 2))}</Opening>'
         body = "".join((
-            surface("South", "ExteriorWall", loop((0, 0, 0), (6, 0, 0), (6, 0, 3), (0, 0, 3)), window + gap),
-            surface("East", "ExteriorWall", loop((6, 0, 0), (6, 4, 0), (6, 4, 3), (6, 0, 3))),
-            surface("North", "ExteriorWall", loop((6, 4, 0), (0, 4, 0), (0, 4, 3), (6, 4, 3))),
-            surface("Slope", "Roof", loop((0, 0, 3), (6, 0, 3), (6, 4, 7), (0, 4, 7))),
-            surface("Upside down", "Roof", loop((0, 0, 3), (0, 4, 3), (6, 4, 3), (6, 0, 3))),
-            surface("Floor", "SlabOnGrade", loop((0, 0, 0), (0, 4, 0), (6, 4, 0), (6, 0, 0))),
+            surface("South", "ExteriorWall", ring((0, 0, 0), (6, 0, 0), (6, 0, 3), (0, 0, 3)), window + gap),
+            surface("East", "ExteriorWall", ring((6, 0, 0), (6, 4, 0), (6, 4, 3), (6, 0, 3))),
+            surface("North", "ExteriorWall", ring((6, 4, 0), (0, 4, 0), (0, 4, 3), (6, 4, 3))),
+            surface("Slope", "Roof", ring((0, 0, 3), (6, 0, 3), (6, 4, 7), (0, 4, 7))),
+            surface("Upside down", "Roof", ring((0, 0, 3), (0, 4, 3), (6, 4, 3), (6, 0, 3))),
+            surface("Floor", "SlabOnGrade", ring((0, 0, 0), (0, 4, 0), (6, 4, 0), (6, 0, 0))),
             '<Surface id="tree" surfaceType="Shade"/>',
         ))  # fmt: skip
         for turned in (0, 30):

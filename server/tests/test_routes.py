@@ -72,6 +72,12 @@ class Routes(ApiTest):
             ({"owner": "nothere"}, 404, "air system"),
             ({"start_room": "nothere"}, 404, "not there"),
             ({"kind": "roof"}, 422, "kind"),
+            ({"rooms": [], "coils": [self.system]}, 422, "not to coils"),
+            (
+                {"kind": "pipe_section", "owner": self.objects["circuit"][0]["id"], "rooms": [], "coils": ["x"]},
+                404,
+                "coil",
+            ),
         ):
             answer = self.lay(**fields)
             self.assertEqual(answer.status_code, status, (fields, answer.content))

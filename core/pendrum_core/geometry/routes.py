@@ -1,7 +1,8 @@
 """A route for ducts or pipes proposed from the plan: a riser where the unit stands, on every level a main, branches to its ends.
 
 On a level the main runs straight along the longer way that the ends are spread: through the longest corridor that goes this way, and
-through the middle of the ends where there is none; branches leave it at right angles. What stands in the way is not looked at: it is a first draft with lengths that can be measured on the plan.
+through the middle of the ends where there is none; branches leave it at right angles. What stands in the way is not looked at: it is a first draft with lengths that can be
+measured on the plan.
 Source: lengths along the axes of the plan, by definition.
 """
 
@@ -15,7 +16,7 @@ TOGETHER_M = 0.5  # nearer ends leave the main at one place
 LEAST_BRANCH_M = 1.0
 CORRIDOR_SHAPE = 3.0  # length over width from which on a room is one
 CORRIDOR_REACH = 0.5  # of the ends' spread that it must be long at least
-CONNECTION_M = 2.0  # from the unit to the riser, and from a riser to a main that begins at it
+CONNECTION_M = 2.0  # from the unit to the riser
 
 
 @dataclass(frozen=True)
@@ -121,7 +122,7 @@ def _lay_level(
         root = len(legs) - 1
     for side in (1.0, -1.0):
         mine = sorted(
-            (end for end in ends if _beside(end, along, start) * side >= (0.0 if side > 0 else 1e-9)),
+            (end for end in ends if (_beside(end, along, start) >= 0.0) == (side > 0.0)),
             key=lambda end: _beside(end, along, start) * side,
         )
         before, reached, first = root, 0.0, True

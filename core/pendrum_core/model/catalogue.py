@@ -3,7 +3,7 @@
 Source: the smallest that covers its duty, by definition.
 """
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 PUMP, FAN, RADIATOR, BOILER, HEAT_PUMP, CHILLER = "pump", "fan", "radiator", "boiler", "heat pump", "chiller"
@@ -36,12 +36,12 @@ def rows_of(rows: Iterable[CatalogueRow], item: str) -> list[CatalogueRow]:
 
 
 def choose(
-    rows: Iterable[CatalogueRow], item: str, *, flow_m3_s: float = 0.0, pressure_pa: float = 0.0, output_w: float = 0.0
+    rows: Sequence[CatalogueRow], *, flow_m3_s: float = 0.0, pressure_pa: float = 0.0, output_w: float = 0.0
 ) -> CatalogueRow | None:
-    """The smallest row of an item that covers a duty; None where none does."""
+    """The first of an item's rows, small to large as `rows_of` gives them, that covers a duty; None where none does."""
     return next(
         (
-            row for row in rows_of(rows, item)
+            row for row in rows
             if row.flow_m3_s >= flow_m3_s and row.pressure_pa >= pressure_pa and row.output_w >= output_w
         ),
         None,

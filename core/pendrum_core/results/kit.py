@@ -1,11 +1,11 @@
 """The kit list: every piece of equipment with its duty, for procurement."""
 
 from collections import defaultdict
-from collections.abc import Iterable, Iterator, Mapping
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 
 from pendrum_core.duct.shapes import Shape
-from pendrum_core.model.catalogue import FAN, PUMP, RADIATOR, choose, rows_of
+from pendrum_core.model.catalogue import FAN, PUMP, RADIATOR, CatalogueRow, choose, rows_of
 from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.network.fittings import FITTINGS
 from pendrum_core.results.building import BuildingResults
@@ -45,22 +45,28 @@ class KitItem:
 NONE_COVERS = "none of the catalogue covers it"
 
 
-def _bought(results: BuildingResults, item: str, otherwise: str, **duty: float) -> str:
-    """What a line is ordered as: the smallest row of the catalogue that covers its duty, where there is a catalogue of the item."""
-    if not rows_of(results.building.catalogue, item):
-        return otherwise
-    row = choose(results.building.catalogue, item, **duty)
-    return row.name if row is not None else NONE_COVERS
+class _Buying:
+    """What lines are ordered as, where there is a catalogue of their item; each item's rows are put in order once."""
+
+    def __init__(self, catalogue: Sequence[CatalogueRow]) -> None:
+        self._rows = {item: rows_of(catalogue, item) for item in {row.item for row in catalogue}}
+
+    def named(self, item: str, otherwise: str, **duty: float) -> str:
+        """The smallest row that covers a duty."""
+        if item not in self._rows:
+            return otherwise
+        row = choose(self._rows[item], **duty)
+        return row.name if row is not None else NONE_COVERS
 
 
 def _motor(motor_w: float | None) -> str:
     return f"motor {motor_w / 1000:g} kW" if motor_w else "above the standard motors"
 
 
-def _pumps(results: BuildingResults, circuit: Circuit, pump: PumpResult) -> Iterator[KitItem]:
+def _pumps(buying: _Buying, circuit: Circuit, pump: PumpResult) -> Iterator[KitItem]:
     """The pumps of a circuit, one line each."""
     state = "pinned" if circuit.pinned_head_pa is not None else "sized"
-    size = _bought(results, PUMP, _motor(pump.motor_w), flow_m3_s=pump.flow_m3_s / pump.count, pressure_pa=pump.head_pa)
+    size = buying.named(PUMP, _motor(pump.motor_w), flow_m3_s=pump.flow_m3_s / pump.count, pressure_pa=pump.head_pa)
     for number in range(1, pump.count + pump.standby + 1):
         waits = number > pump.count
         tag = f"{circuit.name} P" if pump.count + pump.standby == 1 else f"{circuit.name} P{number}"
@@ -102,6 +108,7 @@ def _hot_water(results: BuildingResults) -> Iterator[KitItem]:
 
 def kit_list(results: BuildingResults) -> Iterator[KitItem]:
     """All equipment of a building, systems first."""
+    buying = _Buying(results.building.catalogue)
     for system in results.building.systems:
         if system.id not in results.systems:
             continue
@@ -109,7 +116,7 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
         month, step = r.peak
         name = system.name
         yield KitItem(0, system.id, tag=f"{name} SF", item="Supply fan, flow and static pressure", serves=name, duty=r.fan.flow_m3_s, duty_quantity="airflow", second=r.fan.static_pa, second_quantity="pressure",
-                      size=_bought(results, FAN, _motor(r.fan.motor_w), flow_m3_s=r.fan.flow_m3_s, pressure_pa=r.fan.static_pa), power_w=r.fan.electrical_w, state="sized")  # fmt: skip
+                      size=buying.named(FAN, _motor(r.fan.motor_w), flow_m3_s=r.fan.flow_m3_s, pressure_pa=r.fan.static_pa), power_w=r.fan.electrical_w, state="sized")  # fmt: skip
         total = float(r.coil_total_w[month, step])
         sensible = float(r.coil_sensible_w[month, step])
         yield KitItem(
@@ -176,11 +183,11 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
             what = f"{unit.kind.capitalize()}, capacity and design load" + (", standby" if unit.standby else "")
             assert plant is not None
             yield KitItem(1, circuit.id, tag=f"{circuit.name} {unit.name}", item=what, serves=circuit.name, duty=capacity, duty_quantity="load", second=plant.design_w, second_quantity="load",
-                          size=_bought(results, unit.kind, unit.fuel, output_w=capacity), power_w=0.0, state=state)  # fmt: skip
+                          size=buying.named(unit.kind, unit.fuel, output_w=capacity), power_w=0.0, state=state)  # fmt: skip
         if circuit.id not in results.circuits:
             continue
         c = results.circuits[circuit.id]
-        yield from _pumps(results, circuit, c.pump)
+        yield from _pumps(buying, circuit, c.pump)
         try:
             vessel = vessel_of(results, circuit)
         except ValueError:
@@ -203,4 +210,4 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
         if emitter.duty_w > 0.0:
             room = results.rooms[room_id].room
             yield KitItem(2, room_id, tag=f"R {room.number}", item="Radiator, duty and rating at 75/65/20", serves=f"{room.number} {room.name}", duty=emitter.duty_w, duty_quantity="load",
-                          second=emitter.rating_w, second_quantity="load", size=_bought(results, RADIATOR, f"{emitter.chosen_w:g} W" if emitter.chosen_w else "above the series", output_w=emitter.rating_w), power_w=0.0, state="sized")  # fmt: skip
+                          second=emitter.rating_w, second_quantity="load", size=buying.named(RADIATOR, f"{emitter.chosen_w:g} W" if emitter.chosen_w else "above the series", output_w=emitter.rating_w), power_w=0.0, state="sized")  # fmt: skip

@@ -1,8 +1,10 @@
 """The quantities that can be explained, by name."""
 
 from collections.abc import Callable
+from functools import partial
 
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.water.pump import PART_LOADS
 from pendrum_core.working.air import coil_total, duct_section, fan_static, room_airflow
 from pendrum_core.working.beside import (
     group_outdoor_air,
@@ -40,7 +42,7 @@ from pendrum_core.working.rooms import (
     room_latent,
     room_temperature,
 )
-from pendrum_core.working.water import pipe_section, pump_head, pump_power
+from pendrum_core.working.water import pipe_section, pump_head, pump_open_flow, pump_part_load, pump_power
 from pendrum_core.working.yardsticks import YARDSTICKS
 
 EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
@@ -76,6 +78,8 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "pipe_section": pipe_section,
     "pump_head": pump_head,
     "pump_power": pump_power,
+    "pump_open_flow": pump_open_flow,
+    **{f"pump_power_{share * 100:.0f}": partial(pump_part_load, share=share) for share in PART_LOADS[:-1]},
     "emitter_rating": emitter_rating,
     "plant_load": plant_load,
     "plant_input": plant_input,

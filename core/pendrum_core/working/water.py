@@ -6,6 +6,7 @@ from pendrum_core.plant.motors import MOTOR_CLASSES
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.network import PipeResult
 from pendrum_core.water.pipes import PIPES, PipeSeries
+from pendrum_core.water.pump import NO_FLOW_HEAD, part_loads
 from pendrum_core.working.fittings import fittings_node
 from pendrum_core.working.node import Node, addition
 
@@ -94,4 +95,37 @@ def pump_power(results: BuildingResults, circuit_id: str) -> Node:
         formula="flow × head / (pump efficiency × motor efficiency)",
         numbers=f"{pump.flow_m3_s * 1000:.4g} L/s × {pump.head_pa / 1000:.4g} kPa / ({pump.efficiency:.3g} × {pump.motor_efficiency:.3g})",
         inputs=(Node("Flow", pump.flow_m3_s, "water_flow", "V"), pump_head(results, circuit_id), efficiency, motor),
+    )  # fmt: skip
+
+
+def pump_part_load(results: BuildingResults, circuit_id: str, share: float) -> Node:
+    """Electricity of a circuit's pumps at a share of the design flow."""
+    circuit: Circuit = next(c for c in results.building.circuits if c.id == circuit_id)
+    pump = results.circuits[circuit_id].pump
+    point = next(point for point in part_loads(pump) if point.share == share)
+    return Node(
+        f"{circuit.name}: pumps at {share:.0%} of the flow", point.electrical_w, "electric_power", "P",
+        formula="flow × head held / (pump efficiency there × motor efficiency)",
+        numbers=f"{share * pump.flow_m3_s * 1000:.4g} L/s × {point.head_pa / 1000:.4g} kPa / ({point.efficiency:.3g} × {pump.motor_efficiency:.3g})",
+        source="affinity laws; quadratic curve and parabola of efficiency, Karassik et al., Pump Handbook, ch. 2",
+        note=f"{pump.control}; the speed is that at which the pump's curve passes through the held head.",
+        inputs=(
+            Node("Head held", point.head_pa, "head", ref=f"circuit/{circuit.id}/pump_control"),
+            Node("Pump efficiency there", point.efficiency, "percent"),
+            pump_power(results, circuit_id),
+        ),
+    )  # fmt: skip
+
+
+def pump_open_flow(results: BuildingResults, circuit_id: str) -> Node:
+    """Flow of a circuit with nothing throttled, where the pump's curve meets the network's."""
+    circuit: Circuit = next(c for c in results.building.circuits if c.id == circuit_id)
+    pump = results.circuits[circuit_id].pump
+    return Node(
+        f"{circuit.name}: flow with nothing throttled", pump.open_share * pump.flow_m3_s, "water_flow", "V",
+        formula="design flow × √(no-flow head / (network + no-flow head − pump head))",
+        numbers=f"{pump.flow_m3_s * 1000:.4g} L/s × √({NO_FLOW_HEAD * pump.head_pa / 1000:.4g} / ({pump.network_head_pa / 1000:.4g} + "
+        f"{NO_FLOW_HEAD * pump.head_pa / 1000:.4g} − {pump.head_pa / 1000:.4g}))",
+        source="both curves with the square of the flow",
+        inputs=(Node("Network at design flow", pump.network_head_pa, "head"), pump_head(results, circuit_id)),
     )  # fmt: skip

@@ -6,7 +6,7 @@ import { useResults, type ResultsAnswer } from "@/results/store";
 import { KINDS } from "./fields";
 import type { Change, Kind, Kinds } from "./types";
 
-interface Applied {
+export interface Applied {
   version: number;
   objects: { changed: Record<string, { id: string }[]>; gone: Record<string, string[]> };
   /** None while others keep the calculation busy, and where it failed: then `calculation_fault` is its number. */

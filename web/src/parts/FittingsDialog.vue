@@ -38,12 +38,14 @@ function sourceOf(part: Part): string {
   return fitting.multiple ? `${fitting.multiple} f, ${fitting.source}` : fitting.source;
 }
 const ratio = (value: number | undefined) => (value === undefined ? "" : format(value, "ratio", view.system));
-/** Of all fittings and what is entered as a sum. */
+/** Of all fittings and what is entered as a sum; not told while a fitting's figure is not known. */
 const total = computed(() =>
-  parts.value.reduce(
-    (sum, part, at) => sum + part.count * (found.value?.coefficients[at] ?? 0),
-    props.section.loss_coefficient,
-  ),
+  found.value?.coefficients.length !== parts.value.length
+    ? undefined
+    : parts.value.reduce(
+        (sum, part, at) => sum + part.count * (found.value?.coefficients[at] ?? 0),
+        props.section.loss_coefficient,
+      ),
 );
 
 function save(fittings: Part[], what: string): Promise<void> {
@@ -143,7 +145,7 @@ async function remove(at: number): Promise<void> {
       }}<template v-if="section.loss_coefficient">
         and {{ ratio(section.loss_coefficient) }} entered as a sum</template
       >:
-      <strong>{{ of === "duct" ? "ΣC" : "Σζ" }} {{ ratio(total) }}</strong>
+      <strong>{{ of === "duct" ? "ΣC" : "Σζ" }} {{ ratio(total) || "follows with the results" }}</strong>
       <template v-if="of === 'pipe'">, of flow and return together</template>
     </p>
     <template #actions>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 /** What can be bought: the kit list takes the smallest row that covers a duty. */
 import { sendFile } from "@/api/files";
-import { newId, useDocument } from "@/document/store";
+import { newId, useDocument, type Applied } from "@/document/store";
 import type { CatalogueRow } from "@/document/types";
 import DataGrid from "@/parts/DataGrid.vue";
 import { column } from "@/parts/declared";
@@ -88,9 +88,15 @@ async function remove(): Promise<void> {
 /** A file's rows take the place of those of the same items. */
 async function read(file: File): Promise<void> {
   try {
-    await doc.applied(() =>
-      sendFile(`/api/projects/${doc.projectId}/catalogue`, file, { base_version: String(doc.version) }),
-    );
+    await doc.applied(async () => {
+      const told = await sendFile<Applied>(`/api/projects/${doc.projectId}/catalogue`, file, {
+        base_version: String(doc.version),
+      });
+      // What the file brought is shown, also where it is of another item.
+      const first = told.objects.changed["catalogue_row"]?.[0] as unknown as CatalogueRow | undefined;
+      if (first) item.value = first.item;
+      return told;
+    });
   } catch (error) {
     doc.message = error instanceof Error ? error.message : String(error);
   }

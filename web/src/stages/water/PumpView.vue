@@ -73,7 +73,12 @@ const names = computed(() =>
           :explain="{ quantity: 'pump_head', subject: circuit.id }"
         />; calculated <Figure :value="pump.calculated_head_pa" quantity="head" />, of it the network
         <Figure :value="pump.network_head_pa" quantity="head" />. With nothing throttled
-        <Figure :value="pump.open_share * pump.flow_m3_s" quantity="water_flow" /> flow.
+        <Figure
+          :value="pump.open_share * pump.flow_m3_s"
+          quantity="water_flow"
+          :explain="{ quantity: 'pump_open_flow', subject: circuit.id }"
+        />
+        flow.
       </p>
       <v-table class="plain" density="compact" aria-label="Part load">
         <thead>
@@ -97,7 +102,10 @@ const names = computed(() =>
               <Figure
                 :value="point.electrical_w"
                 quantity="power"
-                :explain="point.share === 1 ? { quantity: 'pump_power', subject: circuit.id } : undefined"
+                :explain="{
+                  quantity: point.share === 1 ? 'pump_power' : `pump_power_${Math.round(point.share * 100)}`,
+                  subject: circuit.id,
+                }"
               />
             </td>
           </tr>
