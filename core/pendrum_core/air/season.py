@@ -18,7 +18,8 @@ from pendrum_core.quantities.constants import CP_VAPOUR, H_VAPORISATION_0C
 from pendrum_core.room.supply.served import Asked, Served, serve
 
 Array = NDArray[np.float64]
-_ROUNDS, _AT_REST, _AT_REST_K = 8, 1e-9, 1e-7
+# Temperatures as close as the walk itself brings them (walk.py): rooms are not served anew for what is left there.
+_ROUNDS, _AT_REST, _AT_REST_K = 8, 1e-9, 2e-6
 _USUAL_W = 0.008
 
 

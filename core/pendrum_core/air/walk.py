@@ -30,6 +30,7 @@ from pendrum_core.quantities.constants import CP_DRY_AIR, CP_VAPOUR, CP_WATER, H
 
 Array = NDArray[np.float64]
 _ROUNDS, _AT_REST, _AT_REST_K = 80, 1e-9, 1e-6
+_NO_FLOW = 1e-12  # kg/s, W/K
 _NONE: Array = np.zeros(0)
 TO_PLENUM, TO_OUTDOORS = "return plenum", "outdoors"
 
@@ -188,7 +189,7 @@ def walk(unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array, start: Pa
 
 
 def _over(above: Array, below: Array) -> Array:
-    return np.divide(above, below, out=np.zeros(np.broadcast(above, below).shape), where=np.asarray(below) > 1e-12)
+    return np.divide(above, below, out=np.zeros(np.broadcast(above, below).shape), where=np.asarray(below) > _NO_FLOW)
 
 
 def _secant(before: tuple[Array, Array] | None, now: Array, following: Array) -> Array:
@@ -231,16 +232,18 @@ class _Fixed:
         back = np.maximum(supply - rooms.exhaust_kg_s, 0.0) if rooms.exhaust_kg_s.any() else supply
         returned = back.sum(axis=0)
         through = supply + rooms.leak_kg_s + rooms.other_kg_s
-        moisture = rooms.latent_w / (H_VAPORISATION_0C + CP_VAPOUR * rooms.air_c)
-        some = through > 1e-12
-        follows = np.where(some, _over(supply, through), 0.0)
-        brought = rooms.leak_kg_s * outdoor_w + rooms.other_kg_s * rooms.other_w + moisture
-        own = np.where(some, _over(brought, through), outdoor_w)
         vapour = H_VAPORISATION_0C + CP_VAPOUR * rooms.air_c
+        follows = _over(supply, through)
+        brought = rooms.leak_kg_s * outdoor_w + rooms.other_kg_s * rooms.other_w + rooms.latent_w / vapour
+        own = np.divide(
+            brought, through, out=np.array(np.broadcast_to(outdoor_w, supply.shape)), where=through > _NO_FLOW
+        )
         sums = (
-            (back * follows).sum(axis=0), (back * own).sum(axis=0),
-            (back * (CP_DRY_AIR * rooms.air_c + vapour * own)).sum(axis=0), (back * vapour * follows).sum(axis=0),
-        )  # fmt: skip
+            np.einsum("r...,r...->...", back, follows),
+            np.einsum("r...,r...->...", back, own),
+            np.einsum("r...,r...->...", back, CP_DRY_AIR * rooms.air_c + vapour * own),
+            np.einsum("r...,r...,r...->...", back, vapour, follows),
+        )
         return _Fixed(
             flow, terminal, leak=flow - terminal, returned=returned, follows=follows, own=own, back_follows=_over(sums[0], returned), back_own=_over(sums[1], returned),
             heat=_over(sums[2], returned), heat_follows=_over(sums[3], returned),

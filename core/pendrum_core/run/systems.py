@@ -1,13 +1,11 @@
 """Air systems of a building, in the order in which they serve rooms.
 
-Systems that share no room stand alone and are sized beside each other. Where rooms are on two, the air that comes first counts
+Systems that share no room stand alone and are sized one by one. Where rooms are on two, the air that comes first counts
 first: make-up units, then systems that serve a room before another one. The first ones take the room as the later ones keep it,
 the later ones find the air of the first in it; a few rounds bring them together.
 """
 
-import os
 from collections.abc import Mapping, Sequence
-from concurrent.futures import ThreadPoolExecutor
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -65,8 +63,11 @@ class _Linked:
 def size_systems(loads: BuildingLoads, memory: Memory, failures: list[Failure]) -> dict[str, AirSystemResult]:
     """Results of all systems by id, those that serve rooms first before others; what cannot be sized goes to `failures`."""
     every = _linked(loads.building, loads.rooms, loads.balance)
-    waiting = [one for one in every if not _known(memory, one)]
-    for one, found in zip(waiting, _all_sized(waiting, loads.outdoors), strict=True):
+    # One after another: arrays of a system are so small that two threads wait for the interpreter more than they win.
+    for one in every:
+        if _known(memory, one):
+            continue
+        found = _sized(one, loads.outdoors)
         for system in one.systems:
             memory.systems.pop(system.id, None)
             result = found.get(system.id)
@@ -128,14 +129,6 @@ def _known(memory: Memory, one: _Linked) -> bool:
     """Whether the results of linked systems stand."""
     kept = [memory.systems.get(system.id) for system in one.systems]
     return all(k is not None and same_members(one.loads, k[1]) and k[0] == one.key for k in kept)
-
-
-def _all_sized(waiting: Sequence[_Linked], outside: Outdoors) -> list[dict[str, AirSystemResult | Failure]]:
-    """Systems sized, on all processors where there are several."""
-    if len(waiting) < 2:
-        return [_sized(one, outside) for one in waiting]
-    with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
-        return list(pool.map(lambda one: _sized(one, outside), waiting))
 
 
 def _sized(linked: _Linked, outside: Outdoors) -> dict[str, AirSystemResult | Failure]:

@@ -4,7 +4,8 @@ Asked and served differ by what the plant gives. With the room's answer K to a w
 (heat served - heat asked): nothing of the fabric has to be solved again. At every step the supply air brings
 rate (T_supply - T_room) at the temperature that it brings about itself; where the room would get warmer than its cooling set-point
 a variable flow grows, where it would get colder than its heating set-point it is heated, within limits; between the
-two it floats. The day repeats; rounds are mixed as in room/thermostat/sweep.py.
+two it floats. The day repeats. What its mean flow does is solved at once by harmonics; what is left, heat and the flow's
+changes, is found round by round, mixed as in room/thermostat/sweep.py.
 """
 
 from dataclasses import dataclass
@@ -55,8 +56,14 @@ class Served:
 
 
 @compiled
-def _law(base, k0, supply, low, high, least, most, heat_most):
-    """Rate, heat and temperature of one step from what the temperature would be without any heat in it."""
+def _law(without, answer, steady, steady_c, first, first_c, supply, low, high, least, most, heat_most):
+    """Rate, heat and temperature of one step: from what the temperature would be with a steady flow of air alone, and the answer.
+
+    Air that comes first is part of what the room is, for the air that comes after it.
+    """
+    damped = 1.0 + answer * (first - steady)
+    base = (without + answer * (first * first_c - steady * steady_c)) / damped
+    k0 = answer / damped
     air = (base + k0 * least * supply) / (1.0 + k0 * least)
     if air > high and most > least and supply < high:
         rate = min(most, (base - high) / (k0 * (high - supply)))
@@ -68,37 +75,51 @@ def _law(base, k0, supply, low, high, least, most, heat_most):
 
 
 @compiled
-def _serve(answer, heat, air, low, high, least, most, supply, heat_most, first, first_c, rate, given, served, settled):
-    rooms, days = air.shape[0], air.shape[1]
+def _serve(
+    answer,
+    without,
+    low,
+    high,
+    least,
+    most,
+    supply,
+    heat_most,
+    first,
+    first_c,
+    taken,
+    taken_c,
+    rate,
+    given,
+    served,
+    settled,
+):
+    rooms, days = without.shape[0], without.shape[1]
     powers, residuals = np.empty((_DEPTH + 1, _STEPS)), np.empty((_DEPTH + 1, _STEPS))
     temperatures = np.empty((_DEPTH + 1, _STEPS))
     before, t = np.empty(_STEPS), np.empty(_STEPS)
     for room in range(rooms):
         k = np.concatenate((answer[room], answer[room]))
         k0, lasting = k[0], answer[room].sum()
+        steady = taken[room]
         q = np.empty(_STEPS)
         for day in range(days):
-            # To begin with, what changed in the month before; in the first, what would come of it if each step lasted for ever.
-            if day > 0:
+            # To begin with, what it was in the month before; in the first, what would come of it if each step lasted for ever.
+            if day == 0:
                 for s in range(_STEPS):
-                    q[s] += heat[room, day, s] - heat[room, day - 1, s]
-            else:
-                for s in range(_STEPS):
-                    base = air[room, day, s] - lasting * heat[room, day, s]
-                    fixed, fixed_c = first[room, day, s], first_c[room, day, s]
-                    damped = 1.0 + lasting * fixed
                     r, h, x = _law(
-                        (base + lasting * fixed * fixed_c) / damped, lasting / damped, supply[room, day, s],
-                        low[room, day, s], high[room, day, s], least[room, day, s], most[room, day, s],
-                        heat_most[room, day, s],
+                        without[room, day, s], lasting, steady, taken_c[room, day, s], first[room, day, s],
+                        first_c[room, day, s], supply[room, day, s], low[room, day, s], high[room, day, s],
+                        least[room, day, s], most[room, day, s], heat_most[room, day, s],
                     )  # fmt: skip
-                    q[s] = r * (supply[room, day, s] - x) + h + fixed * (fixed_c - x)
-            t[:] = air[room, day]
+                    q[s] = (x - without[room, day, s]) / lasting
+            t[:] = without[room, day]
             for s in range(_STEPS):
-                change = q[s] - heat[room, day, s]
-                ahead = k[_STEPS - s : 2 * _STEPS - s]
-                for j in range(_STEPS):
-                    t[j] += change * ahead[j]
+                if abs(q[s]) * lasting > _SETTLED_K:
+                    ahead = k[_STEPS - s : 2 * _STEPS - s]
+                    for j in range(_STEPS):
+                        t[j] += q[s] * ahead[j]
+                else:
+                    q[s] = 0.0
             count = 0
             done = False
             for _ in range(_ROUNDS):
@@ -106,15 +127,13 @@ def _serve(answer, heat, air, low, high, least, most, supply, heat_most, first, 
                 largest = 0.0
                 for s in range(_STEPS):
                     base = t[s] - k0 * q[s]
-                    # Air that comes first is part of what the room is, for the air that comes after it.
-                    fixed, fixed_c = first[room, day, s], first_c[room, day, s]
-                    damped = 1.0 + k0 * fixed
                     r, h, x = _law(
-                        (base + k0 * fixed * fixed_c) / damped, k0 / damped, supply[room, day, s], low[room, day, s],
-                        high[room, day, s], least[room, day, s], most[room, day, s], heat_most[room, day, s],
+                        base, k0, steady, taken_c[room, day, s], first[room, day, s], first_c[room, day, s],
+                        supply[room, day, s], low[room, day, s], high[room, day, s], least[room, day, s],
+                        most[room, day, s], heat_most[room, day, s],
                     )  # fmt: skip
                     rate[room, day, s], given[room, day, s] = r, h
-                    change = r * (supply[room, day, s] - x) + h + fixed * (fixed_c - x) - q[s]
+                    change = (x - base) / k0 - q[s]
                     # Told in kelvin that last: what a change would come to if it stayed.
                     largest = max(largest, abs(change) * lasting)
                     if abs(change) * k0 > 1e-10:
@@ -153,20 +172,43 @@ def serve(
     shape = asked.air_c.shape
     rate, given, served = np.zeros(shape), np.zeros(shape), np.zeros(shape)
     settled = np.ones(shape[0], dtype=np.bool_)
-    arrays = [
+    least, most, supply, heat_most, first, first_at, low, high = (
         np.ascontiguousarray(np.broadcast_to(values, shape), dtype=np.float64)
-        for values in (
-            asked.heat_w,
-            asked.air_c,
-            asked.low_c,
-            asked.high_c,
-            least_w_k,
-            most_w_k,
-            supply_c,
-            heat_most_w,
-            first_w_k,
-            first_c,
-        )
-    ]
-    _serve(np.ascontiguousarray(asked.answer), *arrays, rate, given, served, settled)
+        for values in (least_w_k, most_w_k, supply_c, heat_most_w, first_w_k, first_c, asked.low_c, asked.high_c)
+    )
+    flow = least + first
+    steady = flow.mean(axis=(1, 2))
+    mixed = np.divide(least * supply + first * first_at, flow, out=np.array(supply), where=flow > 0.0)
+    answer, without = _with_steady_air(asked, steady, mixed)
+    _serve(
+        answer,
+        without,
+        low,
+        high,
+        least,
+        most,
+        supply,
+        heat_most,
+        first,
+        first_at,
+        steady,
+        mixed,
+        rate,
+        given,
+        served,
+        settled,
+    )
     return Served(rate, given, served, settled)
+
+
+def _with_steady_air(asked: Asked, rate_w_k: Array, supply_c: Array) -> tuple[Array, Array]:
+    """The rooms' answers with a steady flow of air in them, (R, 144), and their air with it and no other heat, (R, D, 144).
+
+    A day that repeats, with a flow that does not change, is solved at once by its harmonics: with the air at x and its answer K,
+    x = asked + K (rate (supply - x) - heat asked), so x = (asked + K (rate supply - heat asked)) / (1 + rate K) at each harmonic.
+    """
+    k = np.fft.rfft(asked.answer, axis=-1)
+    damped = 1.0 + rate_w_k[:, None] * k
+    heat = np.fft.rfft(rate_w_k[:, None, None] * supply_c - asked.heat_w, axis=-1)
+    without = (np.fft.rfft(asked.air_c, axis=-1) + k[:, None] * heat) / damped[:, None]
+    return np.fft.irfft(k / damped, _STEPS, axis=-1), np.fft.irfft(without, _STEPS, axis=-1)
