@@ -7,13 +7,7 @@ Every function works on arrays of any shape and broadcasts.
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from pendrum_core.quantities.constants import (
-    CP_DRY_AIR,
-    CP_VAPOUR,
-    H_VAPORISATION_0C,
-    KELVIN,
-    R_DRY_AIR,
-)
+from pendrum_core.quantities.constants import CP_DRY_AIR, CP_VAPOUR, H_VAPORISATION_0C, KELVIN, R_DRY_AIR
 
 Array = NDArray[np.float64]
 MASS_RATIO = 0.621945

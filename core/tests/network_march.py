@@ -48,11 +48,17 @@ class Network:
         faces_only = {other for _, other in self.shared}
         self.rooms = [
             PlainRoom(
-                replace(room, elements=tuple(
-                    replace(e, layers=()) if (room.id, i) in faces_only else e for i, e in enumerate(room.elements)
-                )), outside, seconds,
-            ) for room in rooms
-        ]  # fmt: skip
+                replace(
+                    room,
+                    elements=tuple(
+                        replace(e, layers=()) if (room.id, i) in faces_only else e for i, e in enumerate(room.elements)
+                    ),
+                ),
+                outside,
+                seconds,
+            )
+            for room in rooms
+        ]
         self.offsets = np.cumsum([0, *(len(room.heat) for room in self.rooms)])
         size = self.offsets[-1]
         matrix, heat = np.zeros((size, size)), np.concatenate([room.heat for room in self.rooms])
@@ -120,10 +126,12 @@ class Network:
                 drives[step, start : air_at[-1] + 1] = room._drive(month, step, winter)
         at_once = [self._at_once(air, weight) for air, weight in zip(air_at, weights, strict=True)]
         to_end = weights @ self.driven[:, air_at]
-        temperature = np.concatenate([
-            np.full(len(room.heat), room.subject.heating_setpoint_c if winter else room.subject.cooling_setpoint_c)
-            for room in self.rooms
-        ])  # fmt: skip
+        temperature = np.concatenate(
+            [
+                np.full(len(room.heat), room.subject.heating_setpoint_c if winter else room.subject.cooling_setpoint_c)
+                for room in self.rooms
+            ]
+        )
         out = np.zeros((5, count, 144))
         for _ in range(days):
             for step in range(144):

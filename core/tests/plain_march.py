@@ -110,10 +110,15 @@ class PlainRoom:
         return -plant
 
     def run(
-        self, month: int, plant: Callable[[int, float, float], float], days: int = 40, winter: bool = False,
-        radiant_weight: float = 0.0, drawn: Callable[[int, float], float] = lambda _, air_c: 0.0,
+        self,
+        month: int,
+        plant: Callable[[int, float, float], float],
+        days: int = 40,
+        winter: bool = False,
+        radiant_weight: float = 0.0,
+        drawn: Callable[[int, float], float] = lambda _, air_c: 0.0,
         radiant_plant: float = 0.0,
-    ) -> tuple[np.ndarray, np.ndarray, np.ndarray]:  # fmt: skip
+    ) -> tuple[np.ndarray, np.ndarray, np.ndarray]:
         """The last of some days: plant power, mean and last air temperature of every step, (144,) each.
 
         `plant(step, sensed, answer)` is told the sensed temperature without plant and what one watt adds to it;

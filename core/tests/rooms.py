@@ -28,16 +28,36 @@ def room(
     glass = (Layer("glass", plain_resistance_m2k_w=GLASS.resistance_m2k_w),)
     outer = Boundary("outdoors", 90.0, azimuth % 360.0, 0.6)
     return Room(
-        id=name, number=name, name=name, floor_area_m2=20.0 * scale, volume_m3=60.0 * scale,
+        id=name,
+        number=name,
+        name=name,
+        floor_area_m2=20.0 * scale,
+        volume_m3=60.0 * scale,
         elements=(
             Element("w1", "wall", "walls", 10.0 * scale, WALL, 2.5, outer),
-            Element("w2", "wall", "walls", 12.0 * scale, WALL, 2.5, Boundary("outdoors", 90.0, (azimuth + 90) % 360, 0.6)),
+            Element(
+                "w2", "wall", "walls", 12.0 * scale, WALL, 2.5, Boundary("outdoors", 90.0, (azimuth + 90) % 360, 0.6)
+            ),
             Element("win", "window", "windows", 4.0 * scale, glass, 2.5, outer),
-            Element("floor", "floor", "floors", 20.0 * scale, SLAB, 0.7,
-                    Boundary("temperature", 180.0, temperature_c=12.0, extra_resistance_m2k_w=2.0)),
+            Element(
+                "floor",
+                "floor",
+                "floors",
+                20.0 * scale,
+                SLAB,
+                0.7,
+                Boundary("temperature", 180.0, temperature_c=12.0, extra_resistance_m2k_w=2.0),
+            ),
             Element("ceiling", "ceiling", "neighbours", 20.0 * scale, SLAB, 5.0, Boundary("adiabatic")),
-            Element("n", "neighbour", "neighbours", 9.0 * scale, WALL, 2.5,
-                    Boundary("difference", extra_resistance_m2k_w=0.13, cooling_difference_k=4.0, heating_difference_k=8.0)),
+            Element(
+                "n",
+                "neighbour",
+                "neighbours",
+                9.0 * scale,
+                WALL,
+                2.5,
+                Boundary("difference", extra_resistance_m2k_w=0.13, cooling_difference_k=4.0, heating_difference_k=8.0),
+            ),
         ),
         windows=(SunWindow("win", "window", GLASS, 4.0 * scale, 90.0, azimuth % 360.0),),
         gains=(
@@ -45,6 +65,11 @@ def room(
             Gain("lights", 160.0 * scale, 0.0, 0.5, DAY),
             Gain("equipment", 240.0 * scale, 30.0 * scale, 0.3, DAY),
         ),
-        infiltration_m3_s=0.006 * scale, direct_outdoor_air_m3_s=0.0, heating_setpoint_c=20.0, cooling_setpoint_c=24.0,
-        heated=True, cooled=cooled, capacity_j_k=280_000.0 * scale,
-    )  # fmt: skip
+        infiltration_m3_s=0.006 * scale,
+        direct_outdoor_air_m3_s=0.0,
+        heating_setpoint_c=20.0,
+        cooling_setpoint_c=24.0,
+        heated=True,
+        cooled=cooled,
+        capacity_j_k=280_000.0 * scale,
+    )

@@ -10,13 +10,7 @@ from scipy.integrate import solve_ivp
 from pendrum_core.model.hot_water import Collector, Draw, HotWaterStore
 from pendrum_core.model.year import always
 from pendrum_core.schedule.pattern import DayPattern, constant
-from pendrum_core.water.hot_water import (
-    VOLUMES_L,
-    daily_heat_j,
-    heat_j_per_litre,
-    size_hot_water,
-    standing_w,
-)
+from pendrum_core.water.hot_water import VOLUMES_L, daily_heat_j, heat_j_per_litre, size_hot_water, standing_w
 from pendrum_core.year.hot_water import hot_water_year, hourly_draw, march_tanks, saved_share
 
 KWH = 3.6e6

@@ -13,12 +13,7 @@ from pendrum_core.fabric.layers import total_resistance
 from pendrum_core.model.building import Building, Group
 from pendrum_core.model.rooms import CATEGORIES, Room, Shading
 from pendrum_core.room.balance.outdoors import outdoors
-from pendrum_core.room.outcome.chunk import (
-    TOLERANCE,
-    calculate_chunk,
-    differs_in_gains_only,
-    recalculate_gains,
-)
+from pendrum_core.room.outcome.chunk import TOLERANCE, calculate_chunk, differs_in_gains_only, recalculate_gains
 from pendrum_core.room.outcome.together import group_day_w
 from pendrum_core.run import Memory, calculate
 from pendrum_core.schedule.pattern import step_averages
@@ -71,12 +66,7 @@ class AgainstOtherMeans(unittest.TestCase):
 
 class Invariants(unittest.TestCase):
     @settings(max_examples=15, deadline=None)
-    @given(
-        azimuth=st.floats(0, 359),
-        scale=st.floats(0.2, 20),
-        people=st.floats(0, 5000),
-        cooled=st.booleans(),
-    )
+    @given(azimuth=st.floats(0, 359), scale=st.floats(0.2, 20), people=st.floats(0, 5000), cooled=st.booleans())
     def test_parts_add_up_and_balance_closes(self, azimuth: float, scale: float, people: float, cooled: bool) -> None:
         found = calculate_chunk([room("a", azimuth, cooled, scale, people)], OUTSIDE)[0]
         self.assertLess(found.split_error, TOLERANCE)

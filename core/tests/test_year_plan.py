@@ -69,10 +69,7 @@ class Days(unittest.TestCase):
 class DesignDays(unittest.TestCase):
     def test_busiest_weekday(self) -> None:
         """A fair on Sundays is larger, and does not count; August is shut."""
-        rules = (
-            Rule((1, 1), (12, 31), (False,) * 6 + (True, False), "fair"),
-            Rule((8, 1), (8, 31), EVERY, "shut"),
-        )
+        rules = (Rule((1, 1), (12, 31), (False,) * 6 + (True, False), "fair"), Rule((8, 1), (8, 31), EVERY, "shut"))
         plan = YearPlan((("day", DAY), ("fair", FULL), ("shut", HALF)), "day", rules)
         self.assertEqual(plan.busiest(2027, frozenset()), "shut" if daily_sum(HALF) > daily_sum(DAY) else "day")
         self.assertEqual(plan.busiest(2027, frozenset(), 8), "shut")

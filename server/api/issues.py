@@ -42,8 +42,12 @@ def choices(request: HttpRequest) -> Any:
 
 @router.get("/projects/{project_id}/report.html", operation_id="report_preview")
 def report(
-    request: HttpRequest, project_id: str, parts: Annotated[list[str], Query()], system: Literal["SI", "IP"] = "SI", page: str = "A4"
-) -> HttpResponse:  # fmt: skip
+    request: HttpRequest,
+    project_id: str,
+    parts: Annotated[list[str], Query()],
+    system: Literal["SI", "IP"] = "SI",
+    page: str = "A4",
+) -> HttpResponse:
     """The pages of a report as they would be issued now."""
     told = preview(project_of(request, project_id), {"parts": parts, "system": system, "page": page}, kept_year)
     return HttpResponse(told, content_type="text/html; charset=utf-8")
@@ -62,10 +66,20 @@ def issues(request: HttpRequest, project_id: str) -> Any:
     """Issues of a project and its options, the last first."""
     home = project_of(request, project_id).home
     return [
-        {"id": one.id, "number": one.number, "at": one.at.isoformat(), "author": one.author.get_username(), "purpose": one.purpose,
-         "remarks": one.remarks, "option": one.option, "version": one.version, "asked": one.asked, "files": one.files}
+        {
+            "id": one.id,
+            "number": one.number,
+            "at": one.at.isoformat(),
+            "author": one.author.get_username(),
+            "purpose": one.purpose,
+            "remarks": one.remarks,
+            "option": one.option,
+            "version": one.version,
+            "asked": one.asked,
+            "files": one.files,
+        }
         for one in home.issues.select_related("author")
-    ]  # fmt: skip
+    ]
 
 
 def _issue(request: HttpRequest, project_id: str, issue_id: str) -> Issue:

@@ -76,12 +76,16 @@ def _option(request: HttpRequest, identity: str) -> Project:
 
 def _told(option: Project) -> dict[str, Any]:
     return {
-        "id": option.id, "name": option.name, "remarks": option.remarks, "capital": option.capital,
+        "id": option.id,
+        "name": option.name,
+        "remarks": option.remarks,
+        "capital": option.capital,
         "differences": sum(
             len(entry.get("fields", {})) if entry["op"] == "set" else 1
-            for entries in option.layer.values() for entry in entries.values()
+            for entries in option.layer.values()
+            for entry in entries.values()
         ),
-    }  # fmt: skip
+    }
 
 
 @router.get("/projects/{project_id}/options", response=OptionsOut, operation_id="options")
@@ -197,8 +201,12 @@ def _year(project: Project, document: Document) -> dict[str, Any] | None:
 
 @router.get("/projects/{project_id}/compare", response=ComparisonOut, operation_id="compare")
 def compare(
-    request: HttpRequest, project_id: str, options: Annotated[list[str], Query()], kind: Literal["room", "group"] = "group", subject: str = "building"
-) -> Any:  # fmt: skip
+    request: HttpRequest,
+    project_id: str,
+    options: Annotated[list[str], Query()],
+    kind: Literal["room", "group"] = "group",
+    subject: str = "building",
+) -> Any:
     """The base and some of its options side by side, in the order in which they are named; loads by source of a room or group."""
     base = _base(request, project_id)
     wanted = list(dict.fromkeys(options))

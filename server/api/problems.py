@@ -17,9 +17,16 @@ from projects.errors import FieldFault, Refused
 from projects.models import Project
 
 _STATUS = {
-    "invalid": 422, "conflict": 409, "in_use": 409, "nothing": 409, "not_found": 404, "busy": 503, "forbidden": 403, "sign_in": 401,
+    "invalid": 422,
+    "conflict": 409,
+    "in_use": 409,
+    "nothing": 409,
+    "not_found": 404,
+    "busy": 503,
+    "forbidden": 403,
+    "sign_in": 401,
     "too_often": 429,
-}  # fmt: skip
+}
 _log = logging.getLogger("pendrum.requests")
 BUSY_S = 2  # after which a request that met a busy database may be tried again
 

@@ -57,10 +57,14 @@ def year(request: HttpRequest, project_id: str) -> Any:
     last = runs.defer("result").first()
     under_way = last if last is not None and last.state in (*Task.OPEN, Task.FAILED) else None
     summary, told = kept_year(project, load_document(project))
-    return answer({
-        "summary": summary, "stale": summary is not None and summary["version"] != project.version, "bills": list(told),
-        "task": under_way and TaskOut.from_orm(under_way).dict(),
-    })  # fmt: skip
+    return answer(
+        {
+            "summary": summary,
+            "stale": summary is not None and summary["version"] != project.version,
+            "bills": list(told),
+            "task": under_way and TaskOut.from_orm(under_way).dict(),
+        }
+    )
 
 
 def _course(request: HttpRequest, project_id: str, name: str) -> Any:
@@ -84,9 +88,13 @@ def series(request: HttpRequest, project_id: str, name: str) -> Any:
 
 @router.get("/projects/{project_id}/year/series.csv", operation_id="year_series_csv")
 def series_csv(
-    request: HttpRequest, project_id: str, name: str, interval: Interval = "hour", system: Literal["SI", "IP"] = "SI",
+    request: HttpRequest,
+    project_id: str,
+    name: str,
+    interval: Interval = "hour",
+    system: Literal["SI", "IP"] = "SI",
     energy: EnergyUnit | None = None,
-) -> HttpResponse:  # fmt: skip
+) -> HttpResponse:
     """One course as CSV: means over the interval in the units asked for, or the energy of a power."""
     values = np.asarray(_course(request, project_id, name), dtype=float)
     told = course_csv(name, values, _latest(request, project_id).result["year"], interval, system, energy)

@@ -49,7 +49,7 @@ _FIGURES: tuple[tuple[str, str, str, str, Read], ...] = (
     ("duct_section", "Ducts and pipes", "diameter", "diameter", _at("diameter_m")),
     ("pipe_section", "Ducts and pipes", "diameter", "diameter", _at("diameter_m")),
     ("kit", "Kit", "duty", "", _at("duty")),
-)  # fmt: skip
+)
 
 
 def side_by_side(documents: Mapping[str, Document], subject: tuple[str, str] = ("group", "building")) -> dict[str, Any]:
@@ -121,12 +121,22 @@ def figures_beside(
                 same += 1
                 continue
             record = next(record for record in there if record is not None)
-            rows.append({
-                "group": group, "kind": kind, "id": identity, "name": _name(kind, identity, record, named),
-                "figure": figure, "quantity": quantity or record["duty_quantity"], "values": values,
-                "notes": [None if r is None else r["size"] for r in there] if kind in ("duct_section", "pipe_section", "kit")
-                else [_when(r) for r in there] if kind in ("room", "group") and figure == "cooling" else None,
-            })  # fmt: skip
+            rows.append(
+                {
+                    "group": group,
+                    "kind": kind,
+                    "id": identity,
+                    "name": _name(kind, identity, record, named),
+                    "figure": figure,
+                    "quantity": quantity or record["duty_quantity"],
+                    "values": values,
+                    "notes": [None if r is None else r["size"] for r in there]
+                    if kind in ("duct_section", "pipe_section", "kit")
+                    else [_when(r) for r in there]
+                    if kind in ("room", "group") and figure == "cooling"
+                    else None,
+                }
+            )
     return rows, same
 
 
@@ -140,8 +150,16 @@ def inputs_between(before: Mapping[str, Iterable[Row]], document: Document) -> l
             was, row = old.get(identity), now.get(identity)
             if was is None or row is None:
                 thing = row or was or {}
-                found.append({"kind": kind, "name": name_of(thing), "field": "", "op": "added" if was is None else "removed",
-                              "before": "", "after": ""})  # fmt: skip
+                found.append(
+                    {
+                        "kind": kind,
+                        "name": name_of(thing),
+                        "field": "",
+                        "op": "added" if was is None else "removed",
+                        "before": "",
+                        "after": "",
+                    }
+                )
                 continue
             found += [
                 {

@@ -10,13 +10,27 @@ from projects.resolver import effective_values
 from projects.rows import Document
 
 _STAGE = {
-    "site": "place", "project": "place", "surface": "rooms", "opening": "rooms", "room": "rooms", "air_system": "air",
-    "duct_section": "air", "extract": "air", "transfer": "air", "circuit": "water", "plant_unit": "water", "hot_water": "water", "pipe_section": "water",
-}  # fmt: skip
+    "site": "place",
+    "project": "place",
+    "surface": "rooms",
+    "opening": "rooms",
+    "room": "rooms",
+    "air_system": "air",
+    "duct_section": "air",
+    "extract": "air",
+    "transfer": "air",
+    "circuit": "water",
+    "plant_unit": "water",
+    "hot_water": "water",
+    "pipe_section": "water",
+}
 _BY_USE = {
-    "people": "people_per_m2", "lights": "lights_w_m2", "equipment": "equipment_w_m2",
-    "infiltration": "infiltration_ach", "outdoor_air": "",
-}  # fmt: skip
+    "people": "people_per_m2",
+    "lights": "lights_w_m2",
+    "equipment": "equipment_w_m2",
+    "infiltration": "infiltration_ach",
+    "outdoor_air": "",
+}
 
 
 def working(results: BuildingResults, document: Document, quantity: str, subject: str) -> dict[str, Any]:
@@ -32,9 +46,14 @@ def working(results: BuildingResults, document: Document, quantity: str, subject
 
 # Where a use has a name of its own for what the core calls otherwise.
 _OF_USE = {
-    "people": "people_value", "lights": "lights_value", "equipment": "equipment_value", "outdoor_air": "air_per_person_m3_s",
-    "people_radiant": "people_radiant_share", "lights_radiant": "lights_radiant_share", "equipment_radiant": "equipment_radiant_share",
-}  # fmt: skip
+    "people": "people_value",
+    "lights": "lights_value",
+    "equipment": "equipment_value",
+    "outdoor_air": "air_per_person_m3_s",
+    "people_radiant": "people_radiant_share",
+    "lights_radiant": "lights_radiant_share",
+    "equipment_radiant": "equipment_radiant_share",
+}
 
 
 def _add_origins(node: dict[str, Any], document: Document) -> None:

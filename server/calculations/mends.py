@@ -66,10 +66,7 @@ def _sized_section(document: Document, snag: Snag) -> Mend | None:
 
 def _no_pipe(document: Document, snag: Snag) -> Mend:
     ends = [row["id"] for row in document.of("pipe_section").values() if row["room"] == snag.id]
-    return Mend(
-        "Remove its pipe section",
-        tuple(_delete("pipe_section", end) for end in ends),
-    )
+    return Mend("Remove its pipe section", tuple(_delete("pipe_section", end) for end in ends))
 
 
 def _inherited_set_points(document: Document, snag: Snag) -> Mend | None:

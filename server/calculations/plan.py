@@ -123,10 +123,16 @@ def surface_fields(face: Face, numbers: Mapping[str, str]) -> dict[str, Any]:
     """A face as the fields of a surface."""
     role, boundary, name = _SURFACES[face.kind]
     fields: dict[str, Any] = {
-        "room": face.room, "name": name.format(numbers.get(face.neighbour or "", "")), "role": role, "boundary": boundary,
-        "area_m2": face.area_m2, "tilt_deg": face.tilt_deg, "azimuth_deg": face.azimuth_deg, "plan_key": face.key,
+        "room": face.room,
+        "name": name.format(numbers.get(face.neighbour or "", "")),
+        "role": role,
+        "boundary": boundary,
+        "area_m2": face.area_m2,
+        "tilt_deg": face.tilt_deg,
+        "azimuth_deg": face.azimuth_deg,
+        "plan_key": face.key,
         "plan_area_m2": face.area_m2,
-    }  # fmt: skip
+    }
     if face.neighbour is not None:
         fields["neighbour"] = face.neighbour
     if face.kind == "ground_floor":

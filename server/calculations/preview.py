@@ -19,6 +19,4 @@ def _peaks(results: BuildingLoads) -> dict[str, Any]:
 def compared(before: Document, after: Document, touched: int) -> dict[str, Any]:
     """Peaks of the building as it is, and as it would be."""
     old, new = tried(before, after)
-    return {
-        "before": _peaks(old), "after": _peaks(new), "touched": touched, "rooms_calculated": new.rooms_calculated,
-    }  # fmt: skip
+    return {"before": _peaks(old), "after": _peaks(new), "touched": touched, "rooms_calculated": new.rooms_calculated}

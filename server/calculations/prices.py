@@ -19,10 +19,20 @@ def priced(document: Document, kit: Mapping[str, Mapping[str, Any]]) -> dict[str
         key = (item["item"], item["size"])
         row = prices.get(key) or prices.get((item["item"], ""))
         duty = shown(item["duty"], item["duty_quantity"], "SI") if item["duty_quantity"] else 0.0
-        line = lines.setdefault(key, {
-            "item": key[0], "size": key[1], "count": 0, "duty": 0.0, "unit": unit(item["duty_quantity"], "SI") if item["duty_quantity"] else "",
-            "price": row["id"] if row else None, "each": row["each"] if row else None, "per_unit": row["per_unit"] if row else None, "total": None,
-        })  # fmt: skip
+        line = lines.setdefault(
+            key,
+            {
+                "item": key[0],
+                "size": key[1],
+                "count": 0,
+                "duty": 0.0,
+                "unit": unit(item["duty_quantity"], "SI") if item["duty_quantity"] else "",
+                "price": row["id"] if row else None,
+                "each": row["each"] if row else None,
+                "per_unit": row["per_unit"] if row else None,
+                "total": None,
+            },
+        )
         line["count"] += 1
         line["duty"] += duty
         if row is not None:

@@ -11,10 +11,6 @@ def proof_book() -> list[dict[str, Any]]:
     """Every entry with its difference and how much of its bound that takes up."""
     return [
         vars(entry)
-        | {
-            "difference": entry.difference,
-            "share_of_bound": abs(entry.difference) / entry.within,
-            "holds": entry.holds,
-        }
+        | {"difference": entry.difference, "share_of_bound": abs(entry.difference) / entry.within, "holds": entry.holds}
         for entry in proof()
     ]

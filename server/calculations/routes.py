@@ -55,10 +55,15 @@ def proposed_sections(
     made: list[Change] = []
     for place, leg in enumerate(legs):
         fields: dict[str, Any] = {
-            _OWNER[kind]: owner, "name": _name(document, leg, place), "position": float(place), "length_m": round(leg.length_m, 2),
-            "parent": None if leg.parent is None else ids[leg.parent], "fittings": _fittings(kind, leg),
-            "level": leg.level, "course_m": [[round(x, 3), round(y, 3)] for x, y in leg.course],
-        }  # fmt: skip
+            _OWNER[kind]: owner,
+            "name": _name(document, leg, place),
+            "position": float(place),
+            "length_m": round(leg.length_m, 2),
+            "parent": None if leg.parent is None else ids[leg.parent],
+            "fittings": _fittings(kind, leg),
+            "level": leg.level,
+            "course_m": [[round(x, 3), round(y, 3)] for x, y in leg.course],
+        }
         if leg.end is not None:
             fields |= _end(document, kind, leg.end, old.get(leg.end))
         made.append({"op": "create", "kind": kind, "id": ids[place], "fields": fields})

@@ -132,9 +132,17 @@ def _empty_roles(look: Lookups) -> list[Snag]:
         if kit is None or kit[role] is None:
             what = role.replace("_", " ")
             identity = kit["id"] if kit else ""
-            snags.append(Snag(STOPS, f"kit_{role}", kind="kit", id=identity, stage="fabric",
-                              sentence=f"The fabric kit has nothing for {what}; {count} in the building rely on it.",
-                              way_out=f"choose one for {what}"))  # fmt: skip
+            snags.append(
+                Snag(
+                    STOPS,
+                    f"kit_{role}",
+                    kind="kit",
+                    id=identity,
+                    stage="fabric",
+                    sentence=f"The fabric kit has nothing for {what}; {count} in the building rely on it.",
+                    way_out=f"choose one for {what}",
+                )
+            )
     return snags
 
 
@@ -149,8 +157,17 @@ def _option_snags(document: Document) -> list[Snag]:
             sentence = f"{what}: the base has removed what this option sets to {one.value}."
         else:
             sentence = f"{what}: this option says {one.value}; the base has changed it from {one.was} to {one.base}."
-        snags.append(Snag(DOUBTFUL, f"option_{one.field}", kind=one.kind, id=one.id, stage="compare", sentence=sentence,
-                          way_out="keep the option's value or take the base's, under Compare, Differences"))  # fmt: skip
+        snags.append(
+            Snag(
+                DOUBTFUL,
+                f"option_{one.field}",
+                kind=one.kind,
+                id=one.id,
+                stage="compare",
+                sentence=sentence,
+                way_out="keep the option's value or take the base's, under Compare, Differences",
+            )
+        )
     return snags
 
 
@@ -160,9 +177,17 @@ def _duplicate_numbers(document: Document) -> list[Snag]:
     for room in document.of("room").values():
         first = seen.setdefault(room["number"], room)
         if first is not room:
-            snags.append(Snag(DOUBTFUL, "duplicate_number", kind="room", id=room["id"], stage="rooms",
-                              sentence=f"{room['name']} and {first['name']} both have the number {room['number']}.",
-                              way_out="give one of them another number"))  # fmt: skip
+            snags.append(
+                Snag(
+                    DOUBTFUL,
+                    "duplicate_number",
+                    kind="room",
+                    id=room["id"],
+                    stage="rooms",
+                    sentence=f"{room['name']} and {first['name']} both have the number {room['number']}.",
+                    way_out="give one of them another number",
+                )
+            )
     return snags
 
 
@@ -223,12 +248,18 @@ def _transfer_snags(document: Document) -> list[Snag]:
     """Transfers without the room that they come from."""
     rooms = document.of("room")
     return [
-        Snag(DOUBTFUL, "transfer_incomplete", kind="transfer", id=row["id"], stage="air",
-             sentence=f"Air into {title_of(rooms[row['room']])}: no room is named that it comes from; none is counted.",
-             way_out="name the room, or take it away")
+        Snag(
+            DOUBTFUL,
+            "transfer_incomplete",
+            kind="transfer",
+            id=row["id"],
+            stage="air",
+            sentence=f"Air into {title_of(rooms[row['room']])}: no room is named that it comes from; none is counted.",
+            way_out="name the room, or take it away",
+        )
         for row in document.of("transfer").values()
         if row["source"] is None
-    ]  # fmt: skip
+    ]
 
 
 def _starting_figures(document: Document) -> list[Snag]:

@@ -30,17 +30,22 @@ def swept(
         rows, _, _ = plan_changes(document, changes)
         results = tried_whole(document, Document(document.project, -1, rows, document.base))
         building = results.groups.get("building")
-        points.append({
-            "value": value,
-            "other": second,
-            "cooling_w": building.cooling.sensible_w if building else None,
-            "heating_w": building.heating.load_w if building else None,
-            "airflow_m3_s": sum(system.fan.flow_m3_s for system in results.systems.values()),
-            "coils_w": sum(float(system.coil_total_w[system.peak]) for system in results.systems.values()),
-            "fans_w": sum(system.fan.electrical_w for system in results.systems.values()),
-            "pumps_w": sum(circuit.pump.electrical_w for circuit in results.circuits.values()),
-            "warmest_c": max((room.floating_peak_c for room in results.rooms.values() if room.floating_peak_c is not None), default=None),
-        })  # fmt: skip
+        points.append(
+            {
+                "value": value,
+                "other": second,
+                "cooling_w": building.cooling.sensible_w if building else None,
+                "heating_w": building.heating.load_w if building else None,
+                "airflow_m3_s": sum(system.fan.flow_m3_s for system in results.systems.values()),
+                "coils_w": sum(float(system.coil_total_w[system.peak]) for system in results.systems.values()),
+                "fans_w": sum(system.fan.electrical_w for system in results.systems.values()),
+                "pumps_w": sum(circuit.pump.electrical_w for circuit in results.circuits.values()),
+                "warmest_c": max(
+                    (room.floating_peak_c for room in results.rooms.values() if room.floating_peak_c is not None),
+                    default=None,
+                ),
+            }
+        )
     return {"points": points}
 
 

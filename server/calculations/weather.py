@@ -30,9 +30,7 @@ from projects.starter import new_id
 
 LARGEST_BYTES = 20_000_000
 _SHOWN_LINES, _SHOWN_LENGTH = 12, 4000
-_ARRAYS = (
-    "dry_bulb_c", "relative_humidity", "pressure_pa", "wind_m_s", "global_w_m2", "beam_w_m2", "diffuse_w_m2",
-)  # fmt: skip
+_ARRAYS = ("dry_bulb_c", "relative_humidity", "pressure_pa", "wind_m_s", "global_w_m2", "beam_w_m2", "diffuse_w_m2")
 _QUANTITY = dict(
     zip(_ARRAYS, ("dry_bulb", "relative_humidity", "pressure", "wind", "global", "beam", "diffuse"), strict=True)
 )
@@ -126,10 +124,16 @@ def mapping_of(raw: dict[str, Any]) -> Mapping:
         }
         time = raw.get("time")
         found = Mapping(
-            str(raw["delimiter"]), str(raw["decimal"]), header_rows=int(raw["header_rows"]), columns=columns, convention=str(raw["convention"]),
-            year=int(raw["year"]), missing=str(raw.get("missing", "")), time=None if time is None else int(time),
+            str(raw["delimiter"]),
+            str(raw["decimal"]),
+            header_rows=int(raw["header_rows"]),
+            columns=columns,
+            convention=str(raw["convention"]),
+            year=int(raw["year"]),
+            missing=str(raw.get("missing", "")),
+            time=None if time is None else int(time),
             date=None if raw.get("date") is None else int(raw["date"]),
-        )  # fmt: skip
+        )
     except (KeyError, TypeError, ValueError, AttributeError) as error:
         raise Refused("invalid", f"The mapping is not complete: {error}.") from None
     if found.decimal not in (".", ",") or found.delimiter not in _DELIMITERS or found.delimiter == found.decimal:
@@ -190,9 +194,12 @@ def hours_from_lists(about: Any, hours: Any) -> tuple[dict[str, Any], bytes]:
         raise Refused("invalid", "weather: about and hours are objects.")
     facts: dict[str, Any] = dict.fromkeys(_FACTS)
     for name, low, high in (
-        ("year", 1900, 2150), ("latitude_deg", -90, 90), ("longitude_deg", -180, 180), ("utc_offset_h", -12, 14),
+        ("year", 1900, 2150),
+        ("latitude_deg", -90, 90),
+        ("longitude_deg", -180, 180),
+        ("utc_offset_h", -12, 14),
         ("elevation_m", -500, 9000),
-    ):  # fmt: skip
+    ):
         value = about.get(name)
         if isinstance(value, bool) or not isinstance(value, int | float) or not low <= value <= high:
             raise Refused("invalid", f"weather: about.{name} is a number from {low} to {high}.")
@@ -274,10 +281,14 @@ def weather_of(project: Project, percent: float) -> dict[str, Any] | None:
     found = derive_conditions(year, percent)
     month_of, dry = year.month_of, year.dry_bulb_c
     ranges = [
-        {"month": m, "low_c": float(dry[month_of == m].min()), "mean_c": found.monthly_mean_c[m - 1],
-         "high_c": float(dry[month_of == m].max())}
+        {
+            "month": m,
+            "low_c": float(dry[month_of == m].min()),
+            "mean_c": found.monthly_mean_c[m - 1],
+            "high_c": float(dry[month_of == m].max()),
+        }
         for m in range(1, 13)
-    ]  # fmt: skip
+    ]
     counts, t_edges, w_edges = np.histogram2d(dry, year.humidity_ratio * 1000.0, bins=(40, 24))
     return {
         "name": file.name,

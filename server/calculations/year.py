@@ -33,7 +33,7 @@ FABRIC = "walls, windows and stored heat"
 
 def run_year(
     project: Project, document: Document, tell: Callable[[float, str], None]
-) -> tuple[dict[str, Any], dict[str, Any]]:  # fmt: skip
+) -> tuple[dict[str, Any], dict[str, Any]]:
     """Work the year out: its hours, and what is told of it.
 
     Raises:
@@ -66,9 +66,7 @@ def run_year(
     return _hours(found), _summary(document, file.name, weather.year, found, months)
 
 
-def _owed(
-    document: Document, results: BuildingResults, courses: Courses, hours: int
-) -> dict[str, dict[str, Array]]:  # fmt: skip
+def _owed(document: Document, results: BuildingResults, courses: Courses, hours: int) -> dict[str, dict[str, Array]]:
     """What make-up units owe their rooms, hour by hour [kg/s]."""
     density = 1.0 / float(specific_volume_m3_kg(_AIR_C, 0.0, results.outdoors.pressure_pa))
     owed: dict[str, dict[str, Array]] = {}
@@ -94,9 +92,12 @@ def _hours(found: BuildingYear) -> dict[str, Any]:
     for room, year in found.rooms.items():
         asked = found.asked[room]
         series |= {
-            f"room/{room}/air_c": year.air_c, f"room/{room}/operative_c": year.operative_c, f"room/{room}/heating_w": asked.heating_w,
-            f"room/{room}/cooling_w": asked.cooling_w, f"room/{room}/sun_w": year.sun_w,
-        }  # fmt: skip
+            f"room/{room}/air_c": year.air_c,
+            f"room/{room}/operative_c": year.operative_c,
+            f"room/{room}/heating_w": asked.heating_w,
+            f"room/{room}/cooling_w": asked.cooling_w,
+            f"room/{room}/sun_w": year.sun_w,
+        }
     for system, of_system in found.systems.items():
         for name in ("cooling_w", "heating_w", "fans_w", "flow_kg_s", "outdoor_kg_s"):
             series[f"air_system/{system}/{name}"] = getattr(of_system, name).astype(np.float32)
@@ -158,10 +159,13 @@ def _room(asked: RoomYear, year: RoomYear, months: Any) -> dict[str, Any]:
 def _store(of_store: HotWaterYear) -> dict[str, float]:
     """What a store of hot water did."""
     return {
-        "drawn_kwh": float(of_store.drawn_w.sum()) * _KWH, "charged_kwh": float(of_store.charged_w.sum()) * _KWH,
-        "solar_kwh": float(of_store.solar_w.sum()) * _KWH, "lost_kwh": float(of_store.lost_w.sum()) * _KWH,
-        "missing_kwh": float(of_store.missing_w.sum()) * _KWH, "coolest_c": float(of_store.tank_c.min()),
-    }  # fmt: skip
+        "drawn_kwh": float(of_store.drawn_w.sum()) * _KWH,
+        "charged_kwh": float(of_store.charged_w.sum()) * _KWH,
+        "solar_kwh": float(of_store.solar_w.sum()) * _KWH,
+        "lost_kwh": float(of_store.lost_w.sum()) * _KWH,
+        "missing_kwh": float(of_store.missing_w.sum()) * _KWH,
+        "coolest_c": float(of_store.tank_c.min()),
+    }
 
 
 def _summary(document: Document, weather: str, year: int, found: BuildingYear, months: Any) -> dict[str, Any]:
@@ -176,33 +180,48 @@ def _summary(document: Document, weather: str, year: int, found: BuildingYear, m
         "year": document.one("project")["year"],
         "floor_area_m2": area,
         "energy": [
-            {"use": use, "carrier": carrier, "kwh": float(watts.sum(dtype=np.float64)) * _KWH, "month_kwh": _by_month(watts, months),
-             "peak_w": float(watts.max())}
+            {
+                "use": use,
+                "carrier": carrier,
+                "kwh": float(watts.sum(dtype=np.float64)) * _KWH,
+                "month_kwh": _by_month(watts, months),
+                "peak_w": float(watts.max()),
+            }
             for (use, carrier), watts in sorted(found.energy_w.items())
         ],
         "carriers": {
-            name: {"kwh": float(watts.sum()) * _KWH, "peak_w": float(watts.max()), "peak_hour": int(watts.argmax()),
-                   "month_kwh": _by_month(watts, months)}
+            name: {
+                "kwh": float(watts.sum()) * _KWH,
+                "peak_w": float(watts.max()),
+                "peak_hour": int(watts.argmax()),
+                "month_kwh": _by_month(watts, months),
+            }
             for name, watts in carriers.items()
         },
         "rooms": {room: _room(found.asked[room], of_room, months) for room, of_room in found.rooms.items()},
         "systems": {
             system: {
-                "cooling_kwh": float(of_system.cooling_w.sum()) * _KWH, "heating_kwh": float(of_system.heating_w.sum()) * _KWH,
+                "cooling_kwh": float(of_system.cooling_w.sum()) * _KWH,
+                "heating_kwh": float(of_system.heating_w.sum()) * _KWH,
                 "fans_kwh": float(of_system.fans_w.sum()) * _KWH,
-                "short_h": int((of_system.short_w > 1.0).sum()), "balance": of_system.balance,
+                "short_h": int((of_system.short_w > 1.0).sum()),
+                "balance": of_system.balance,
             }
             for system, of_system in found.systems.items()
         },
         "units": {
-            unit: {"circuit": circuit, "output_kwh": float(watts.sum(dtype=np.float64)) * _KWH, "peak_w": float(watts.max()),
-                   "on_h": int((watts > 0.0).sum())}
+            unit: {
+                "circuit": circuit,
+                "output_kwh": float(watts.sum(dtype=np.float64)) * _KWH,
+                "peak_w": float(watts.max()),
+                "on_h": int((watts > 0.0).sum()),
+            }
             for (circuit, unit), watts in found.output_w.items()
         },
         "stores": {store: _store(of_store) for store, of_store in found.stores.items()},
         "unmet_kwh": {circuit: float(watts.sum(dtype=np.float64)) * _KWH for circuit, watts in found.unmet_w.items()},
         "faults": list(found.faults),
-    }  # fmt: skip
+    }
 
 
 def interval_starts(year: int, hours: int, interval: str) -> NDArray[np.int64]:
@@ -229,9 +248,17 @@ def tariff_of(row: Row) -> Tariff:
         )
     demand = ("peak hours",) if bands and row["demand_in_peak"] else ()
     return Tariff(
-        bands, row["price_kwh"], blocks=(), demand_price_kw_month=row["demand_price_kw_month"], demand_bands=demand, ratchet_share=row["ratchet_share"], standing_day=row["standing_day"], levy_kwh=row["levy_kwh"],
-        tax_share=row["tax_share"], emission_kg_kwh=row["emission_kg_kwh"],
-    )  # fmt: skip
+        bands,
+        row["price_kwh"],
+        blocks=(),
+        demand_price_kw_month=row["demand_price_kw_month"],
+        demand_bands=demand,
+        ratchet_share=row["ratchet_share"],
+        standing_day=row["standing_day"],
+        levy_kwh=row["levy_kwh"],
+        tax_share=row["tax_share"],
+        emission_kg_kwh=row["emission_kg_kwh"],
+    )
 
 
 def bills_of(document: Document, series: Mapping[str, Any], year: int) -> list[dict[str, Any]]:
@@ -246,11 +273,17 @@ def bills_of(document: Document, series: Mapping[str, Any], year: int) -> list[d
         kw = np.sum(courses, axis=0, dtype=np.float64) * _KWH
         tariff = tariff_of(row)
         months = bills(tariff, kw, year)
-        told.append({
-            "tariff": row["id"], "name": row["name"], "carrier": row["carrier"], "kwh": float(kw.sum()),
-            "total": sum(month.total for month in months), "emissions_kg": emissions_kg(tariff, kw),
-            "months": [_bill(month) for month in months],
-        })  # fmt: skip
+        told.append(
+            {
+                "tariff": row["id"],
+                "name": row["name"],
+                "carrier": row["carrier"],
+                "kwh": float(kw.sum()),
+                "total": sum(month.total for month in months),
+                "emissions_kg": emissions_kg(tariff, kw),
+                "months": [_bill(month) for month in months],
+            }
+        )
     return told
 
 

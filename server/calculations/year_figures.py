@@ -8,9 +8,7 @@ from projects.rows import Document
 _LOOSE = "without a plant"
 
 
-def year_figures(
-    document: Document, summary: Mapping[str, Any], bills: Sequence[Mapping[str, Any]]
-) -> dict[str, Any]:  # fmt: skip
+def year_figures(document: Document, summary: Mapping[str, Any], bills: Sequence[Mapping[str, Any]]) -> dict[str, Any]:
     """Delivered energy by carrier and use, bills, emissions and comfort of a kept year; `stale` where inputs changed since."""
     metered = [row for row in summary["energy"] if not row["carrier"].endswith(_LOOSE)]
     uses: dict[str, float] = {}

@@ -34,11 +34,19 @@ def main() -> None:
     proxy = os.environ.get("PENDRUM_PROXY")  # address of the proxy whose word on scheme and sender counts
     behind = {"trusted_proxy": proxy, "trusted_proxy_headers": "x-forwarded-proto x-forwarded-for x-forwarded-host"}
     server = create_server(
-        application, host=host or "127.0.0.1", port=int(port), threads=THREADS, channel_timeout=SILENT_S,
-        cleanup_interval=5, max_request_body_size=LARGEST_BODY_BYTES, max_request_header_size=32_768,
-        connection_limit=MOST_CONNECTIONS, ident=None, clear_untrusted_proxy_headers=True,
+        application,
+        host=host or "127.0.0.1",
+        port=int(port),
+        threads=THREADS,
+        channel_timeout=SILENT_S,
+        cleanup_interval=5,
+        max_request_body_size=LARGEST_BODY_BYTES,
+        max_request_header_size=32_768,
+        connection_limit=MOST_CONNECTIONS,
+        ident=None,
+        clear_untrusted_proxy_headers=True,
         **(behind if proxy else {}),
-    )  # fmt: skip
+    )
     if settings.DEMO_SIGN_IN:
         address = f"http://{host or '127.0.0.1'}:{port}/"
         threading.Thread(target=_tell_demo, args=(address,), daemon=True).start()

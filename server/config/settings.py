@@ -51,9 +51,13 @@ MIDDLEWARE = [
 ]
 ROOT_URLCONF = "config.urls"
 WSGI_APPLICATION = "config.wsgi.application"
-TEMPLATES = [{
-    "BACKEND": "django.template.backends.django.DjangoTemplates", "DIRS": [ROOT / "server" / "templates"], "APP_DIRS": True,
-}]  # fmt: skip
+TEMPLATES = [
+    {
+        "BACKEND": "django.template.backends.django.DjangoTemplates",
+        "DIRS": [ROOT / "server" / "templates"],
+        "APP_DIRS": True,
+    }
+]
 
 DATABASES = {
     "default": {
@@ -90,9 +94,12 @@ LOGGING: dict[str, Any] = {
 }
 if "PENDRUM_LOG" in os.environ:
     LOGGING["handlers"]["out"] = {
-        "class": "logging.handlers.RotatingFileHandler", "formatter": "line", "filename": os.environ["PENDRUM_LOG"],
-        "maxBytes": 10_000_000, "backupCount": 5,
-    }  # fmt: skip
+        "class": "logging.handlers.RotatingFileHandler",
+        "formatter": "line",
+        "filename": os.environ["PENDRUM_LOG"],
+        "maxBytes": 10_000_000,
+        "backupCount": 5,
+    }
 
 STATIC_URL = "/static/"
 STATICFILES_DIRS = [path for path in [ROOT / "web" / "dist"] if path.exists()]

@@ -190,7 +190,14 @@ def _flattened(entity: Any) -> list[list[float]]:
 def about(drawing: Any) -> dict[str, Any]:
     """A stored drawing without its bytes."""
     return {
-        "level": drawing.level_id, "name": drawing.name, "media_type": drawing.media_type, "width": drawing.width,
-        "height": drawing.height, "m_per_unit": drawing.m_per_unit, "x_m": drawing.x_m, "y_m": drawing.y_m,
-        "layers": drawing.layers, "hidden_layers": drawing.hidden_layers,
-    }  # fmt: skip
+        "level": drawing.level_id,
+        "name": drawing.name,
+        "media_type": drawing.media_type,
+        "width": drawing.width,
+        "height": drawing.height,
+        "m_per_unit": drawing.m_per_unit,
+        "x_m": drawing.x_m,
+        "y_m": drawing.y_m,
+        "layers": drawing.layers,
+        "hidden_layers": drawing.hidden_layers,
+    }

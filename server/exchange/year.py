@@ -19,7 +19,7 @@ _PER_WH: dict[str, float] = {"kWh": 1e-3, "MJ": 3.6e-3, "kBtu": 3.6 / 1055.05585
 
 def course_csv(
     name: str, values: NDArray[np.float64], year: int, interval: Interval, system: str, energy: EnergyUnit | None
-) -> str:  # fmt: skip
+) -> str:
     """Means over each interval with its beginning; of powers their energy where a unit of energy is asked for.
 
     Args:

@@ -194,11 +194,17 @@ class _Plan:
         if kind.about.single:
             raise Refused("invalid", f"A {name} is made with its project.", [FieldFault(path, "kind", name, "single")])
         if identity in self.rows[name]:
-            raise Refused("conflict", f"A {name} with the id {identity} is already there.",
-                          [FieldFault(path, "id", identity, "taken")])  # fmt: skip
+            raise Refused(
+                "conflict",
+                f"A {name} with the id {identity} is already there.",
+                [FieldFault(path, "id", identity, "taken")],
+            )
         if len(self.rows[name]) >= kind.about.most:
-            raise Refused("invalid", f"A project has at most {kind.about.most} of the kind {name.replace('_', ' ')}.",
-                          [FieldFault(path, "kind", name, "too many", f"at most {kind.about.most}")])  # fmt: skip
+            raise Refused(
+                "invalid",
+                f"A project has at most {kind.about.most} of the kind {name.replace('_', ' ')}.",
+                [FieldFault(path, "kind", name, "too many", f"at most {kind.about.most}")],
+            )
         values = self.checked(kind, name, change.get("fields", {}), path)
         self.refuse_taken(kind, name, identity, values, path)
         self._put(name, identity, {"id": identity, **values})
@@ -291,8 +297,12 @@ def refuse_stale(
     entries = [entry for entry in _entries_since(project, base_version) if own is None or entry.author_id != own]
     if not entries:
         return
-    mine = {(c["kind"], c["id"], column): value for c in changes for column, value in c.get("fields", {}).items()
-            if c["op"] == "set"}  # fmt: skip
+    mine = {
+        (c["kind"], c["id"], column): value
+        for c in changes
+        for column, value in c.get("fields", {}).items()
+        if c["op"] == "set"
+    }
     gone = {(c["kind"], c["id"]) for c in changes if c["op"] == "delete"}
     faults: dict[str, FieldFault] = {}
     rows: dict[str, dict[str, Row]] = {}
@@ -346,11 +356,14 @@ def _update(kind: KindInfo, moved: Sequence[tuple[Row, Row]], project: str) -> N
     fields = sorted({name for changed, _ in alike.values() for name in changed})
     touched = {identity for _, ids in alike.values() for identity in ids}
     objects = [
-        kind.table(id=now["id"], **({} if kind.table is Project else {"project_id": project}),
-                   **{kind.column(c): now[c] for c in kind.columns})
+        kind.table(
+            id=now["id"],
+            **({} if kind.table is Project else {"project_id": project}),
+            **{kind.column(c): now[c] for c in kind.columns},
+        )
         for now, _ in moved
         if now["id"] in touched
-    ]  # fmt: skip
+    ]
     kind.table._default_manager.bulk_update(objects, fields, batch_size=_AT_ONCE)
 
 
@@ -410,9 +423,16 @@ def apply_changes(
             return before, before, []
         version = project.version + 1
         entry = JournalEntry(
-            project=project, version=version, author=author, label=label[:160], changes=list(changes),
-            inverse=inverse, way=way, of_version=of_version, key=key,
-        )  # fmt: skip
+            project=project,
+            version=version,
+            author=author,
+            label=label[:160],
+            changes=list(changes),
+            inverse=inverse,
+            way=way,
+            of_version=of_version,
+            key=key,
+        )
         if _saved(project, before, rows, touched, entry):
             if before.base is None:
                 after = Document(project_id, version, rows)
@@ -424,9 +444,12 @@ def apply_changes(
 
 
 def _saved(
-    project: Project, before: Document, rows: dict[str, dict[str, Row]], touched: Sequence[tuple[str, str]],
+    project: Project,
+    before: Document,
+    rows: dict[str, dict[str, Row]],
+    touched: Sequence[tuple[str, str]],
     entry: JournalEntry,
-) -> bool:  # fmt: skip
+) -> bool:
     """Write one version in one transaction; False where somebody else made that version meanwhile.
 
     Raises:

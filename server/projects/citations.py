@@ -19,11 +19,23 @@ _LONGEST = 200
 _NOT_CITED = {"name", "source", "activity", "yardstick_low_w_m2", "yardstick_high_w_m2"}
 # Figures that a source stands for, by kind.
 _CITED = {
-    "material": ("conductivity_w_mk", "density_kg_m3", "specific_heat_j_kgk", "resistance_m2k_w", "air_gap", "vapour_factor"),
-    "use": (
-        "people_basis", "people_value", "lights_value", "equipment_value", "air_per_person_m3_s", "air_per_area_m3_s_m2",
+    "material": (
+        "conductivity_w_mk",
+        "density_kg_m3",
+        "specific_heat_j_kgk",
+        "resistance_m2k_w",
+        "air_gap",
+        "vapour_factor",
     ),
-}  # fmt: skip
+    "use": (
+        "people_basis",
+        "people_value",
+        "lights_value",
+        "equipment_value",
+        "air_per_person_m3_s",
+        "air_per_area_m3_s_m2",
+    ),
+}
 
 
 @cache

@@ -25,8 +25,11 @@ def _column(fact: Fact, own_kind: str) -> models.Field:
     if fact.type == "text":
         return models.CharField(max_length=fact.longest, blank=fact.default == "", **rest)
     return {
-        "number": models.FloatField, "integer": models.PositiveSmallIntegerField, "yesno": models.BooleanField, "list": models.JSONField,
-    }[fact.type](**rest)  # fmt: skip
+        "number": models.FloatField,
+        "integer": models.PositiveSmallIntegerField,
+        "yesno": models.BooleanField,
+        "list": models.JSONField,
+    }[fact.type](**rest)
 
 
 def declared(schema: type[Kind]) -> Callable[[type[models.Model]], type[models.Model]]:

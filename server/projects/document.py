@@ -99,9 +99,14 @@ def catch_up(option: Project) -> Document:
             )
             if moved:
                 JournalEntry.objects.create(
-                    project=option, version=option.version + 1, author_id=option.owner_id, label="Base changed",
-                    changes=changes, inverse=inverse, way="base",
-                )  # fmt: skip
+                    project=option,
+                    version=option.version + 1,
+                    author_id=option.owner_id,
+                    label="Base changed",
+                    changes=changes,
+                    inverse=inverse,
+                    way="base",
+                )
     raise Refused("busy", "The base is being changed faster than it can be followed. Try again in a moment.")
 
 

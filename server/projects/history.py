@@ -28,10 +28,17 @@ def entries(project: Project, before: int | None = None, author: str = "", kind:
         kinds = {change["kind"] for change in entry.inverse}
         if kind and kind not in kinds:
             continue
-        told.append({
-            "version": entry.version, "at": entry.at.isoformat(), "author": entry.author.get_username(), "label": entry.label, "way": entry.way,
-            "changes": len(entry.inverse), "kinds": sorted(kinds),
-        })  # fmt: skip
+        told.append(
+            {
+                "version": entry.version,
+                "at": entry.at.isoformat(),
+                "author": entry.author.get_username(),
+                "label": entry.label,
+                "way": entry.way,
+                "changes": len(entry.inverse),
+                "kinds": sorted(kinds),
+            }
+        )
         if len(told) == AT_ONCE:
             break
     return told

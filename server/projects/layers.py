@@ -79,7 +79,7 @@ def _drop_dangling(rows: dict[str, dict[str, Row]], layer: Layer) -> None:
 
 def layered(
     base: Document, layer: Layer, rows: Mapping[str, Mapping[str, Row]], touched: Iterable[tuple[str, str]]
-) -> Layer:  # fmt: skip
+) -> Layer:
     """The layer after an edit that left `rows`."""
     found: Layer = {name: dict(entries) for name, entries in layer.items()}
     for name, key in touched:
@@ -136,9 +136,10 @@ def as_changes(base: Document, layer: Layer) -> list[dict[str, Any]]:
             # Things of one kind that point at each other, or at a later kind: those references come when all are there.
             kind, order = KINDS[name], list(KINDS)
             ahead = {
-                c: fields[c] for c, target in kind.references.items()
+                c: fields[c]
+                for c, target in kind.references.items()
                 if fields.get(c) is not None and c != kind.about.owner and order.index(target) >= order.index(name)
-            }  # fmt: skip
+            }
             made.append({"op": "create", "kind": name, "id": key, "fields": fields | dict.fromkeys(ahead)})
             if ahead:
                 late.append({"op": "set", "kind": name, "id": key, "fields": ahead})

@@ -111,7 +111,13 @@ def _mirrored(document: Document, wall: Row) -> dict[str, Any]:
     number = (document.row("room", wall["room"]) or {}).get("number", "")
     what = {1: "Floor over {}", -1: "Ceiling under {}", 0: "Wall to {}"}[_lies(wall)]
     return {
-        "room": wall["neighbour"], "name": what.format(number), "role": wall["role"], "boundary": "room",
-        "area_m2": wall["area_m2"], "tilt_deg": 180.0 - wall["tilt_deg"],
-        "azimuth_deg": (wall["azimuth_deg"] + 180.0) % 360.0, "assembly": wall["assembly"], "neighbour": wall["room"],
-    }  # fmt: skip
+        "room": wall["neighbour"],
+        "name": what.format(number),
+        "role": wall["role"],
+        "boundary": "room",
+        "area_m2": wall["area_m2"],
+        "tilt_deg": 180.0 - wall["tilt_deg"],
+        "azimuth_deg": (wall["azimuth_deg"] + 180.0) % 360.0,
+        "assembly": wall["assembly"],
+        "neighbour": wall["room"],
+    }

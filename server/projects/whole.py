@@ -20,9 +20,7 @@ VERSION = 2
 _SINGLE = tuple(name for name, kind in KINDS.items() if kind.about.single)
 _MOST_OBJECTS = 200_000
 # What stands beside the objects; read and written by the layer above.
-_HOURS = (
-    "dry_bulb_c", "relative_humidity", "pressure_pa", "wind_m_s", "global_w_m2", "beam_w_m2", "diffuse_w_m2",
-)  # fmt: skip
+_HOURS = ("dry_bulb_c", "relative_humidity", "pressure_pa", "wind_m_s", "global_w_m2", "beam_w_m2", "diffuse_w_m2")
 _WEATHER = {
     "type": "object",
     "required": ["name", "about", "hours"],

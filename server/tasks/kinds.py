@@ -29,9 +29,13 @@ def read_rooms_task(task: Task, progress: Progress) -> dict[str, Any]:
     name = task.inputs["name"]
     progress.tell(0.02, "reading the file")
     incoming: Incoming = read_apart(
-        read_rooms, name, files.upload(task.pk), task.inputs["separator"], task.inputs["decimal"],
+        read_rooms,
+        name,
+        files.upload(task.pk),
+        task.inputs["separator"],
+        task.inputs["decimal"],
         waiting=progress.within(0.02, 0.8, "reading the file"),
-    )  # fmt: skip
+    )
     progress.tell(0.85, "comparing with the project")
     document = load_document(_project(task))
     if task.inputs["numbered"]:
@@ -39,9 +43,11 @@ def read_rooms_task(task: Task, progress: Progress) -> dict[str, Any]:
     files.put_found(task.pk, incoming)
     found = Comparison(document, incoming)
     return {
-        "rows": [asdict(row) for row in found.rows], "notes": found.notes, "version": document.version,
+        "rows": [asdict(row) for row in found.rows],
+        "notes": found.notes,
+        "version": document.version,
         "table": is_table(name),
-    }  # fmt: skip
+    }
 
 
 def read_weather_task(task: Task, progress: Progress) -> dict[str, Any]:

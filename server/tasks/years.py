@@ -12,9 +12,7 @@ from tasks.models import Task
 KIND = "year"
 
 
-def kept_year(
-    project: Project, document: Document
-) -> tuple[Mapping[str, Any] | None, Sequence[Mapping[str, Any]]]:  # fmt: skip
+def kept_year(project: Project, document: Document) -> tuple[Mapping[str, Any] | None, Sequence[Mapping[str, Any]]]:
     """Its summary and its bills at the document's prices; none where none is kept."""
     done = Task.objects.filter(project=project, kind=KIND, state=Task.DONE).first()
     if done is None:

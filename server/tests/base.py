@@ -84,14 +84,30 @@ class Small:
             {"op": "set", "kind": "kit", "id": self.kit, "fields": {"outer_wall": i["wall"], "window": i["glass"]}},
             create("use", i["use"], name="Office", people_value=0.1, lights_value=10, air_per_person_m3_s=0.0025),
             create("air_system", i["system"], name="AHU-1"),
-            create("room", i["room"], number="1", name="Office", level=found["level"][0]["id"], use=i["use"],
-                   floor_area_m2=20, air_system=i["system"]),
-            create("surface", i["surface"], room=i["room"], name="South", role="outer_wall", boundary="outdoors",
-                   area_m2=15, azimuth_deg=180),
+            create(
+                "room",
+                i["room"],
+                number="1",
+                name="Office",
+                level=found["level"][0]["id"],
+                use=i["use"],
+                floor_area_m2=20,
+                air_system=i["system"],
+            ),
+            create(
+                "surface",
+                i["surface"],
+                room=i["room"],
+                name="South",
+                role="outer_wall",
+                boundary="outdoors",
+                area_m2=15,
+                azimuth_deg=180,
+            ),
             create("opening", i["opening"], surface=i["surface"], name="Window", width_m=2, height_m=1.5),
             create("duct_section", i["duct"], air_system=i["system"], name="Duct", room=i["room"], length_m=10),
             create("circuit", i["circuit"], name="Chilled", kind="chilled", flow_c=7, return_c=13),
             create("pipe_section", i["pipe"], circuit=i["circuit"], name="Pipe", air_system=i["system"], length_m=12),
-        ]  # fmt: skip
+        ]
         answer = test.commit(self.project, changes)
         assert answer.status_code == 200, answer.content

@@ -30,10 +30,7 @@ def supply_air(temperature_c: float, room_c: float, pressure_pa: float) -> Suppl
     room_w = humidity_ratio_from_relative(room_c, 0.5, pressure_pa)
     w = float(min(room_w, saturation_humidity_ratio(temperature_c, pressure_pa)))
     return SupplyAir(
-        temperature_c,
-        w,
-        float(specific_heat_j_kgk(w)),
-        float(specific_volume_m3_kg(temperature_c, w, pressure_pa)),
+        temperature_c, w, float(specific_heat_j_kgk(w)), float(specific_volume_m3_kg(temperature_c, w, pressure_pa))
     )
 
 

@@ -61,17 +61,24 @@ class RoomBalance:
             # What the return would have to give comes in through leaks.
             more = max(0.0, -back)
             return replace(
-                self, supply_m3_s=supply_m3_s, returned_m3_s=max(0.0, back), leak_in_m3_s=self.leak_in_m3_s + more,
-                leak_out_m3_s=leak_out, surplus_m3_s=min(0.0, back),
-            )  # fmt: skip
+                self,
+                supply_m3_s=supply_m3_s,
+                returned_m3_s=max(0.0, back),
+                leak_in_m3_s=self.leak_in_m3_s + more,
+                leak_out_m3_s=leak_out,
+                surplus_m3_s=min(0.0, back),
+            )
         # Beside a make-up unit the room's other system takes back what it brings.
         back = supply_m3_s - self.make_up_m3_s
         inwards = self.make_up_m3_s + self.transfer_in_m3_s + self.leak_in_m3_s
         out = self.extract_m3_s + self.by_unit_m3_s + self.transfer_out_m3_s
         return replace(
-            self, supply_m3_s=supply_m3_s, returned_m3_s=back, leak_out_m3_s=max(0.0, inwards - out),
+            self,
+            supply_m3_s=supply_m3_s,
+            returned_m3_s=back,
+            leak_out_m3_s=max(0.0, inwards - out),
             surplus_m3_s=inwards - out - self.leak_in_m3_s - self.offset_m3_s,
-        )  # fmt: skip
+        )
 
 
 @dataclass(frozen=True)
@@ -107,8 +114,17 @@ def air_balance(building: Building) -> AirBalance:
         short = max(0.0, wanted) if how == LEAKS else max(0.0, -offset)
         make_up = max(0.0, wanted + offset) if how == SUPPLY else 0.0
         balance = RoomBalance(
-            room.id, how, extract_m3_s=known[room.id] - by_unit, by_unit_m3_s=by_unit, transfer_in_m3_s=came[room.id], transfer_out_m3_s=left[room.id], offset_m3_s=offset, leak_in_m3_s=max(leaks, short), drawn_m3_s=short, make_up_m3_s=make_up,
-        )  # fmt: skip
+            room.id,
+            how,
+            extract_m3_s=known[room.id] - by_unit,
+            by_unit_m3_s=by_unit,
+            transfer_in_m3_s=came[room.id],
+            transfer_out_m3_s=left[room.id],
+            offset_m3_s=offset,
+            leak_in_m3_s=max(leaks, short),
+            drawn_m3_s=short,
+            make_up_m3_s=make_up,
+        )
         balances[room.id] = balance if how == RETURN else balance.with_supply(make_up)
     return AirBalance(balances, flows, faults)
 
@@ -147,9 +163,13 @@ def _transfers(
 
 
 def _solve(
-    closing: Mapping[str, Transfer], transfers: Iterable[Transfer], flows: dict[str, float], known: Mapping[str, float],
-    offsets: Mapping[str, float], faults: dict[str, str],
-) -> None:  # fmt: skip
+    closing: Mapping[str, Transfer],
+    transfers: Iterable[Transfer],
+    flows: dict[str, float],
+    known: Mapping[str, float],
+    offsets: Mapping[str, float],
+    faults: dict[str, str],
+) -> None:
     """Flows that balance: for each closed room in - out = extract + offset."""
     rooms = list(closing)
     column = {transfer.id: number for number, transfer in enumerate(closing.values())}

@@ -9,11 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from pendrum_core.moist_air import (
-    dry_bulb_from_enthalpy_c,
-    enthalpy_j_kg,
-    saturation_humidity_ratio,
-)
+from pendrum_core.moist_air import dry_bulb_from_enthalpy_c, enthalpy_j_kg, saturation_humidity_ratio
 from pendrum_core.quantities.constants import CP_WATER
 
 Array = NDArray[np.float64]

@@ -47,8 +47,14 @@ def runs(rule: Economizer, outdoor_c: Array, outdoor_w: Array, return_c: Array, 
 
 
 def outdoor_share(
-    on: NDArray[np.bool_], least: Array, target_c: Array, outdoor_c: Array, outdoor_w: Array, return_c: Array, return_w: Array
-) -> Array:  # fmt: skip
+    on: NDArray[np.bool_],
+    least: Array,
+    target_c: Array,
+    outdoor_c: Array,
+    outdoor_w: Array,
+    return_c: Array,
+    return_w: Array,
+) -> Array:
     """Share of outdoor air in the mixture [-]: all of it where outdoors is not colder than the target, else what mixes to it,
     never under the least; the least where the economizer does not run. Streams mix straight in enthalpy and humidity.
     """

@@ -159,9 +159,13 @@ def _volume(outside: Outdoors) -> float:
 
 
 def _within_limits(
-    loads: RoomLoads, w: Array, air: _Air, rooms: Mapping[str, RoomLoads], systems_of: Mapping[str, Sequence[AirSystemResult]],
+    loads: RoomLoads,
+    w: Array,
+    air: _Air,
+    rooms: Mapping[str, RoomLoads],
+    systems_of: Mapping[str, Sequence[AirSystemResult]],
     outside: Outdoors,
-) -> RoomMoisture:  # fmt: skip
+) -> RoomMoisture:
     """What a room's humidity is against its limits."""
     room, limits = loads.room, loads.room.humidity
     assert limits is not None
@@ -182,9 +186,15 @@ def _within_limits(
         drying = max(0.0, float((np.where(held, over, 0.0) * carried).max()))
     winter, added = _winter(loads, air, rooms, next(iter(systems_of.get(room.id, ())), None), outside)
     return RoomMoisture(
-        relative, float(looked_at[month, step]), month=int(month), step=int(step), drying_w=drying, winter_relative=winter, humidifying_kg_s=added,
+        relative,
+        float(looked_at[month, step]),
+        month=int(month),
+        step=int(step),
+        drying_w=drying,
+        winter_relative=winter,
+        humidifying_kg_s=added,
         humidifying_w=added * vapour_j_kg(loads.winter_air_c),
-    )  # fmt: skip
+    )
 
 
 def _winter(

@@ -93,5 +93,12 @@ def system_outdoor_air(
         needed = uncorrected / efficiency if efficiency > 0.0 else total
     intake = min(total, needed)
     return SystemOutdoorAir(
-        rule, uncorrected, zones_m3_s=zones, average_fraction=average, critical_room=critical, critical_fraction=fraction[critical], efficiency=efficiency, intake_m3_s=intake
-    )  # fmt: skip
+        rule,
+        uncorrected,
+        zones_m3_s=zones,
+        average_fraction=average,
+        critical_room=critical,
+        critical_fraction=fraction[critical],
+        efficiency=efficiency,
+        intake_m3_s=intake,
+    )

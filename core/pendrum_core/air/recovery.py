@@ -59,9 +59,16 @@ class Recovered:
 
 
 def recover(
-    unit: Recovery, supply_kg_s: Array, exhaust_kg_s: Array, t: Array, w: Array, exhaust_c: Array, exhaust_w: Array,
-    pressure_pa: float, most_c: Array | float = np.inf,
-) -> Recovered:  # fmt: skip
+    unit: Recovery,
+    supply_kg_s: Array,
+    exhaust_kg_s: Array,
+    t: Array,
+    w: Array,
+    exhaust_c: Array,
+    exhaust_w: Array,
+    pressure_pa: float,
+    most_c: Array | float = np.inf,
+) -> Recovered:
     """Exchange between outdoor air at (t, w) and exhaust air; `most_c`: supply air is not warmed above it.
 
     Raises:
@@ -113,10 +120,16 @@ def recover(
             entering = np.where(frozen, 0.5 * (low + high), t)
     t2, w2, t_e, w_e, dripped = through(phi, entering)
     return Recovered(
-        entering_c=entering, leaving_c=t2, leaving_w=w2, exhaust_c=t_e, exhaust_w=w_e, share=phi,
+        entering_c=entering,
+        leaving_c=t2,
+        leaving_w=w2,
+        exhaust_c=t_e,
+        exhaust_w=w_e,
+        share=phi,
         preheat_j_kg=specific_heat_j_kgk(w) * (entering - t),
-        recovered_j_kg=enthalpy_j_kg(t2, w2) - enthalpy_j_kg(entering, w), dripped_kg_kg=dripped,
-    )  # fmt: skip
+        recovered_j_kg=enthalpy_j_kg(t2, w2) - enthalpy_j_kg(entering, w),
+        dripped_kg_kg=dripped,
+    )
 
 
 def _not_past_saturation(h: Array, w: Array, pressure_pa: float) -> tuple[Array, Array, Array]:

@@ -43,9 +43,12 @@ class Stream:
         """Both together, mixed."""
         rate, flow = self.rate_w_k + other.rate_w_k, self.flow_kg_s + other.flow_kg_s
         return Stream(
-            rate, _mean(self.rate_w_k, self.supply_c, other.rate_w_k, other.supply_c), flow,
-            _mean(self.flow_kg_s, self.supply_w, other.flow_kg_s, other.supply_w), self.outdoor_kg_s + other.outdoor_kg_s,
-        )  # fmt: skip
+            rate,
+            _mean(self.rate_w_k, self.supply_c, other.rate_w_k, other.supply_c),
+            flow,
+            _mean(self.flow_kg_s, self.supply_w, other.flow_kg_s, other.supply_w),
+            self.outdoor_kg_s + other.outdoor_kg_s,
+        )
 
 
 def _mean(a: Array, of_a: Array, b: Array, of_b: Array) -> Array:

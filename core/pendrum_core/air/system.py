@@ -17,12 +17,7 @@ from pendrum_core.air.airflow import RoomAirflow, size_airflow
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve, FanResult, size_fan
 from pendrum_core.air.humidifier import Humidifier
-from pendrum_core.air.outdoor_air import (
-    SIMPLIFIED_LEAST,
-    SystemOutdoorAir,
-    system_outdoor_air,
-    zone_outdoor_air_m3_s,
-)
+from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, SystemOutdoorAir, system_outdoor_air, zone_outdoor_air_m3_s
 from pendrum_core.air.recovery import Recovery
 from pendrum_core.air.season import NOTHING, RoomAir, Season, served_by, settled
 from pendrum_core.air.walk import Ducts, Path, Unit
@@ -246,12 +241,20 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     volume = float(specific_volume_m3_kg(_LEAK_C, 0.0, pressure))
     on = _running(system, outside)
     summer = Season(
-        _joined([d.summer for d in demands]), [d.air for d in demands], outdoor_c=outside.dry_bulb_c, outdoor_w=outside.humidity_ratio, supply_c=target,
-        least_kg_s=_made_up(least_kg[:, None, None] * on, [d.air for d in demands]), most_kg_s=_made_up(most_kg[:, None, None] * on, [d.air for d in demands]),
+        _joined([d.summer for d in demands]),
+        [d.air for d in demands],
+        outdoor_c=outside.dry_bulb_c,
+        outdoor_w=outside.humidity_ratio,
+        supply_c=target,
+        least_kg_s=_made_up(least_kg[:, None, None] * on, [d.air for d in demands]),
+        most_kg_s=_made_up(most_kg[:, None, None] * on, [d.air for d in demands]),
         heat_most_w=_heat_most(demands, reheats, on),
-        latent_w=np.stack([d.latent_w for d in demands]), leak_kg_s=np.array([d.room.infiltration_m3_s / volume for d in demands]), cp_j_kgk=_cp(flows),
-        by_mass=system.kind == MAKE_UP, lights_w=_lights_w(system, demands, outside),
-    )  # fmt: skip
+        latent_w=np.stack([d.latent_w for d in demands]),
+        leak_kg_s=np.array([d.room.infiltration_m3_s / volume for d in demands]),
+        cp_j_kgk=_cp(flows),
+        by_mass=system.kind == MAKE_UP,
+        lights_w=_lights_w(system, demands, outside),
+    )
     # The largest sum of what rooms take at one time: what fan and unit carry.
     served = served_by(summer, target)
     mass = float(served.rate_w_k.sum(axis=0).max()) / summer.cp_j_kgk
@@ -278,15 +281,27 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         for i, d in enumerate(demands)
     }
     return AirSystemResult(
-        id=system.id, airflows=flows, served=rooms, mass_kg_s=mass, flow_m3_s=total_flow, outdoor_air=intake,
-        outdoor_share=least_outdoor / mass, least_outdoor_kg_s=least_outdoor, ducts=ducts, fan=fan, summer=path,
-        winter=winter_path, asked_supply_c=target, short_w=short, peak=(int(month), int(step)),
+        id=system.id,
+        airflows=flows,
+        served=rooms,
+        mass_kg_s=mass,
+        flow_m3_s=total_flow,
+        outdoor_air=intake,
+        outdoor_share=least_outdoor / mass,
+        least_outdoor_kg_s=least_outdoor,
+        ducts=ducts,
+        fan=fan,
+        summer=path,
+        winter=winter_path,
+        asked_supply_c=target,
+        short_w=short,
+        peak=(int(month), int(step)),
         balance=max(path.balance, winter_path.balance, summer_open, winter_open),
         converged=bool(
             path.settled and winter_path.settled and summer_served.settled.all() and winter_served.settled.all()
         ),
         pressure_pa=pressure,
-    )  # fmt: skip
+    )
 
 
 def _lights_w(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdoors) -> Array:
@@ -393,9 +408,11 @@ def _asking(system: AirSystem, terminal: Terminal, demand: RoomDemand) -> Termin
     need = zone_outdoor_air_m3_s(terminal, demand.room.floor_area_m2, demand.room.volume_m3)
     left = 1.0 - min(1.0, brought * _M3_KG / need) if need > 0.0 and np.isfinite(brought) else 1.0
     return replace(
-        terminal, air_per_person_m3_s=left * terminal.air_per_person_m3_s,
-        air_per_area_m3_s_m2=left * terminal.air_per_area_m3_s_m2, outdoor_air_changes=left * terminal.outdoor_air_changes,
-    )  # fmt: skip
+        terminal,
+        air_per_person_m3_s=left * terminal.air_per_person_m3_s,
+        air_per_area_m3_s_m2=left * terminal.air_per_area_m3_s_m2,
+        outdoor_air_changes=left * terminal.outdoor_air_changes,
+    )
 
 
 def _owed_kg_s(demand: RoomDemand) -> float | None:
@@ -417,9 +434,14 @@ def _ducts_and_fan(
     ducts: DuctResult | None = None
     if any(section.end in flows for section in system.sections):
         rules = DuctRules(
-            system.duct_method, system.friction_limit_pa_m, velocity_limit_m_s=system.velocity_limit_m_s, roughness_m=system.roughness_m,
-            leak_class=system.duct_leak_class, insulation_m=system.duct_insulation_m, around_c=system.duct_around_c,
-        )  # fmt: skip
+            system.duct_method,
+            system.friction_limit_pa_m,
+            velocity_limit_m_s=system.velocity_limit_m_s,
+            roughness_m=system.roughness_m,
+            leak_class=system.duct_leak_class,
+            insulation_m=system.duct_insulation_m,
+            around_c=system.duct_around_c,
+        )
         design = {room: flow.design_m3_s for room, flow in flows.items()}
         ducts = size_tree(system.sections, design, fluid, rules, unit_drop, system.outlet_velocity_m_s)
     outlet = fluid.density_kg_m3 * system.outlet_velocity_m_s**2 / 2.0
@@ -428,9 +450,14 @@ def _ducts_and_fan(
     through = mass_kg_s / (1.0 - _leak_share(system, ducts))
     off_coil = float(specific_volume_m3_kg(system.supply_c, one.humidity_ratio, pressure_pa))
     fan = size_fan(
-        through * off_coil, through * one.specific_heat_j_kgk, total_pa=total_pa, static_pa=total_pa - outlet,
-        efficiency=system.fan_efficiency, motor_efficiency=system.motor_efficiency, motor_margin=system.motor_margin,
-    )  # fmt: skip
+        through * off_coil,
+        through * one.specific_heat_j_kgk,
+        total_pa=total_pa,
+        static_pa=total_pa - outlet,
+        efficiency=system.fan_efficiency,
+        motor_efficiency=system.motor_efficiency,
+        motor_margin=system.motor_margin,
+    )
     if system.supply_c - fan.rise_k < COLDEST_COIL_C:
         raise ValueError(
             f"system {system.name}: its fan at {fan.total_pa:.0f} Pa warms the air by {fan.rise_k:.1f} K, so the coil would "
@@ -457,15 +484,23 @@ def unit_of(
     if system.recovery_sensible > 0.0 or system.recovery_latent > 0.0:
         recovery = Recovery(system.recovery_sensible, system.recovery_latent, system.frost, system.frost_limit_c)
     return Unit(
-        pressure_pa=pressure_pa, target_c=np.array(system.supply_c), at_terminals=True,
-        least_outdoor_kg_s=least_outdoor_kg_s, bypass=system.bypass_factor,
-        supply_fan=FanCurve(fan.flow_m3_s, fan.total_pa, held, *efficiencies), return_fan=back,
-        blow_through=system.blow_through, outdoor_only=system.takes_outdoor_air_alone, cools=system.cools,
+        pressure_pa=pressure_pa,
+        target_c=np.array(system.supply_c),
+        at_terminals=True,
+        least_outdoor_kg_s=least_outdoor_kg_s,
+        bypass=system.bypass_factor,
+        supply_fan=FanCurve(fan.flow_m3_s, fan.total_pa, held, *efficiencies),
+        return_fan=back,
+        blow_through=system.blow_through,
+        outdoor_only=system.takes_outdoor_air_alone,
+        cools=system.cools,
         heats=system.kind != ROOM_UNIT,
-        economizer=Economizer(system.economizer, system.economizer_limit), recovery=recovery,
-        humidifier=Humidifier(system.humidifier), dry_to_c=system.dry_to_c, 
+        economizer=Economizer(system.economizer, system.economizer_limit),
+        recovery=recovery,
+        humidifier=Humidifier(system.humidifier),
+        dry_to_c=system.dry_to_c,
         ducts=Ducts(_leak_share(system, ducts), ua_w_k=ducts.gain_w_k if ducts else 0.0, around_c=system.duct_around_c),
-    )  # fmt: skip
+    )
 
 
 def _least_humidity(system: AirSystem, demands: Sequence[RoomDemand], pressure_pa: float) -> float:
@@ -496,17 +531,29 @@ def _winter_season(
     flows = _made_up(flow[:, None, None] * on, airs)
     wanted_c = _UNHEATED_C if system.kind == ROOM_UNIT else system.winter_supply_c
     return Season(
-        _joined([d.winter for d in demands]), airs, outdoor_c=cold * day,
-        outdoor_w=float(saturation_humidity_ratio(cold, outside.pressure_pa)) * day, supply_c=wanted_c * day,
-        least_kg_s=flows, most_kg_s=flows, heat_most_w=_heat_most(demands, system.reheat != "none", on),
-        latent_w=np.zeros((len(demands), *day.shape)), leak_kg_s=np.array([d.room.winter_leak_m3_s / volume for d in demands]), cp_j_kgk=cp, by_mass=True,
-    )  # fmt: skip
+        _joined([d.winter for d in demands]),
+        airs,
+        outdoor_c=cold * day,
+        outdoor_w=float(saturation_humidity_ratio(cold, outside.pressure_pa)) * day,
+        supply_c=wanted_c * day,
+        least_kg_s=flows,
+        most_kg_s=flows,
+        heat_most_w=_heat_most(demands, system.reheat != "none", on),
+        latent_w=np.zeros((len(demands), *day.shape)),
+        leak_kg_s=np.array([d.room.winter_leak_m3_s / volume for d in demands]),
+        cp_j_kgk=cp,
+        by_mass=True,
+    )
 
 
 def _served_room(
-    index: int, demand: RoomDemand, reheats: bool, summer: Season, warm: tuple[Served, Path, Array],
+    index: int,
+    demand: RoomDemand,
+    reheats: bool,
+    summer: Season,
+    warm: tuple[Served, Path, Array],
     cold: tuple[Served, Path, Array],
-) -> ServedRoom:  # fmt: skip
+) -> ServedRoom:
     (served, path, flow), (winter, winter_path, winter_flow) = warm, cold
     heat, rate, air = served.heat_w[index], served.rate_w_k[index], served.air_c[index]
     taken = rate * (air - path.supply_c)
@@ -516,10 +563,15 @@ def _served_room(
     )
     over, under = air - summer.asked.high_c[index], summer.asked.low_c[index] - air
     return ServedRoom(
-        flow_kg_s=flow[index], winter_flow_kg_s=winter_flow[index], reheat_w=reheat.astype(np.float32),
+        flow_kg_s=flow[index],
+        winter_flow_kg_s=winter_flow[index],
+        reheat_w=reheat.astype(np.float32),
         emitter_w=(heat - reheat).astype(np.float32),
-        heat_w=winter.heat_w[index] + (demand.allowance_w if demand.room.heated else 0.0), air_c=air,
-        winter_air_c=winter.air_c[index], cooling_w=taken.astype(np.float32),
+        heat_w=winter.heat_w[index] + (demand.allowance_w if demand.room.heated else 0.0),
+        air_c=air,
+        winter_air_c=winter.air_c[index],
+        cooling_w=taken.astype(np.float32),
         winter_warmth_w=winter.rate_w_k[index] * (winter_path.supply_c - winter.air_c[index]),
-        over_k=max(0.0, float(over.max())), under_k=max(0.0, float(under.max())),
-    )  # fmt: skip
+        over_k=max(0.0, float(over.max())),
+        under_k=max(0.0, float(under.max())),
+    )

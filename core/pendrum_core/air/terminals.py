@@ -36,6 +36,8 @@ def terminal_flow(
     mode = np.where(wanted < least_kg_s, AT_LEAST, np.where(wanted > most_kg_s, AT_MOST, FOLLOWS))
     left = flow * carried - load_w
     return Given(
-        flow, np.where(mode == AT_LEAST, np.maximum(left, 0.0), 0.0),
-        np.where(mode == AT_MOST, np.maximum(-left, 0.0), 0.0), mode,
-    )  # fmt: skip
+        flow,
+        np.where(mode == AT_LEAST, np.maximum(left, 0.0), 0.0),
+        np.where(mode == AT_MOST, np.maximum(-left, 0.0), 0.0),
+        mode,
+    )

@@ -245,15 +245,24 @@ class _Fixed:
             np.einsum("r...,r...,r...->...", back, vapour, follows),
         )
         return _Fixed(
-            flow, terminal, leak=flow - terminal, returned=returned, follows=follows, own=own, back_follows=_over(sums[0], returned), back_own=_over(sums[1], returned),
-            heat=_over(sums[2], returned), heat_follows=_over(sums[3], returned),
-            mean_c=rooms.air_c.mean(axis=0), lights_w=rooms.lights_w,
-        )  # fmt: skip
+            flow,
+            terminal,
+            leak=flow - terminal,
+            returned=returned,
+            follows=follows,
+            own=own,
+            back_follows=_over(sums[0], returned),
+            back_own=_over(sums[1], returned),
+            heat=_over(sums[2], returned),
+            heat_follows=_over(sums[3], returned),
+            mean_c=rooms.air_c.mean(axis=0),
+            lights_w=rooms.lights_w,
+        )
 
 
 def _walk(
     unit: Unit, fixed: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArray[np.bool_], start: Path | None
-) -> Path:  # fmt: skip
+) -> Path:
     flow = fixed.flow
     w_s = np.array(outdoor_w)
     rise, outlet_c = np.zeros_like(flow), np.broadcast_to(np.asarray(unit.target_c, dtype=float), flow.shape).copy()
@@ -308,9 +317,7 @@ def _return(unit: Unit, f: _Fixed, s: _State) -> tuple[Array, Array, Array, Arra
     return return_c, return_w, plenum_c, plenum_w, whole, power
 
 
-def _round(
-    unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArray[np.bool_], s: _State
-) -> Path:  # fmt: skip
+def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArray[np.bool_], s: _State) -> Path:
     p, flow = unit.pressure_pa, f.flow
     return_c, return_w, plenum_c, plenum_w, whole, return_fan_w = _return(unit, f, s)
     target = np.broadcast_to(np.asarray(unit.target_c, dtype=float), flow.shape)
@@ -334,8 +341,16 @@ def _round(
         # Not more than mixes to the target; nothing while the economizer cools.
         most = np.where(share > 1e-9, (mixing - (1.0 - share) * plenum_c) / np.maximum(share, 1e-9), np.inf)
         recovered = recover(
-            unit.recovery, outdoor, exhaust_kg_s=np.where(on, 0.0, relief), t=outdoor_c, w=outdoor_w, exhaust_c=plenum_c, exhaust_w=plenum_w, pressure_pa=p, most_c=np.maximum(most, outdoor_c)
-        )  # fmt: skip
+            unit.recovery,
+            outdoor,
+            exhaust_kg_s=np.where(on, 0.0, relief),
+            t=outdoor_c,
+            w=outdoor_w,
+            exhaust_c=plenum_c,
+            exhaust_w=plenum_w,
+            pressure_pa=p,
+            most_c=np.maximum(most, outdoor_c),
+        )
         fresh_c, fresh_w, preheat = recovered.leaving_c, recovered.leaving_w, outdoor * recovered.preheat_j_kg
     mixed_c, mixed_w = mix(share, fresh_c, fresh_w, plenum_c, plenum_w)
     added = _humidified(unit, f, s, return_w, mixed_w)
@@ -370,16 +385,46 @@ def _round(
         supply_c = around + (supply_c - around) * np.exp(-_over(np.full_like(flow, unit.ducts.ua_w_k), rate))
     heating = flow * (enthalpy_j_kg(heated_c, mixed_w) - enthalpy_j_kg(mixed_c, mixed_w))
     return Path(
-        flow_kg_s=flow, terminal_kg_s=f.terminal, room_w=_NONE, return_c=return_c, return_w=return_w,
-        return_kg_s=f.returned, plenum_c=plenum_c, plenum_w=plenum_w, outdoor_kg_s=outdoor, outdoor_share=share,
-        economizing=on, recovered=recovered, relief_kg_s=relief, fresh_c=np.asarray(fresh_c), fresh_w=np.asarray(fresh_w),
-        mixed_c=mixed_c, mixed_w=mixed_w, heated_c=heated_c, entering_c=entering_c, coil=coil, humidified_kg_kg=added, off_c=off_c, off_w=off_w,
-        fan_m3_s=fan_m3_s, fan_pa=fan_pa, fan_w=fan_w, fan_rise_k=rise, return_fan_w=return_fan_w, outlet_c=outlet_c,
-        supply_c=supply_c, supply_w=off_w, leak_kg_s=f.leak, preheat_w=preheat, heating_w=heating,
-        cooling_w=flow * (coil.total_j_kg - coil.condensate_j_kg), reheat_w=reheat, condensate_w=flow * coil.condensate_j_kg,
+        flow_kg_s=flow,
+        terminal_kg_s=f.terminal,
+        room_w=_NONE,
+        return_c=return_c,
+        return_w=return_w,
+        return_kg_s=f.returned,
+        plenum_c=plenum_c,
+        plenum_w=plenum_w,
+        outdoor_kg_s=outdoor,
+        outdoor_share=share,
+        economizing=on,
+        recovered=recovered,
+        relief_kg_s=relief,
+        fresh_c=np.asarray(fresh_c),
+        fresh_w=np.asarray(fresh_w),
+        mixed_c=mixed_c,
+        mixed_w=mixed_w,
+        heated_c=heated_c,
+        entering_c=entering_c,
+        coil=coil,
+        humidified_kg_kg=added,
+        off_c=off_c,
+        off_w=off_w,
+        fan_m3_s=fan_m3_s,
+        fan_pa=fan_pa,
+        fan_w=fan_w,
+        fan_rise_k=rise,
+        return_fan_w=return_fan_w,
+        outlet_c=outlet_c,
+        supply_c=supply_c,
+        supply_w=off_w,
+        leak_kg_s=f.leak,
+        preheat_w=preheat,
+        heating_w=heating,
+        cooling_w=flow * (coil.total_j_kg - coil.condensate_j_kg),
+        reheat_w=reheat,
+        condensate_w=flow * coil.condensate_j_kg,
         balance=0.0,
         settled=False,
-    )  # fmt: skip
+    )
 
 
 def _humidified(unit: Unit, f: _Fixed, s: _State, return_w: Array, mixed_w: Array) -> Array:
@@ -403,10 +448,16 @@ def _open(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, p: Path) ->
         dripped = gone * p.recovered.dripped_kg_kg * CP_WATER * p.recovered.exhaust_c
     some = f.returned > 1e-12
     brought = (
-        p.outdoor_kg_s * enthalpy_j_kg(outdoor_c, outdoor_w) + f.returned * enthalpy_j_kg(p.return_c, p.return_w)
-        + np.where(some, f.lights_w, 0.0) + p.return_fan_w + p.preheat_w + p.heating_w + p.reheat_w + p.fan_w
+        p.outdoor_kg_s * enthalpy_j_kg(outdoor_c, outdoor_w)
+        + f.returned * enthalpy_j_kg(p.return_c, p.return_w)
+        + np.where(some, f.lights_w, 0.0)
+        + p.return_fan_w
+        + p.preheat_w
+        + p.heating_w
+        + p.reheat_w
+        + p.fan_w
         + p.flow_kg_s * p.humidified_kg_kg * water_j_kg(unit.humidifier)
-    )  # fmt: skip
+    )
     leaked = np.zeros_like(f.leak) if unit.ducts.leak_to == TO_PLENUM else f.leak * outlet_h
     taken = f.terminal * outlet_h + p.relief_kg_s * relieved + dripped + p.cooling_w + p.condensate_w + leaked
     scale = np.maximum(np.abs(brought) + np.abs(taken), 1.0)

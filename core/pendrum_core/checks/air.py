@@ -44,16 +44,17 @@ def air_snags(results: BuildingResults) -> Iterator[Snag]:
 
 def _findings(
     results: BuildingResults, system: AirSystem, found: AirSystemResult
-) -> Iterator[tuple[str, str, str, str]]:  # fmt: skip
+) -> Iterator[tuple[str, str, str, str]]:
     path = found.summer
     sensible, reheat = float(found.coil_sensible_w.max()), float(found.reheat_w.max())
     if reheat > REHEAT_SHARE * max(sensible, 1.0) and reheat > 100.0:
         share = reheat / max(sensible, 1.0)
         yield (
-            "reheat_large", DOUBTFUL,
+            "reheat_large",
+            DOUBTFUL,
             f"its terminals reheat up to {reheat / 1000:.1f} kW, {share:.0%} of the cooling coil's sensible peak.",
             "smaller least flows, a warmer supply, or units of their own for rooms that are unlike the others",
-        )  # fmt: skip
+        )
     fed = {
         section.end
         for circuit in results.building.circuits
@@ -63,34 +64,39 @@ def _findings(
     terminals_w = max([reheat, *(float(served.heat_w.max()) for served in found.served.values())])
     if system.reheat == WATER_REHEAT and terminals_w > 1.0 and system.drawn not in fed:
         yield (
-            "reheat_without_circuit", DOUBTFUL, "its terminals reheat with hot water, but no heating circuit ends at it.",
+            "reheat_without_circuit",
+            DOUBTFUL,
+            "its terminals reheat with hot water, but no heating circuit ends at it.",
             "a pipe section that ends at it, or electric reheat",
-        )  # fmt: skip
+        )
     both = np.minimum(
         path.heating_w / max(float(path.heating_w.max()), 1.0), path.cooling_w / max(float(path.cooling_w.max()), 1.0)
     )
     if float(both.max()) > _AT_WORK and float(path.heating_w.max()) > 100.0:
         month, step = (int(i) for i in np.unravel_index(int(both.argmax()), both.shape))
         yield (
-            "heats_and_cools", DOUBTFUL,
+            "heats_and_cools",
+            DOUBTFUL,
             f"its heating coil and its cooling coil work at the same time ({_when(results, month, step)}).",
             "check the supply temperature and the outdoor air",
-        )  # fmt: skip
+        )
     air = found.outdoor_air
     if air.rule == "62.1 full" and found.outdoor_share > OUTDOOR_SHARE and air.critical_room in results.rooms:
         room = results.rooms[air.critical_room].room
         yield (
-            "critical_room", NOTE,
+            "critical_room",
+            NOTE,
             f"{room.number} {room.name} forces {found.outdoor_share:.0%} of outdoor air on all its rooms.",
             "more supply air for that room, or a unit of its own",
-        )  # fmt: skip
+        )
     coldest = float(found.winter.mixed_c.min())
     if coldest < 0.0:
         yield (
-            "coil_frost", DOUBTFUL,
+            "coil_frost",
+            DOUBTFUL,
             f"air of {coldest:.1f} °C reaches its coils on the winter day; water in them would freeze.",
             "heat recovery, a preheater, or less outdoor air",
-        )  # fmt: skip
+        )
     wasted = path.economizing & (
         enthalpy_j_kg(results.outdoors.dry_bulb_c, results.outdoors.humidity_ratio)
         > enthalpy_j_kg(path.plenum_c, path.plenum_w) + _NOTICED_J_KG
@@ -98,21 +104,22 @@ def _findings(
     wet = wasted & (path.cooling_w > _AT_WORK * max(float(path.cooling_w.max()), 1.0))
     if wet.sum() >= _STEPS_AN_HOUR:
         yield (
-            "economizer_adds", NOTE,
+            "economizer_adds",
+            NOTE,
             f"its economizer takes air with more enthalpy than the return air in {wet.sum() / _STEPS_AN_HOUR:.0f} h of the design days.",
             "an economizer by enthalpy",
-        )  # fmt: skip
+        )
     yield from _water(results, system, found)
     if found.balance > CLOSED:
         yield (
-            "air_balance_open", DOUBTFUL, f"its heat balance is open by {found.balance:.1g} of its throughput.",
+            "air_balance_open",
+            DOUBTFUL,
+            f"its heat balance is open by {found.balance:.1g} of its throughput.",
             "look for an extreme input; its duties are not to be relied on",
-        )  # fmt: skip
+        )
 
 
-def _water(
-    results: BuildingResults, system: AirSystem, found: AirSystemResult
-) -> Iterator[tuple[str, str, str, str]]:  # fmt: skip
+def _water(results: BuildingResults, system: AirSystem, found: AirSystemResult) -> Iterator[tuple[str, str, str, str]]:
     """Coils against the water that their circuits bring."""
     for circuit in results.building.circuits:
         if all(section.end != system.drawn for section in circuit.sections):
@@ -122,19 +129,21 @@ def _water(
             coldest = float(np.nanmin(points)) if np.isfinite(points).any() else np.inf
             if coldest < circuit.flow_c + _WATER_APPROACH_K:
                 yield (
-                    "coil_below_water", DOUBTFUL,
+                    "coil_below_water",
+                    DOUBTFUL,
                     f"its cooling coil needs an apparatus dew point of {coldest:.1f} °C, and {circuit.name} brings water of "
                     f"{circuit.flow_c:.0f} °C.",
                     "colder water, a warmer supply, or a coil with less bypass",
-                )  # fmt: skip
+                )
         elif circuit.kind == "heating":
             hottest = float(max(found.winter.heated_c.max(), found.summer.heated_c.max()))
             if hottest > circuit.flow_c - _WATER_APPROACH_K and found.heating_coil_w > 1.0:
                 yield (
-                    "coil_above_water", DOUBTFUL,
+                    "coil_above_water",
+                    DOUBTFUL,
                     f"its heating coil must make air of {hottest:.1f} °C, and {circuit.name} brings water of {circuit.flow_c:.0f} °C.",
                     "hotter water or a lower supply temperature",
-                )  # fmt: skip
+                )
 
 
 def _rooms(results: BuildingResults, found: AirSystemResult) -> Iterator[Snag]:
@@ -143,17 +152,25 @@ def _rooms(results: BuildingResults, found: AirSystemResult) -> Iterator[Snag]:
         room = results.rooms[room_id].room
         if served.under_k > MISSED_K:
             yield Snag(
-                DOUBTFUL, "overcooled", kind="room", id=room_id, stage="air",
+                DOUBTFUL,
+                "overcooled",
+                kind="room",
+                id=room_id,
+                stage="air",
                 sentence=f"{room.number} {room.name}: its supply air cools it to {float(served.air_c.min()):.1f} °C, {served.under_k:.1f} K "
                 "below its heating set-point.",
                 way_out="reheat, a smaller least flow, or an emitter",
-            )  # fmt: skip
+            )
         if served.over_k > MISSED_K:
             yield Snag(
-                DOUBTFUL, "undercooled", kind="room", id=room_id, stage="air",
+                DOUBTFUL,
+                "undercooled",
+                kind="room",
+                id=room_id,
+                stage="air",
                 sentence=f"{room.number} {room.name}: under its supply air it gets {served.over_k:.1f} K warmer than its cooling set-point.",
                 way_out="more air, colder air, or a longer pull-down",
-            )  # fmt: skip
+            )
 
 
 def _when(results: BuildingResults, month: int, step: int) -> str:

@@ -38,12 +38,16 @@ def _too_warm(room_id: str, loads: RoomLoads, results: BuildingResults) -> Itera
     months = results.building.climate.months
     peak = f"{MONTHS[day_number(months[month]) - 1]} {clock(step)}"
     yield Snag(
-        DOUBTFUL, "too_warm", kind="room", id=room_id, stage="loads",
+        DOUBTFUL,
+        "too_warm",
+        kind="room",
+        id=room_id,
+        stage="loads",
         sentence=f"{_title(loads)} is not cooled and reaches {float(air_c.max()):.1f} °C ({peak}); it is above its limit of "
         f"{loads.room.warm_limit_c:.0f} °C for {above[day] / _STEPS_AN_HOUR:.1f} h of the {MONTHS[day_number(months[day]) - 1]} "
         "design day.",
         way_out="shade it, ventilate it, cool it, or raise the limit of its use",
-    )  # fmt: skip
+    )
 
 
 def _title(loads: RoomLoads) -> str:
@@ -76,20 +80,37 @@ def _short(room_id: str, loads: RoomLoads, results: BuildingResults) -> Iterator
         led = f", led by the sensor of {_title(leader)}" if leader else ""
         hours = flat_out_h(day.plant_w[missed.day], most)
         yield Snag(
-            DOUBTFUL, code, kind="room", id=room_id, stage="loads",
+            DOUBTFUL,
+            code,
+            kind="room",
+            id=room_id,
+            stage="loads",
             sentence=f"{_title(loads)}{led}: with {plant} it comes {missed.kelvin:.1f} K {what} set-point, {missed.hours:.1f} h "
             f"{_when(missed, what, results)}" + (f"; flat out for {hours:.1f} h." if hours else "."),
             way_out="more capacity, another set-point, or less load" if leader is None else "a sensor of its own",
-        )  # fmt: skip
+        )
     if thermostat.leader and leader is None:
-        yield Snag(DOUBTFUL, "leader_missing", kind="room", id=room_id, stage="rooms",
-                   sentence=f"{_title(loads)} follows the sensor of a room that is not calculated; it uses one of its own.",
-                   way_out="choose another sensor room")  # fmt: skip
+        yield Snag(
+            DOUBTFUL,
+            "leader_missing",
+            kind="room",
+            id=room_id,
+            stage="rooms",
+            sentence=f"{_title(loads)} follows the sensor of a room that is not calculated; it uses one of its own.",
+            way_out="choose another sensor room",
+        )
     drawn = thermostat.drawn_air
     if drawn is not None and not drawn.only_cooler and loads.room.cooled:
-        yield Snag(DOUBTFUL, "extract_with_cooling", kind="room", id=room_id, stage="uses",
-                   sentence=f"{_title(loads)} is cooled, and its extract fan draws outdoor air in above {drawn.above_c:.1f} °C: the two "
-                   "work against each other on warm days.", way_out="switch one of them off")  # fmt: skip
+        yield Snag(
+            DOUBTFUL,
+            "extract_with_cooling",
+            kind="room",
+            id=room_id,
+            stage="uses",
+            sentence=f"{_title(loads)} is cooled, and its extract fan draws outdoor air in above {drawn.above_c:.1f} °C: the two "
+            "work against each other on warm days.",
+            way_out="switch one of them off",
+        )
 
 
 def _when(missed: Missed, what: str, results: BuildingResults) -> str:
@@ -107,15 +128,23 @@ def _humidity(results: BuildingResults) -> Iterator[Snag]:
         if limits.high is not None and moisture.highest > limits.high + 0.005:
             month = MONTHS[day_number(results.building.climate.months[moisture.month]) - 1]
             yield Snag(
-                DOUBTFUL, "too_humid", kind="room", id=room_id, stage="uses",
+                DOUBTFUL,
+                "too_humid",
+                kind="room",
+                id=room_id,
+                stage="uses",
                 sentence=f"{_title(loads)} reaches {moisture.highest:.0%} relative humidity ({month} {clock(moisture.step)}), its limit "
                 f"is {limits.high:.0%}; keeping it takes {moisture.drying_w / 1000.0:.2f} kW of drying.",
                 way_out="drier supply air, more of it, or another limit",
-            )  # fmt: skip
+            )
         if limits.low is not None and moisture.humidifying_kg_s > 0.0:
             yield Snag(
-                NOTE, "too_dry", kind="room", id=room_id, stage="uses",
+                NOTE,
+                "too_dry",
+                kind="room",
+                id=room_id,
+                stage="uses",
                 sentence=f"{_title(loads)} dries to {moisture.winter_relative:.0%} on the winter day, its limit is {limits.low:.0%}; "
                 f"{moisture.humidifying_kg_s * 3600.0:.1f} kg/h of water ({moisture.humidifying_w / 1000.0:.2f} kW) keep it.",
                 way_out="plan a humidifier, or lower the limit",
-            )  # fmt: skip
+            )

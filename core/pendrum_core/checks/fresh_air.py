@@ -26,23 +26,36 @@ def fresh_air_snags(results: BuildingResults) -> Iterator[Snag]:
         flow = flows.get(room_id)
         if flow is not None and flow.governing == "pinned" and flow.design_m3_s < flow.ventilation_m3_s - _LEAST_M3_S:
             yield Snag(
-                DOUBTFUL, "ventilation_below_need", kind="room", id=room_id, stage="rooms",
+                DOUBTFUL,
+                "ventilation_below_need",
+                kind="room",
+                id=room_id,
+                stage="rooms",
                 sentence=f"{name}: its pinned {flow.design_m3_s * 1000.0:.0f} L/s are below the {flow.ventilation_m3_s * 1000.0:.0f} L/s "
-                "of outdoor air that it needs.", way_out="let the airflow be sized, or pin a larger one",
-            )  # fmt: skip
+                "of outdoor air that it needs.",
+                way_out="let the airflow be sized, or pin a larger one",
+            )
         if _peopled(loads) and (flow.ventilation_m3_s if flow else loads.room.direct_outdoor_air_m3_s) <= 0.0:
             yield Snag(
-                NOTE, "people_without_air", kind="room", id=room_id, stage="uses",
+                NOTE,
+                "people_without_air",
+                kind="room",
+                id=room_id,
+                stage="uses",
                 sentence=f"{name} has people but no ventilation is asked for it; only leaks bring outdoor air.",
                 way_out="give its use outdoor air per person or per area, or say that it is not occupied",
-            )  # fmt: skip
+            )
         arriving = _arriving_m3_s(loads) + (flow.design_m3_s if flow else 0.0)
         if given.get(room_id, 0.0) > arriving + _LEAST_M3_S:
             yield Snag(
-                DOUBTFUL, "more_given_than_gets", kind="room", id=room_id, stage="rooms",
+                DOUBTFUL,
+                "more_given_than_gets",
+                kind="room",
+                id=room_id,
+                stage="rooms",
                 sentence=f"{name} gives {given[room_id] * 1000.0:.0f} L/s to other rooms, but only {arriving * 1000.0:.0f} L/s come in.",
                 way_out="bring it more air, or let others take less",
-            )  # fmt: skip
+            )
     yield from _condensing(results)
 
 
@@ -68,8 +81,12 @@ def _condensing(results: BuildingResults) -> Iterator[Snag]:
         if below > _NOTICED_K:
             when = f"{MONTHS[day_number(results.building.climate.months[month]) - 1]} {clock(step)}"
             yield Snag(
-                NOTE, "supply_below_dew_point", kind="air_system", id=system.id, stage="air",
+                NOTE,
+                "supply_below_dew_point",
+                kind="air_system",
+                id=system.id,
+                stage="air",
                 sentence=f"{system.name}: supply air of {path.supply_c[month, step]:.1f} °C is {below:.1f} K below the "
                 f"dew point of the rooms' air ({when}); outlets that are not insulated would drip.",
                 way_out="a higher supply temperature, drier rooms, or outlets made for it",
-            )  # fmt: skip
+            )

@@ -25,45 +25,90 @@ def plant_snags(results: BuildingResults) -> Iterator[Snag]:
             try:
                 chosen = vessel_of(results, circuit).chosen_m3
             except ValueError as error:
-                yield Snag(DOUBTFUL, "vessel_impossible", kind="circuit", id=circuit.id, stage="water", sentence=f"{circuit.name}: {error}.",
-                           way_out="another safety valve, or less static height")  # fmt: skip
+                yield Snag(
+                    DOUBTFUL,
+                    "vessel_impossible",
+                    kind="circuit",
+                    id=circuit.id,
+                    stage="water",
+                    sentence=f"{circuit.name}: {error}.",
+                    way_out="another safety valve, or less static height",
+                )
             else:
                 if chosen is None:
-                    yield Snag(NOTE, "vessel_above_series", kind="circuit", id=circuit.id, stage="water",
-                               sentence=f"{circuit.name}: its expansion vessel is above the series of 8 to 1000 L.",
-                               way_out="several vessels, or one that holds its pressure by a pump")  # fmt: skip
+                    yield Snag(
+                        NOTE,
+                        "vessel_above_series",
+                        kind="circuit",
+                        id=circuit.id,
+                        stage="water",
+                        sentence=f"{circuit.name}: its expansion vessel is above the series of 8 to 1000 L.",
+                        way_out="several vessels, or one that holds its pressure by a pump",
+                    )
             yield from _pump(circuit, results.circuits[circuit.id].pump)
             freezes, coldest = liquid_of(circuit).freezing_c(), min(circuit.flow_c, circuit.return_c)
             if coldest < freezes + _ABOVE_FREEZING_K and (circuit.glycol != WATER or coldest < 0.0):
-                yield Snag(DOUBTFUL, "liquid_freezes", kind="circuit", id=circuit.id, stage="water",
-                           sentence=f"{circuit.name}: its liquid freezes at {freezes:.1f} °C and is as cold as {coldest:.1f} °C.",
-                           way_out="more glycol, or warmer water")  # fmt: skip
+                yield Snag(
+                    DOUBTFUL,
+                    "liquid_freezes",
+                    kind="circuit",
+                    id=circuit.id,
+                    stage="water",
+                    sentence=f"{circuit.name}: its liquid freezes at {freezes:.1f} °C and is as cold as {coldest:.1f} °C.",
+                    way_out="more glycol, or warmer water",
+                )
         for unit in circuit.units:
             kind = KINDS[unit.kind]
             most = max(unit.full_cool, unit.full_warm, unit.part_cool, unit.part_warm)
             limit = kind.believable / (GROSS_OVER_NET[unit.fuel] if unit.gross else 1.0)
             if most > limit + 1e-9:
-                yield Snag(DOUBTFUL, "efficiency_impossible", kind="plant_unit", id=unit.id, stage="water",
-                           sentence=f"{circuit.name}, {unit.name}: an efficiency of {most:.2f} is beyond the {limit:.2f} that a "
-                           f"{unit.kind} can reach{' on gross value' if unit.gross else ''}.", way_out="check it, and which value it is on")  # fmt: skip
+                yield Snag(
+                    DOUBTFUL,
+                    "efficiency_impossible",
+                    kind="plant_unit",
+                    id=unit.id,
+                    stage="water",
+                    sentence=f"{circuit.name}, {unit.name}: an efficiency of {most:.2f} is beyond the {limit:.2f} that a "
+                    f"{unit.kind} can reach{' on gross value' if unit.gross else ''}.",
+                    way_out="check it, and which value it is on",
+                )
         plant = results.plants.get(circuit.id)
         if plant is None:
             continue
         free = [unit for unit in circuit.units if not unit.standby and unit.capacity_w is None]
         total = sum(unit.share for unit in free)
         if free and len(free) == len(plant.working) and total < 1.0 - _CLOSE:
-            yield Snag(DOUBTFUL, "shares_below_load", kind="circuit", id=circuit.id, stage="water",
-                       sentence=f"{circuit.name}: the shares of its units make {total:.0%} of the load.", way_out="make them 100 % or more")  # fmt: skip
+            yield Snag(
+                DOUBTFUL,
+                "shares_below_load",
+                kind="circuit",
+                id=circuit.id,
+                stage="water",
+                sentence=f"{circuit.name}: the shares of its units make {total:.0%} of the load.",
+                way_out="make them 100 % or more",
+            )
         unmet = max(float(plant.summer.unmet_w.max()), float(plant.winter.unmet_w.max()))
         if unmet > _CLOSE * max(plant.course.peak[0], 1.0):
-            yield Snag(DOUBTFUL, "plant_short", kind="circuit", id=circuit.id, stage="water",
-                       sentence=f"{circuit.name}: its units give {plant.working_w / 1000:.1f} kW; {unmet / 1000:.1f} kW of the largest load are not met.",
-                       way_out="a larger unit, or one more")  # fmt: skip
+            yield Snag(
+                DOUBTFUL,
+                "plant_short",
+                kind="circuit",
+                id=circuit.id,
+                stage="water",
+                sentence=f"{circuit.name}: its units give {plant.working_w / 1000:.1f} kW; {unmet / 1000:.1f} kW of the largest load are not met.",
+                way_out="a larger unit, or one more",
+            )
         elif len(plant.capacity_w) > 1 and plant.without_largest_w < plant.course.peak[0]:
             share = plant.without_largest_w / max(plant.course.peak[0], 1.0)
-            yield Snag(NOTE, "largest_unit_out", kind="circuit", id=circuit.id, stage="water",
-                       sentence=f"{circuit.name}: with its largest unit out {share:.0%} of the largest load are left.",
-                       way_out="take it as it is, or give the others larger shares")  # fmt: skip
+            yield Snag(
+                NOTE,
+                "largest_unit_out",
+                kind="circuit",
+                id=circuit.id,
+                stage="water",
+                sentence=f"{circuit.name}: with its largest unit out {share:.0%} of the largest load are left.",
+                way_out="take it as it is, or give the others larger shares",
+            )
         if circuit.kind == "heating":
             yield from _short_at_reset(results, circuit.id)
 
@@ -74,11 +119,25 @@ def _pump(circuit: Circuit, pump: PumpResult) -> Iterator[Snag]:
         return
     told = f"{circuit.name}: its pumps are pinned at {pump.head_pa / 1000:.1f} kPa, and its index run and source take {pump.network_head_pa / 1000:.1f} kPa at {pump.flow_m3_s * 1000:.2f} L/s"
     if pump.head_pa < pump.network_head_pa * (1.0 - _CLOSE):
-        yield Snag(DOUBTFUL, "pump_short", kind="circuit", id=circuit.id, stage="water",
-                   sentence=f"{told}: {pump.open_share * pump.flow_m3_s * 1000:.2f} L/s flow.", way_out="a higher head, larger pipes, or no pin")  # fmt: skip
+        yield Snag(
+            DOUBTFUL,
+            "pump_short",
+            kind="circuit",
+            id=circuit.id,
+            stage="water",
+            sentence=f"{told}: {pump.open_share * pump.flow_m3_s * 1000:.2f} L/s flow.",
+            way_out="a higher head, larger pipes, or no pin",
+        )
     elif pump.head_pa > pump.calculated_head_pa * _FAR_ABOVE:
-        yield Snag(NOTE, "pump_oversized", kind="circuit", id=circuit.id, stage="water",
-                   sentence=f"{told}: valves throttle {(pump.head_pa - pump.network_head_pa) / 1000:.1f} kPa away.", way_out="a lower head, or no pin")  # fmt: skip
+        yield Snag(
+            NOTE,
+            "pump_oversized",
+            kind="circuit",
+            id=circuit.id,
+            stage="water",
+            sentence=f"{told}: valves throttle {(pump.head_pa - pump.network_head_pa) / 1000:.1f} kPa away.",
+            way_out="a lower head, or no pin",
+        )
 
 
 def _short_at_reset(results: BuildingResults, circuit_id: str) -> Iterator[Snag]:
@@ -92,6 +151,12 @@ def _short_at_reset(results: BuildingResults, circuit_id: str) -> Iterator[Snag]
             continue
         works = found.summer.heating_w > 1.0
         if works.any() and bool(np.any(found.summer.heated_c[works] > plant.flow_c[works] - 1.0)):
-            yield Snag(DOUBTFUL, "coil_above_reset", kind="air_system", id=system.drawn, stage="water",
-                       sentence=f"{system.name}: its heating coil needs hotter air than {circuit.name} brings by its outdoor reset.",
-                       way_out="a warmer mild end of the reset, or a colder supply")  # fmt: skip
+            yield Snag(
+                DOUBTFUL,
+                "coil_above_reset",
+                kind="air_system",
+                id=system.drawn,
+                stage="water",
+                sentence=f"{system.name}: its heating coil needs hotter air than {circuit.name} brings by its outdoor reset.",
+                way_out="a warmer mild end of the reset, or a colder supply",
+            )

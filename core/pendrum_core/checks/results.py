@@ -41,9 +41,17 @@ def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[f
             way_out="change the value named",
         )
     checks: tuple[Callable[[BuildingResults], Iterator[Snag]], ...] = (
-        _room_snags, fresh_air_snags, comfort_snags, lambda of: _yardstick_snags(of, yardsticks_w_m2), _system_snags,
-        air_snags, balance_snags, _circuit_snags, plant_snags, hot_water_snags,
-    )  # fmt: skip
+        _room_snags,
+        fresh_air_snags,
+        comfort_snags,
+        lambda of: _yardstick_snags(of, yardsticks_w_m2),
+        _system_snags,
+        air_snags,
+        balance_snags,
+        _circuit_snags,
+        plant_snags,
+        hot_water_snags,
+    )
     for check in checks:
         try:
             yield from check(results)
@@ -72,27 +80,45 @@ def _room_snags(results: BuildingResults) -> Iterator[Snag]:
     for room_id, loads in results.rooms.items():
         name = f"{loads.room.number} {loads.room.name}"
         if any(transfer.room not in results.rooms for transfer in loads.room.transfers):
-            yield Snag(DOUBTFUL, "transfer_unknown", kind="room", id=room_id, stage="rooms",
-                       sentence=f"{name} gets air from a room that is not calculated; that air is taken to have its own temperature.",
-                       way_out="mend the other room, or take the air away")  # fmt: skip
+            yield Snag(
+                DOUBTFUL,
+                "transfer_unknown",
+                kind="room",
+                id=room_id,
+                stage="rooms",
+                sentence=f"{name} gets air from a room that is not calculated; that air is taken to have its own temperature.",
+                way_out="mend the other room, or take the air away",
+            )
         if loads.cooling is not None and loads.cooling.sensible_w > 1.0 and room_id not in served:
             yield Snag(
-                DOUBTFUL, "cooled_without_system", kind="room", id=room_id, stage="rooms",
+                DOUBTFUL,
+                "cooled_without_system",
+                kind="room",
+                id=room_id,
+                stage="rooms",
                 sentence=f"{name} has a cooling load of {loads.cooling.sensible_w / 1000:.2f} kW but is on no air system.",
                 way_out="put it on a system, or say that it is not cooled",
-            )  # fmt: skip
+            )
         if loads.cooling is None and room_id in cooled:
             yield Snag(
-                DOUBTFUL, "floats_on_system", kind="room", id=room_id, stage="rooms",
+                DOUBTFUL,
+                "floats_on_system",
+                kind="room",
+                id=room_id,
+                stage="rooms",
                 sentence=f"{name} is not cooled but gets air from a cooling system; its temperature is worked out without that air.",
                 way_out="say that it is cooled, or take it off the system",
-            )  # fmt: skip
+            )
         if results.circuits and loads.heating.load_w > 1.0 and room_id not in emitting:
             yield Snag(
-                NOTE, "heated_without_emitter", kind="room", id=room_id, stage="water",
+                NOTE,
+                "heated_without_emitter",
+                kind="room",
+                id=room_id,
+                stage="water",
                 sentence=f"{name} needs {loads.heating.load_w / 1000:.2f} kW of heating but no pipe ends at it.",
                 way_out="add a pipe section that ends at the room",
-            )  # fmt: skip
+            )
 
 
 def _yardstick_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[float, float]]) -> Iterator[Snag]:
@@ -104,18 +130,26 @@ def _yardstick_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tup
         inside = sum(g.sensible_w for g in loads.room.gains if g.category != "people") / loads.room.floor_area_m2
         if inside > high > 0.0:
             yield Snag(
-                DOUBTFUL, "gains_implausible", kind="room", id=room_id, stage="uses",
+                DOUBTFUL,
+                "gains_implausible",
+                kind="room",
+                id=room_id,
+                stage="uses",
                 sentence=f"{loads.room.number} {loads.room.name}: its lights and equipment alone give {inside:.0f} W/m², more than "
                 f"the {high:.0f} W/m² of cooling that are ordinary for its use.",
                 way_out="check their power, how much of it is used, and what is vented",
-            )  # fmt: skip
+            )
         if not low <= found <= high:
             yield Snag(
-                NOTE, "yardstick", kind="room", id=room_id, stage="rooms",
+                NOTE,
+                "yardstick",
+                kind="room",
+                id=room_id,
+                stage="rooms",
                 sentence=f"{loads.room.number} {loads.room.name}: {found:.0f} W/m² of cooling lies outside the ordinary "
                 f"{low:.0f} to {high:.0f} W/m² of its use.",
                 way_out="look at its breakdown, or widen the range of the use",
-            )  # fmt: skip
+            )
 
 
 def _system_snags(results: BuildingResults) -> Iterator[Snag]:
@@ -129,49 +163,75 @@ def _system_snags(results: BuildingResults) -> Iterator[Snag]:
         if missing:
             numbers = ", ".join(results.rooms[r].room.number for r in missing[:6])
             yield Snag(
-                DOUBTFUL, "room_without_duct", kind="air_system", id=system.drawn, stage="air",
+                DOUBTFUL,
+                "room_without_duct",
+                kind="air_system",
+                id=system.drawn,
+                stage="air",
                 sentence=f"{system.name}: no duct ends at {len(missing)} of its rooms ({numbers}); "
                 "their air is not in the ducts' sizes.",
                 way_out="add a branch for every room without one",
-            )  # fmt: skip
+            )
         short = float(result.short_w.max())
         helped = system.kind == MAKE_UP or any(t.shared and t.rank == 1 for t in system.terminals)
         if short > 1.0 and not helped:
             yield Snag(
-                DOUBTFUL, "airflow_short", kind="air_system", id=system.drawn, stage="air",
+                DOUBTFUL,
+                "airflow_short",
+                kind="air_system",
+                id=system.drawn,
+                stage="air",
                 sentence=f"{system.name}: pinned airflows leave {short / 1000:.2f} kW of cooling undelivered at the worst time.",
                 way_out="let the airflow be sized, or lower the supply temperature",
-            )  # fmt: skip
+            )
         if not result.converged:
             yield Snag(
-                DOUBTFUL, "humidity_not_settled", kind="air_system", id=system.drawn, stage="air",
+                DOUBTFUL,
+                "humidity_not_settled",
+                kind="air_system",
+                id=system.drawn,
+                stage="air",
                 sentence=f"{system.name}: the rooms' humidity does not settle; moisture comes in and none is taken out.",
                 way_out="give the system outdoor air",
-            )  # fmt: skip
+            )
         if result.fan.motor_w is None:
-            yield Snag(DOUBTFUL, "motor_above_series", kind="air_system", id=system.drawn, stage="air",
-                       sentence=f"{system.name}: {result.fan.shaft_w / 1000:.0f} kW at the shaft is above the standard motors.",
-                       way_out="split the system")  # fmt: skip
+            yield Snag(
+                DOUBTFUL,
+                "motor_above_series",
+                kind="air_system",
+                id=system.drawn,
+                stage="air",
+                sentence=f"{system.name}: {result.fan.shaft_w / 1000:.0f} kW at the shaft is above the standard motors.",
+                way_out="split the system",
+            )
         if result.ducts is None:
             continue
         for section in system.sections:
             sized = result.ducts.sections[section.id]
             if not sized.within_limits:
                 yield Snag(
-                    DOUBTFUL, "duct_beyond_limits", kind="duct_section", id=section.id, stage="air",
+                    DOUBTFUL,
+                    "duct_beyond_limits",
+                    kind="duct_section",
+                    id=section.id,
+                    stage="air",
                     sentence=f"{system.name}, {section.name}: {sized.friction.velocity_m_s:.1f} m/s and "
                     f"{sized.friction.rate_pa_m:.2f} Pa/m at {sized.shape.size} mm; limits "
                     f"{system.velocity_limit_m_s:.1f} m/s and {system.friction_limit_pa_m:.2f} Pa/m.",
                     way_out="let it be sized, or raise the limit",
-                )  # fmt: skip
+                )
         worst = max(result.ducts.paths.balancing_pa.items(), key=lambda item: item[1])
         if worst[1] > UNBALANCED_PA:
             section_name = next(s.name for s in system.sections if s.id == worst[0])
             yield Snag(
-                NOTE, "run_unbalanced", kind="duct_section", id=worst[0], stage="air",
+                NOTE,
+                "run_unbalanced",
+                kind="duct_section",
+                id=worst[0],
+                stage="air",
                 sentence=f"{system.name}, {section_name}: a damper has to take {worst[1]:.0f} Pa.",
                 way_out="smaller ducts on this branch take it without noise",
-            )  # fmt: skip
+            )
 
 
 def _circuit_snags(results: BuildingResults) -> Iterator[Snag]:
@@ -182,13 +242,23 @@ def _circuit_snags(results: BuildingResults) -> Iterator[Snag]:
             sized = result.sections[section.id]
             if not sized.within_limits:
                 yield Snag(
-                    DOUBTFUL, "pipe_beyond_limits", kind="pipe_section", id=section.id, stage="water",
+                    DOUBTFUL,
+                    "pipe_beyond_limits",
+                    kind="pipe_section",
+                    id=section.id,
+                    stage="water",
                     sentence=f"{circuit.name}, {section.name}: {sized.friction.velocity_m_s:.2f} m/s and "
                     f"{sized.friction.rate_pa_m:.0f} Pa/m in {sized.size}.",
                     way_out="let it be sized, or raise the limit",
-                )  # fmt: skip
+                )
         for end, duty in result.duty_w.items():
             if duty <= 0.0 and end in results.rooms:
-                yield Snag(NOTE, "emitter_without_duty", kind="room", id=end, stage="water",
-                           sentence=f"{circuit.name}: {results.rooms[end].room.number} needs no heat.",
-                           way_out="remove its pipe section")  # fmt: skip
+                yield Snag(
+                    NOTE,
+                    "emitter_without_duty",
+                    kind="room",
+                    id=end,
+                    stage="water",
+                    sentence=f"{circuit.name}: {results.rooms[end].room.number} needs no heat.",
+                    way_out="remove its pipe section",
+                )

@@ -59,8 +59,14 @@ def shape_for(
     by_friction = rules.friction_limit_pa_m if rules.method == EQUAL_FRICTION else _NO_FRICTION_PA_M
     if rules.method != STATIC_REGAIN or above is None:
         return chosen_shape(
-            section.shape, section.height_limit_m, flow_m3_s, rules.roughness_m, fluid, by_friction, rules.velocity_limit_m_s
-        )  # fmt: skip
+            section.shape,
+            section.height_limit_m,
+            flow_m3_s,
+            rules.roughness_m,
+            fluid,
+            by_friction,
+            rules.velocity_limit_m_s,
+        )
     return _regained(section, flow_m3_s, rules, fluid, *above)
 
 
@@ -85,9 +91,14 @@ def _regained(
 
 
 def leaks_m3_s(
-    tree: Tree, sections: Mapping[str, Section], loss_pa: Mapping[str, float], dynamic_pa: Mapping[str, float],
-    surface_m2: Mapping[str, float], start_pa: float, leak_class: str,
-) -> dict[str, float]:  # fmt: skip
+    tree: Tree,
+    sections: Mapping[str, Section],
+    loss_pa: Mapping[str, float],
+    dynamic_pa: Mapping[str, float],
+    surface_m2: Mapping[str, float],
+    start_pa: float,
+    leak_class: str,
+) -> dict[str, float]:
     """What leaks from every section: f p^0.65 of its surface at the mean static pressure of its two ends.
 
     `start_pa` is the total pressure behind the unit; what dampers take stands at the ends.
@@ -121,8 +132,13 @@ def loss_per_length_w_mk(shape: Shape, insulation_m: float) -> float:
 
 
 def gain_w_k(
-    tree: Tree, sections: Mapping[str, Section], shapes: Mapping[str, Shape], flow_m3_s: Mapping[str, float], heat_j_m3k: float, insulation_m: float,
-) -> float:  # fmt: skip
+    tree: Tree,
+    sections: Mapping[str, Section],
+    shapes: Mapping[str, Shape],
+    flow_m3_s: Mapping[str, float],
+    heat_j_m3k: float,
+    insulation_m: float,
+) -> float:
     """UA of one duct that warms all air as much as the tree warms the mean of its terminals' [W/K].
 
     Every section by T = Ta + (Tin - Ta) exp(-U L/(m cp)), one after the other along each path.

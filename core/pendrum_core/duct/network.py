@@ -162,9 +162,14 @@ def size_tree(
         if not rules.leak_class:
             break
         now = leaks_m3_s(
-            tree, by_id, {i: r.loss_pa for i, r in results.items()}, {i: r.friction.dynamic_pressure_pa for i, r in results.items()},
-            surface_m2={i: r.sheet_m2 for i, r in results.items()}, start_pa=paths.index_loss_pa, leak_class=rules.leak_class,
-        )  # fmt: skip
+            tree,
+            by_id,
+            {i: r.loss_pa for i, r in results.items()},
+            {i: r.friction.dynamic_pressure_pa for i, r in results.items()},
+            surface_m2={i: r.sheet_m2 for i, r in results.items()},
+            start_pa=paths.index_loss_pa,
+            leak_class=rules.leak_class,
+        )
         apart = max(abs(now[i] - leaks[i]) for i in now)
         leaks = now
         if number > _SIZED_ROUNDS and apart < _LEAK_AT_REST_M3_S:
@@ -176,18 +181,35 @@ def size_tree(
     warmed = 0.0
     if rules.insulation_m is not None:
         warmed = gain_w_k(
-            tree, by_id, {i: shape for i, (shape, _) in shapes.items()}, flows, heat_j_m3k=heat, insulation_m=rules.insulation_m
-        )  # fmt: skip
+            tree,
+            by_id,
+            {i: shape for i, (shape, _) in shapes.items()},
+            flows,
+            heat_j_m3k=heat,
+            insulation_m=rules.insulation_m,
+        )
     return DuctResult(
-        tree, fluid, sections={section.id: results[section.id] for section in sections}, paths=paths, unit_drop_pa=unit_drop_pa,
-        fan_total_pa=total, outlet_dynamic_pa=dynamic, fan_static_pa=total - dynamic,
-        leak_share=sum(leaks.values()) / root_flow if root_flow > 0.0 else 0.0, gain_w_k=warmed,
-    )  # fmt: skip
+        tree,
+        fluid,
+        sections={section.id: results[section.id] for section in sections},
+        paths=paths,
+        unit_drop_pa=unit_drop_pa,
+        fan_total_pa=total,
+        outlet_dynamic_pa=dynamic,
+        fan_static_pa=total - dynamic,
+        leak_share=sum(leaks.values()) / root_flow if root_flow > 0.0 else 0.0,
+        gain_w_k=warmed,
+    )
 
 
 def _sections(
-    tree: Tree, by_id: Mapping[str, Section], flows: Mapping[str, float], fluid: Fluid, rules: DuctRules, known: Mapping[str, tuple[Shape, bool]]
-) -> dict[str, SectionResult]:  # fmt: skip
+    tree: Tree,
+    by_id: Mapping[str, Section],
+    flows: Mapping[str, float],
+    fluid: Fluid,
+    rules: DuctRules,
+    known: Mapping[str, tuple[Shape, bool]],
+) -> dict[str, SectionResult]:
     """Every section sized, from the root on: by some rules it hangs on the one before."""
     results: dict[str, SectionResult] = {}
     for identity in tree.order:
@@ -206,8 +228,17 @@ def _sections(
             )
         sheet = shape.perimeter_m * section.length_m
         results[identity] = SectionResult(
-            identity, flow, shape=shape, sized=pinned is None, within_limits=within, friction=straight, friction_loss_pa=friction_loss,
-            fitting_loss_pa=fitting_loss, loss_pa=loss, sheet_m2=sheet, sheet_kg=sheet * shape.sheet_m * STEEL_KG_M3,
+            identity,
+            flow,
+            shape=shape,
+            sized=pinned is None,
+            within_limits=within,
+            friction=straight,
+            friction_loss_pa=friction_loss,
+            fitting_loss_pa=fitting_loss,
+            loss_pa=loss,
+            sheet_m2=sheet,
+            sheet_kg=sheet * shape.sheet_m * STEEL_KG_M3,
             coefficients=tuple(coefficient(fitted, shape.equivalent_diameter_m) for fitted in section.fittings),
-        )  # fmt: skip
+        )
     return results

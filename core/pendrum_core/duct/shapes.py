@@ -14,15 +14,9 @@ from pendrum_core.network.friction import Fluid, friction, smallest_size
 
 KINDS = ("round", "rectangular", "flat oval")
 # Recommended diameters of EN 1506 [m]; sides of EN 1505; widths and heights of spiral flat oval ducts.
-ROUND_SIZES_M = (
-    0.063, 0.080, 0.100, 0.125, 0.160, 0.200, 0.250, 0.315, 0.400, 0.500, 0.630, 0.800, 1.000, 1.250,
-)  # fmt: skip
-RECTANGULAR_SIDES_M = (
-    0.10, 0.15, 0.20, 0.25, 0.30, 0.40, 0.50, 0.60, 0.80, 1.00, 1.20, 1.40, 1.60, 1.80, 2.00,
-)  # fmt: skip
-OVAL_WIDTHS_M = (
-    0.20, 0.25, 0.30, 0.35, 0.40, 0.45, 0.50, 0.55, 0.60, 0.70, 0.80, 0.90, 1.00, 1.10, 1.20,
-)  # fmt: skip
+ROUND_SIZES_M = (0.063, 0.080, 0.100, 0.125, 0.160, 0.200, 0.250, 0.315, 0.400, 0.500, 0.630, 0.800, 1.000, 1.250)
+RECTANGULAR_SIDES_M = (0.10, 0.15, 0.20, 0.25, 0.30, 0.40, 0.50, 0.60, 0.80, 1.00, 1.20, 1.40, 1.60, 1.80, 2.00)
+OVAL_WIDTHS_M = (0.20, 0.25, 0.30, 0.35, 0.40, 0.45, 0.50, 0.55, 0.60, 0.70, 0.80, 0.90, 1.00, 1.10, 1.20)
 OVAL_HEIGHTS_M = (0.100, 0.125, 0.150, 0.200, 0.250, 0.300, 0.350, 0.400)
 STEEL_KG_M3 = 7850.0
 # Sheet by the longest side or the diameter [m]: up to, thickness; EN 1505 and EN 1506 practice.
@@ -122,9 +116,14 @@ def fits(shape: Shape, flow_m3_s: float, roughness_m: float, fluid: Fluid, limit
 
 @lru_cache(maxsize=16384)
 def chosen_shape(
-    kind: str, height_limit_m: float | None, flow_m3_s: float, roughness_m: float, fluid: Fluid, limit_pa_m: float,
+    kind: str,
+    height_limit_m: float | None,
+    flow_m3_s: float,
+    roughness_m: float,
+    fluid: Fluid,
+    limit_pa_m: float,
     limit_m_s: float,
-) -> tuple[Shape, bool]:  # fmt: skip
+) -> tuple[Shape, bool]:
     """The standard size for a flow, and whether it meets the limits; the largest there is where none does.
 
     Raises:

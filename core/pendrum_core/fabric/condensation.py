@@ -39,9 +39,12 @@ def dew_point_of_pressure_c(vapour_pa: float) -> float:
 
 
 def section_line(
-    layers: Layers, vapour_factors: Sequence[float], films_m2k_w: tuple[float, float],
-    outdoor: tuple[float, float], indoor: tuple[float, float],
-) -> SectionLine:  # fmt: skip
+    layers: Layers,
+    vapour_factors: Sequence[float],
+    films_m2k_w: tuple[float, float],
+    outdoor: tuple[float, float],
+    indoor: tuple[float, float],
+) -> SectionLine:
     """Lines through layers given outside to inside.
 
     Args:

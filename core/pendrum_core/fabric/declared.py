@@ -4,8 +4,12 @@ from pendrum_core.fabric.layers import Layer, Layers
 
 # Areal heat capacity kappa_m [J/m2 K]. Source: ISO 52016-1:2017, table B.14.
 MASS_CLASSES = {
-    "very light": 50_000.0, "light": 75_000.0, "medium": 110_000.0, "heavy": 175_000.0, "very heavy": 250_000.0,
-}  # fmt: skip
+    "very light": 50_000.0,
+    "light": 75_000.0,
+    "medium": 110_000.0,
+    "heavy": 175_000.0,
+    "very heavy": 250_000.0,
+}
 MASS_PLACES = ("inside", "outside", "both sides", "spread", "middle")  # classes I, E, IE, D, M of table B.13
 _MASS_CONDUCTIVITY, _DENSITY, _HEAT = 1.5, 2000.0, 1000.0  # of the layers that stand for the mass
 

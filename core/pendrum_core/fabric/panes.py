@@ -43,8 +43,12 @@ def _filled(name: str) -> Gas:
     gas, air = GASES[name], GASES["air"]
     if name == "air":
         return air
-    return Gas(*(FILLING * getattr(gas, f) + (1.0 - FILLING) * getattr(air, f)
-                 for f in ("density", "viscosity", "conductivity", "heat")))  # fmt: skip
+    return Gas(
+        *(
+            FILLING * getattr(gas, f) + (1.0 - FILLING) * getattr(air, f)
+            for f in ("density", "viscosity", "conductivity", "heat")
+        )
+    )
 
 
 def gap_conductance_w_m2k(gap: Gap, difference_k: float) -> float:

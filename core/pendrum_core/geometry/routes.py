@@ -64,9 +64,12 @@ def centre(outline: Sequence[Point]) -> Point:
 
 
 def propose(
-    ends: Sequence[RouteEnd], start_level: str, start: Point, floor_m: Mapping[str, float],
+    ends: Sequence[RouteEnd],
+    start_level: str,
+    start: Point,
+    floor_m: Mapping[str, float],
     outlines: Mapping[str, Sequence[Sequence[Point]]] | None = None,
-) -> list[Leg]:  # fmt: skip
+) -> list[Leg]:
     """Legs of a route from a place on a level to all ends, the start first and every leg behind its parent.
 
     `floor_m` is the height of every level's floor; `outlines` of its rooms, among which corridors are looked for.

@@ -41,8 +41,9 @@ def choose(
     """The first of an item's rows, small to large as `rows_of` gives them, that covers a duty; None where none does."""
     return next(
         (
-            row for row in rows
+            row
+            for row in rows
             if row.flow_m3_s >= flow_m3_s and row.pressure_pa >= pressure_pa and row.output_w >= output_w
         ),
         None,
-    )  # fmt: skip
+    )

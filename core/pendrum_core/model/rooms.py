@@ -13,9 +13,7 @@ CONDUCTION_CATEGORIES = ("walls", "roofs", "floors", "windows", "doors", "neighb
 GAIN_CATEGORIES = ("people", "lights", "equipment")
 # What a thermostat adds: air drawn in while the room is warm, and heat kept and given back as the air's temperature moves.
 CONTROL_CATEGORIES = ("drawn air", "storage")
-CATEGORIES = (
-    "sun", *CONDUCTION_CATEGORIES, *GAIN_CATEGORIES, "infiltration", "outdoor air", *CONTROL_CATEGORIES,
-)  # fmt: skip
+CATEGORIES = ("sun", *CONDUCTION_CATEGORIES, *GAIN_CATEGORIES, "infiltration", "outdoor air", *CONTROL_CATEGORIES)
 
 
 @dataclass(frozen=True)

@@ -133,6 +133,16 @@ def size_plant(
         for load, (outdoors, _, back) in zip((course.summer_w, course.winter_w), waters, strict=True)
     )
     return PlantResult(
-        course, design, capacity_w=capacities, working=working, summer=summer, winter=winter, gross_over_net=tuple(GROSS_OVER_NET[units[i].fuel] for i in working),
-        flow_c=waters[0][1], winter_flow_c=waters[1][1], return_c=waters[0][2], winter_return_c=waters[1][2], without_largest_w=sum(capacities) - max(capacities),
-    )  # fmt: skip
+        course,
+        design,
+        capacity_w=capacities,
+        working=working,
+        summer=summer,
+        winter=winter,
+        gross_over_net=tuple(GROSS_OVER_NET[units[i].fuel] for i in working),
+        flow_c=waters[0][1],
+        winter_flow_c=waters[1][1],
+        return_c=waters[0][2],
+        winter_return_c=waters[1][2],
+        without_largest_w=sum(capacities) - max(capacities),
+    )

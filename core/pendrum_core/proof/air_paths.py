@@ -18,9 +18,12 @@ from pendrum_core.proof.entry import Entry
 _CHAPTER = "Air systems"
 _SOURCE = "humid air as a real gas and networks of rooms, worked apart from the program"
 _KINDS = {
-    "none": "none", "dry_bulb_differential": "dry-bulb differential", "dry_bulb_fixed": "dry-bulb fixed",
-    "enthalpy_differential": "enthalpy differential", "enthalpy_fixed": "enthalpy fixed",
-}  # fmt: skip
+    "none": "none",
+    "dry_bulb_differential": "dry-bulb differential",
+    "dry_bulb_fixed": "dry-bulb fixed",
+    "enthalpy_differential": "enthalpy differential",
+    "enthalpy_fixed": "enthalpy fixed",
+}
 _ROUNDS, _AT_REST = 60, 1e-9
 _FROST = {"reduced recovery": "turned down", "preheat": "preheat"}
 
@@ -35,9 +38,12 @@ def _fan(row: Case | None) -> FanCurve | None:
     if row is None:
         return None
     return FanCurve(
-        row["design_flow_m3_s"], row["design_pressure_Pa"], row.get("held_pressure_Pa", 0.0), row["fan_efficiency"],
+        row["design_flow_m3_s"],
+        row["design_pressure_Pa"],
+        row.get("held_pressure_Pa", 0.0),
+        row["fan_efficiency"],
         row["motor_and_drive_efficiency"],
-    )  # fmt: skip
+    )
 
 
 def _ducts(row: Case | None) -> Ducts:
@@ -66,23 +72,35 @@ def served(case: Case, economizer: Case) -> tuple[Path, Given]:
     coil = system["cooling_coil"]
     humidifier = system.get("humidifier") or {}
     unit = Unit(
-        pressure_pa=system["pressure_Pa"], target_c=np.full(len(steps), coil["leaving_C"]),
-        least_outdoor_kg_s=system["minimum_outdoor_air_kg_s"], bypass=coil["bypass_factor"],
-        supply_fan=_fan(system["supply_fan"]), return_fan=_fan(system.get("return_fan")),
-        blow_through=system.get("fan_position", "").startswith("blow"), economizer=_economizer(economizer),
-        ducts=_ducts(system.get("duct")), humidifier=Humidifier(humidifier.get("kind", "none")),
+        pressure_pa=system["pressure_Pa"],
+        target_c=np.full(len(steps), coil["leaving_C"]),
+        least_outdoor_kg_s=system["minimum_outdoor_air_kg_s"],
+        bypass=coil["bypass_factor"],
+        supply_fan=_fan(system["supply_fan"]),
+        return_fan=_fan(system.get("return_fan")),
+        blow_through=system.get("fan_position", "").startswith("blow"),
+        economizer=_economizer(economizer),
+        ducts=_ducts(system.get("duct")),
+        humidifier=Humidifier(humidifier.get("kind", "none")),
         least_return_w=humidifier.get("return_w_kg_kg", humidifier.get("room_w_kg_kg", 0.0)),
-    )  # fmt: skip
+    )
     load, air = rooms_of("sensible_W"), rooms_of("T_C")
     supply_c, supply_w = np.full(len(steps), coil["leaving_C"] + 1.0), np.full(len(steps), 0.008)
     for _ in range(_ROUNDS):
         given = terminal_flow(load, air, supply_c, supply_w, least, most)
         path = walk(
             unit,
-            Rooms(given.flow_kg_s, exhaust, air, rooms_of("latent_W"), rooms_of("infiltration_kg_s"),
-                  rooms_of("lights_to_return_W").sum(axis=0)),
-            outdoor[0], outdoor[1],
-        )  # fmt: skip
+            Rooms(
+                given.flow_kg_s,
+                exhaust,
+                air,
+                rooms_of("latent_W"),
+                rooms_of("infiltration_kg_s"),
+                rooms_of("lights_to_return_W").sum(axis=0),
+            ),
+            outdoor[0],
+            outdoor[1],
+        )
         apart = float(np.abs(path.supply_c - supply_c).max() + 100.0 * np.abs(path.supply_w - supply_w).max())
         supply_c, supply_w = path.supply_c, path.supply_w
         if apart < _AT_REST:
@@ -122,11 +140,13 @@ def vav_entries(case: Case) -> Iterator[Entry]:
             yield _near(f"{step}, {name}, humidity", room["RH"], found, "percent", 0.0, 0.009)
         points = want["points"]
         for point, t, w in (
-            ("return from rooms", path.return_c, path.return_w), ("return after plenum", path.plenum_c, path.plenum_w),
-            ("mixed", path.mixed_c, path.mixed_w), ("after heating coil", path.heated_c, path.mixed_w),
+            ("return from rooms", path.return_c, path.return_w),
+            ("return after plenum", path.plenum_c, path.plenum_w),
+            ("mixed", path.mixed_c, path.mixed_w),
+            ("after heating coil", path.heated_c, path.mixed_w),
             ("after cooling coil", path.coil.leaving_c, path.coil.leaving_w),
             ("supply at terminals", path.supply_c, path.supply_w),
-        ):  # fmt: skip
+        ):
             if point in points:
                 yield _near(f"{step}, {point}", points[point]["T_C"], t[k], "temperature", 0.0, 0.1)
                 yield _near(f"{step}, {point}, w", points[point]["w_kg_kg"], w[k], "ratio", 0.005, 4e-5)
@@ -183,23 +203,37 @@ def plate_entries(case: Case) -> Iterator[Entry]:
         humid: Case = inputs["humidifier"] if "without" not in title else {"kind": "none"}
         path = walk(
             Unit(
-                pressure_pa=inputs["pressure_Pa"], target_c=np.full(count, unit["supply_C"]), at_terminals=True,
-                least_outdoor_kg_s=unit["supply_kg_s"], bypass=0.1, fan_w=1e3 * unit["fan_electrical_kW"], cools=False,
+                pressure_pa=inputs["pressure_Pa"],
+                target_c=np.full(count, unit["supply_C"]),
+                at_terminals=True,
+                least_outdoor_kg_s=unit["supply_kg_s"],
+                bypass=0.1,
+                fan_w=1e3 * unit["fan_electrical_kW"],
+                cools=False,
                 outdoor_only=True,
-                recovery=Recovery(exchanger["sensible"], exchanger["latent"], _FROST.get(frost.get("by", ""), "none"),
-                                  frost.get("exhaust_outlet_min_C", 1.0)),
-                humidifier=Humidifier(humid["kind"]), least_return_w=humid.get("room_w_kg_kg", 0.0),
+                recovery=Recovery(
+                    exchanger["sensible"],
+                    exchanger["latent"],
+                    _FROST.get(frost.get("by", ""), "none"),
+                    frost.get("exhaust_outlet_min_C", 1.0),
+                ),
+                humidifier=Humidifier(humid["kind"]),
+                least_return_w=humid.get("room_w_kg_kg", 0.0),
             ),
-            rooms, outdoor[0], outdoor[1],
-        )  # fmt: skip
+            rooms,
+            outdoor[0],
+            outdoor[1],
+        )
         assert path.recovered is not None
         for k, (step, want) in enumerate(expected.items()):
             what, flow = f"{title}, {step}", path.flow_kg_s[k]
             points = want["points"]
             for point, t in (
-                ("after exchanger", path.recovered.leaving_c), ("after heating coil", path.heated_c),
-                ("supply", path.supply_c), ("exhaust after exchanger", path.recovered.exhaust_c),
-            ):  # fmt: skip
+                ("after exchanger", path.recovered.leaving_c),
+                ("after heating coil", path.heated_c),
+                ("supply", path.supply_c),
+                ("exhaust after exchanger", path.recovered.exhaust_c),
+            ):
                 yield _near(f"{what}, {point}", points[point]["T_C"], t[k], "temperature", 0.0, 0.1)
             yield _near(f"{what}, supply w", points["supply"]["w_kg_kg"], path.supply_w[k], "ratio", 0.005, 4e-5)
             yield _near(f"{what}, phi", want["recovery_share_phi"], path.recovered.share[k], "ratio", 0.0, 0.01)

@@ -100,12 +100,23 @@ def _room(case: Case, row: Case, outside: Outdoors) -> Room:
     floats = rule.get("plant") == "none"
     thermostat = _thermostat(rule) if "cooling_C" in rule or "heating_C" in rule else None
     return Room(
-        id=name, number=name, name=name, floor_area_m2=row["floor_area_m2"], volume_m3=row["volume_m3"],
-        elements=tuple(_elements(case, name, outside)), windows=(), gains=tuple(_gains(case, name)),
-        infiltration_m3_s=row["infiltration_conductance_W_K"] / outside.air_heat_j_m3k, direct_outdoor_air_m3_s=0.0,
-        heating_setpoint_c=21.0, cooling_setpoint_c=held, heated=not floats, cooled=not floats,
-        capacity_j_k=row["air_and_furniture_capacity_J_K"], thermostat=thermostat,
-    )  # fmt: skip
+        id=name,
+        number=name,
+        name=name,
+        floor_area_m2=row["floor_area_m2"],
+        volume_m3=row["volume_m3"],
+        elements=tuple(_elements(case, name, outside)),
+        windows=(),
+        gains=tuple(_gains(case, name)),
+        infiltration_m3_s=row["infiltration_conductance_W_K"] / outside.air_heat_j_m3k,
+        direct_outdoor_air_m3_s=0.0,
+        heating_setpoint_c=21.0,
+        cooling_setpoint_c=held,
+        heated=not floats,
+        cooled=not floats,
+        capacity_j_k=row["air_and_furniture_capacity_J_K"],
+        thermostat=thermostat,
+    )
 
 
 def _thermostat(rule: Case) -> Thermostat:
@@ -113,9 +124,14 @@ def _thermostat(rule: Case) -> Thermostat:
     high = pattern_of(rule["cooling_C"]) if "cooling_C" in rule else constant(NO_COOLING)
     most = rule.get("capacity_W")
     return Thermostat(
-        (low,) * 12, (high,) * 12, low, radiant_weight=rule.get("radiant_weight", 0.0), heating_capacity_w=most,
-        cooling_capacity_w=most, leader=rule.get("follows"),
-    )  # fmt: skip
+        (low,) * 12,
+        (high,) * 12,
+        low,
+        radiant_weight=rule.get("radiant_weight", 0.0),
+        heating_capacity_w=most,
+        cooling_capacity_w=most,
+        leader=rule.get("follows"),
+    )
 
 
 def _elements(case: Case, name: str, outside: Outdoors) -> Iterator[Element]:

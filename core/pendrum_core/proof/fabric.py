@@ -61,6 +61,11 @@ def periodic_entries(case: Case) -> Iterator[Entry]:
         course = np.array(case["expected"][profile]["inside_flux_W_m2"])
         swing = float(np.abs(course - course.mean()).max())
         yield Entry(
-            _CHAPTER, f"{case['title']}: largest flux, {profile}", expected=float(course.max()), found=float(flux.max()),
-            quantity="power_per_area", within=0.005 * swing, source="finite volumes in time, worked apart from the program",
-        )  # fmt: skip
+            _CHAPTER,
+            f"{case['title']}: largest flux, {profile}",
+            expected=float(course.max()),
+            found=float(flux.max()),
+            quantity="power_per_area",
+            within=0.005 * swing,
+            source="finite volumes in time, worked apart from the program",
+        )

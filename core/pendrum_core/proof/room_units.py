@@ -42,11 +42,27 @@ def _fan_coil(room: Case, now: Case, unit: Path, first_kg_s: float, outdoor_w: f
     for _ in range(_ROUNDS):
         leaving_c = air_c - need / (flow * float(specific_heat_j_kgk(leaving_w)))
         path = walk(
-            Unit(pressure_pa=p, target_c=np.array([leaving_c]), least_outdoor_kg_s=0.0, bypass=bypass, fan_w=fan, heats=False),
-            Rooms(_one(flow), _one(0.0), air_c=_one(air_c), latent_w=_one(now["latent_W"]), leak_kg_s=_one(now["infiltration_kg_s"]), lights_w=np.zeros(1),
-                  other_kg_s=_one(first_kg_s), other_w=_one(supply_w)),
-            np.array([air_c]), np.array([outdoor_w]),
-        )  # fmt: skip
+            Unit(
+                pressure_pa=p,
+                target_c=np.array([leaving_c]),
+                least_outdoor_kg_s=0.0,
+                bypass=bypass,
+                fan_w=fan,
+                heats=False,
+            ),
+            Rooms(
+                _one(flow),
+                _one(0.0),
+                air_c=_one(air_c),
+                latent_w=_one(now["latent_W"]),
+                leak_kg_s=_one(now["infiltration_kg_s"]),
+                lights_w=np.zeros(1),
+                other_kg_s=_one(first_kg_s),
+                other_w=_one(supply_w),
+            ),
+            np.array([air_c]),
+            np.array([outdoor_w]),
+        )
         apart, leaving_w = abs(float(path.off_w[0]) - leaving_w), float(path.off_w[0])
         if apart < _AT_REST:
             break
@@ -61,11 +77,17 @@ def _step(case: Case, step: Case) -> tuple[Path, dict[str, _Coil], list[float]]:
     effect = main["exchanger_effectiveness"]
     cools = step["unit_coil_leaving_C"] is not None
     unit = Unit(
-        pressure_pa=p, target_c=np.array([step["unit_supply_not_below_C"]]), at_terminals=True,
-        least_outdoor_kg_s=1e9, bypass=main["cooling_coil_bypass_factor"], fan_w=1e3 * main["fan_electrical_kW"],
-        outdoor_only=True, cools=cools, dry_to_c=step["unit_coil_leaving_C"],
+        pressure_pa=p,
+        target_c=np.array([step["unit_supply_not_below_C"]]),
+        at_terminals=True,
+        least_outdoor_kg_s=1e9,
+        bypass=main["cooling_coil_bypass_factor"],
+        fan_w=1e3 * main["fan_electrical_kW"],
+        outdoor_only=True,
+        cools=cools,
+        dry_to_c=step["unit_coil_leaving_C"],
         recovery=Recovery(effect["sensible"], effect["latent"]) if step["exchanger_runs"] else None,
-    )  # fmt: skip
+    )
     supply = [room["outdoor_air_kg_s"] for room in rooms]
     exhaust = [one["outdoor_air_kg_s"] - one["exhaust_to_unit_kg_s"] for one in rooms]
     now = [step["rooms"][room["name"]] for room in rooms]
@@ -146,9 +168,11 @@ def room_unit_entries(case: Case) -> Iterator[Entry]:
             )
         main = want["outdoor_air_unit"]
         for point, t, w in (
-            ("exhaust_from_rooms", path.return_c, path.return_w), ("after_exchanger", path.fresh_c, path.fresh_w),
-            ("after_cooling_coil", path.coil.leaving_c, path.coil.leaving_w), ("supply", path.supply_c, path.supply_w),
-        ):  # fmt: skip
+            ("exhaust_from_rooms", path.return_c, path.return_w),
+            ("after_exchanger", path.fresh_c, path.fresh_w),
+            ("after_cooling_coil", path.coil.leaving_c, path.coil.leaving_w),
+            ("supply", path.supply_c, path.supply_w),
+        ):
             told = point.replace("_", " ")
             if point == "after_cooling_coil" and path.cooling_w[0] <= 0.0:
                 continue

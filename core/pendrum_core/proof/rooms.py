@@ -182,11 +182,14 @@ def always_entries() -> Iterator[Entry]:
     none = replace(plain, id="none", gains=())
     double = replace(plain, id="double", gains=tuple(replace(g, sensible_w=2 * g.sensible_w) for g in plain.gains))
     twice = replace(
-        plain, id="twice", volume_m3=2 * plain.volume_m3, capacity_j_k=2 * plain.capacity_j_k,
+        plain,
+        id="twice",
+        volume_m3=2 * plain.volume_m3,
+        capacity_j_k=2 * plain.capacity_j_k,
         infiltration_m3_s=2 * plain.infiltration_m3_s,
         elements=tuple(replace(e, area_m2=2 * e.area_m2) for e in plain.elements),
         gains=tuple(replace(g, sensible_w=2 * g.sensible_w) for g in plain.gains),
-    )  # fmt: skip
+    )
     colder = replace(plain, id="colder", cooling_setpoint_c=plain.cooling_setpoint_c - 1.0)
     loads = {found.room.id: found for found in _sound([plain, none, double, twice, colder], case)}
     one, peak = loads[plain.id], float(loads[plain.id].total.max())

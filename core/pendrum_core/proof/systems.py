@@ -156,13 +156,24 @@ def shape_entries(case: Case) -> Iterator[Entry]:
     for s in rows:
         height = s.get("height_limit_mm")
         section = Section(
-            s["id"], s["id"], parent=s["parent"], length_m=s["length_m"], loss_coefficient=s["C"], component_drop_pa=s.get("component_drop_Pa", 0.0), end=None,
+            s["id"],
+            s["id"],
+            parent=s["parent"],
+            length_m=s["length_m"],
+            loss_coefficient=s["C"],
+            component_drop_pa=s.get("component_drop_Pa", 0.0),
+            end=None,
             end_drop_pa=s.get("terminal_drop_Pa", 0.0),
-        )  # fmt: skip
+        )
         shape, _ = chosen_shape(
-            s["shape"], None if height is None else height / 1000.0, flow_m3_s=flows[s["id"]], roughness_m=inputs["roughness_m"], fluid=fluid,
-            limit_pa_m=inputs["friction_limit_Pa_m"], limit_m_s=s["velocity_limit_m_s"],
-        )  # fmt: skip
+            s["shape"],
+            None if height is None else height / 1000.0,
+            flow_m3_s=flows[s["id"]],
+            roughness_m=inputs["roughness_m"],
+            fluid=fluid,
+            limit_pa_m=inputs["friction_limit_Pa_m"],
+            limit_m_s=s["velocity_limit_m_s"],
+        )
         losses[s["id"]] = section_loss(section, flows[s["id"]], shape, inputs["roughness_m"], fluid)[3]
         mass = shape.perimeter_m * s["length_m"] * shape.sheet_m * STEEL_KG_M3
         sheet += mass
@@ -181,8 +192,9 @@ def shape_entries(case: Case) -> Iterator[Entry]:
                 )
         for name, of, value, share in (
             ("equivalent diameter", want["equivalent_diameter_m"], shape.equivalent_diameter_m, 0.002),
-            ("loss", want["section_loss_Pa"], losses[s["id"]], 0.01), ("sheet", want["sheet_mass_kg"], mass, 0.005),
-        ):  # fmt: skip
+            ("loss", want["section_loss_Pa"], losses[s["id"]], 0.01),
+            ("sheet", want["sheet_mass_kg"], mass, 0.005),
+        ):
             quantity = {"equivalent diameter": "length", "loss": "pressure", "sheet": "ratio"}[name]
             yield Entry(
                 _DUCTS,
@@ -216,6 +228,11 @@ def water_entries(case: Case) -> Iterator[Entry]:
         output = want["output_W_log_with_dTn_49_83"]
         found = 1000.0 * output_factor(flow, back, room, 1.3, True)
         yield Entry(
-            _WATER, f"A radiator of 1 kW at {flow:g}/{back:g}/{room:g} °C", expected=output, found=found, quantity="load", within=0.002 * output,
+            _WATER,
+            f"A radiator of 1 kW at {flow:g}/{back:g}/{room:g} °C",
+            expected=output,
+            found=found,
+            quantity="load",
+            within=0.002 * output,
             source="EN 442-2, logarithmic mean temperature difference",
-        )  # fmt: skip
+        )

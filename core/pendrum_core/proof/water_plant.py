@@ -19,9 +19,12 @@ _NETWORK = "Darcy-Weisbach, Colebrook; a network solved for all flows, apart fro
 _VESSEL = "EN 12828, worked by hand"
 _BOILERS = "EN 15316-4-1, EN 437, worked by hand"
 _RULES = {
-    "in turn": (IN_TURN, False), "in turn, others kept warm": (IN_TURN, True), "equal": (EQUAL, False), "fewest": (FEWEST, False),
+    "in turn": (IN_TURN, False),
+    "in turn, others kept warm": (IN_TURN, True),
+    "equal": (EQUAL, False),
+    "fewest": (FEWEST, False),
     "best efficiency": (BEST, False),
-}  # fmt: skip
+}
 
 
 def _near(chapter: str, name: str, expected: float, found: float, quantity: str, share: float, source: str) -> Entry:
@@ -43,9 +46,13 @@ def circuit_entries(case: Case) -> Iterator[Entry]:
     loads = {}
     for radiator, want in zip(i["radiators"], e["radiators"], strict=True):
         found = size_radiator(
-            radiator["load_W"], i["flow_C"], i["return_C"], radiator["room_C"], radiator["exponent_n"],
+            radiator["load_W"],
+            i["flow_C"],
+            i["return_C"],
+            radiator["room_C"],
+            radiator["exponent_n"],
             tuple(float(rating) for rating in i["rating_list_W"]),
-        )  # fmt: skip
+        )
         end = radiator["end"]
         loads[end] = radiator["load_W"]
         for mean, rating in (("arithmetic", found.arithmetic_w), ("logarithmic", found.logarithmic_w)):
@@ -65,15 +72,32 @@ def circuit_entries(case: Case) -> Iterator[Entry]:
         content += i["content"]["radiator_L_per_kW"] * chosen / 1000.0
     sections = tuple(
         Section(
-            s["id"], s["id"], parent=s["parent"], length_m=s["length_each_way_m"], loss_coefficient=s["zeta_sum"] + s.get("emitter_zeta", 0.0),
-            component_drop_pa=s.get("component_drop_Pa", 0.0), end=s["id"] if s["id"] in loads else None, valve_kv_m3_h=s.get("valve_kv_m3_h"),
+            s["id"],
+            s["id"],
+            parent=s["parent"],
+            length_m=s["length_each_way_m"],
+            loss_coefficient=s["zeta_sum"] + s.get("emitter_zeta", 0.0),
+            component_drop_pa=s.get("component_drop_Pa", 0.0),
+            end=s["id"] if s["id"] in loads else None,
+            valve_kv_m3_h=s.get("valve_kv_m3_h"),
         )
         for s in i["sections"]
-    )  # fmt: skip
+    )
     circuit = Circuit(
-        "c", "c", kind="heating", sections=sections, flow_c=i["flow_C"], return_c=i["return_C"], friction_limit_pa_m=i["friction_limit_Pa_m"], velocity_limit_m_s=i["velocity_limit_m_s"],
-        roughness_m=i["roughness_m"], source_drop_pa=0.0, pump_margin=0.0, pump_efficiency=i["pump_efficiency"], motor_efficiency=i["motor_efficiency"],
-    )  # fmt: skip
+        "c",
+        "c",
+        kind="heating",
+        sections=sections,
+        flow_c=i["flow_C"],
+        return_c=i["return_C"],
+        friction_limit_pa_m=i["friction_limit_Pa_m"],
+        velocity_limit_m_s=i["velocity_limit_m_s"],
+        roughness_m=i["roughness_m"],
+        source_drop_pa=0.0,
+        pump_margin=0.0,
+        pump_efficiency=i["pump_efficiency"],
+        motor_efficiency=i["motor_efficiency"],
+    )
     found_circuit = size_circuit(circuit, loads)
     for name, want in e["sections"].items():
         pipe = found_circuit.sections[name]
@@ -109,9 +133,13 @@ def circuit_entries(case: Case) -> Iterator[Entry]:
     yield _near(_WATER, "Water content, L", e["water_content_L"], content, "ratio", 0.003, _NETWORK)
     v, want = i["vessel"], e["expansion_vessel"]
     vessel = size_vessel(
-        content / 1000.0, v["density_fill_kg_m3"], v["density_max_kg_m3"], 1e5 * v["p0_bar_gauge"],
-        1e5 * v["safety_valve_bar_gauge"], tuple(float(size) for size in v["list_L"]),
-    )  # fmt: skip
+        content / 1000.0,
+        v["density_fill_kg_m3"],
+        v["density_max_kg_m3"],
+        1e5 * v["p0_bar_gauge"],
+        1e5 * v["safety_valve_bar_gauge"],
+        tuple(float(size) for size in v["list_L"]),
+    )
     yield _near(_WATER, "Expansion vessel, L", want["vessel_volume_L"], 1e3 * vessel.volume_m3, "ratio", 0.015, _VESSEL)
     yield _near(
         _WATER, "Vessel chosen, L", want["chosen_vessel_L"], 1e3 * (vessel.chosen_m3 or 0.0), "ratio", 1e-9, _VESSEL
@@ -125,17 +153,24 @@ def boiler_entries(case: Case) -> Iterator[Entry]:
     """Boilers over bins of outdoor temperature, in every way of staging."""
     i = case["inputs"]
     table = EfficiencyTable(
-        tuple(i["efficiency_table"]["part_load"]), tuple(i["efficiency_table"]["return_C"]),
+        tuple(i["efficiency_table"]["part_load"]),
+        tuple(i["efficiency_table"]["return_C"]),
         tuple(tuple(row) for row in i["efficiency_table"]["efficiency_net"]),
-    )  # fmt: skip
+    )
     electricity = i["electricity_W"]
     units = [
         Unit(
-            b["name"], 1e3 * b["nominal_kW"], table, i["least_part_load"], i["idle_share_of_nominal"], electricity["firing"],
-            electricity["per_kW"] / 1e3, electricity["not_firing"],
+            b["name"],
+            1e3 * b["nominal_kW"],
+            table,
+            i["least_part_load"],
+            i["idle_share_of_nominal"],
+            electricity["firing"],
+            electricity["per_kW"] / 1e3,
+            electricity["not_firing"],
         )
         for b in i["boilers"]
-    ]  # fmt: skip
+    ]
     load, back, hours = (np.array([row[key] for row in i["bins"]]) for key in ("load_kW", "return_C", "hours"))
     for name, (rule, warm) in _RULES.items():
         want = case["expected"].get(name)

@@ -134,18 +134,37 @@ def year_rooms(case: Case, plant: str) -> list[YearRoom]:
         heating, cooling = _points(points.get("heating_C", 20.0)), _points(points.get("cooling_C", 25.0))
         low, high = float(heating.hours().max()), float(cooling.hours().min())
         room = Room(
-            name, name, name=name, floor_area_m2=row["floor_area_m2"], volume_m3=row["volume_m3"], elements=tuple(elements), windows=windows, gains=(),
-            infiltration_m3_s=row["infiltration_conductance_W_K"] / heat, direct_outdoor_air_m3_s=0.0, heating_setpoint_c=low, cooling_setpoint_c=high, heated=True, cooled=True, capacity_j_k=row["air_and_furniture_capacity_J_K"],
-        )  # fmt: skip
+            name,
+            name,
+            name=name,
+            floor_area_m2=row["floor_area_m2"],
+            volume_m3=row["volume_m3"],
+            elements=tuple(elements),
+            windows=windows,
+            gains=(),
+            infiltration_m3_s=row["infiltration_conductance_W_K"] / heat,
+            direct_outdoor_air_m3_s=0.0,
+            heating_setpoint_c=low,
+            cooling_setpoint_c=high,
+            heated=True,
+            cooled=True,
+            capacity_j_k=row["air_and_furniture_capacity_J_K"],
+        )
         held = plant != "none"
         rooms.append(
             YearRoom(
                 room,
-                tuple(YearGain("equipment", 1.0, g["radiant_share"], week_course(g)) for g in i["gains"] if g["room"] == name),
-                heating if held else None, cooling if held else None,
-                most.get("heating_W") if plant == "limited" else None, most.get("cooling_W") if plant == "limited" else None,
+                tuple(
+                    YearGain("equipment", 1.0, g["radiant_share"], week_course(g))
+                    for g in i["gains"]
+                    if g["room"] == name
+                ),
+                heating if held else None,
+                cooling if held else None,
+                most.get("heating_W") if plant == "limited" else None,
+                most.get("cooling_W") if plant == "limited" else None,
             )
-        )  # fmt: skip
+        )
     return rooms
 
 

@@ -1,9 +1,20 @@
 """Design days and times of day as text."""
 
 MONTHS = (
-    "January", "February", "March", "April", "May", "June", "July", "August", "September", "October",
-    "November", "December", "Dehumidification day",
-)  # fmt: skip
+    "January",
+    "February",
+    "March",
+    "April",
+    "May",
+    "June",
+    "July",
+    "August",
+    "September",
+    "October",
+    "November",
+    "December",
+    "Dehumidification day",
+)
 
 
 def clock(step: int, steps: int = 144) -> str:

@@ -48,6 +48,8 @@ def _aired(room: Room, air: Airs) -> Room:
     least = drawn - room.direct_outdoor_air_m3_s
     winter = room.winter_infiltration_m3_s
     return replace(
-        room, infiltration_m3_s=max(room.infiltration_m3_s, least),
-        winter_infiltration_m3_s=None if winter is None else max(winter, least), transfers=(*room.transfers, *given),
-    )  # fmt: skip
+        room,
+        infiltration_m3_s=max(room.infiltration_m3_s, least),
+        winter_infiltration_m3_s=None if winter is None else max(winter, least),
+        transfers=(*room.transfers, *given),
+    )

@@ -91,9 +91,10 @@ def _duties(
             cold = max(0.0, float(np.sum([unit.coil_total_w for unit in units[section.end]], axis=0).max()))
             hot = sum(
                 unit.heating_coil_w + max(float(unit.reheat_w.max()), float(_reheat_winter_w(building, unit).max()))
-                if _reheats_by_water(building, unit) else unit.heating_coil_w
+                if _reheats_by_water(building, unit)
+                else unit.heating_coil_w
                 for unit in units[section.end]
-            )  # fmt: skip
+            )
             duties[section.end] = hot * warm if circuit.kind == "heating" else cold * (1.0 + margins.cooling)
         elif section.end in room_duties and circuit.kind == "heating":
             duties[section.end] = room_duties[section.end] * warm

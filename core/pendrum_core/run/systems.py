@@ -166,9 +166,16 @@ def _demand(system: AirSystem, member: _Member, outside: Outdoors) -> RoomDemand
     months = [month.month for month in outside.climate.months]
     summer, winter = (_room_air(system, member, outside, of) for of in (months, None))
     return RoomDemand(
-        room, loads.cooling_course_w, latent_w=loads.latent_w, summer=asked_in_summer(loads), winter=asked_in_winter(loads),
-        allowance_w=(extra or 0.0) * room.floor_area_m2, has_emitter=member.has_emitter, air=summer, winter_air=winter,
-    )  # fmt: skip
+        room,
+        loads.cooling_course_w,
+        latent_w=loads.latent_w,
+        summer=asked_in_summer(loads),
+        winter=asked_in_winter(loads),
+        allowance_w=(extra or 0.0) * room.floor_area_m2,
+        has_emitter=member.has_emitter,
+        air=summer,
+        winter_air=winter,
+    )
 
 
 def _room_air(system: AirSystem, member: _Member, outside: Outdoors, months: Sequence[int] | None) -> RoomAir:
@@ -227,10 +234,7 @@ def _with_others(
 
 def _streams(other: AirSystemResult, room: str) -> tuple[Stream, Stream]:
     served = other.served[room]
-    return (
-        _stream(served.flow_kg_s, other.summer),
-        _stream(served.winter_flow_kg_s, other.winter),
-    )
+    return (_stream(served.flow_kg_s, other.summer), _stream(served.winter_flow_kg_s, other.winter))
 
 
 def _stream(flow_kg_s: Array, path: Path) -> Stream:

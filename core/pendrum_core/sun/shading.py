@@ -144,8 +144,11 @@ def in_plane(elevation_deg: Array, azimuth_deg: Array, tilt_deg: float, facing_d
     t, f = np.radians(tilt_deg), np.radians(facing_deg)
     normal = (np.sin(t) * np.sin(f), np.sin(t) * np.cos(f), np.cos(t))
     rise = (-np.cos(t) * np.sin(f), -np.cos(t) * np.cos(f), np.sin(t))
-    right = (rise[1] * normal[2] - rise[2] * normal[1], rise[2] * normal[0] - rise[0] * normal[2],
-             rise[0] * normal[1] - rise[1] * normal[0])  # fmt: skip
+    right = (
+        rise[1] * normal[2] - rise[2] * normal[1],
+        rise[2] * normal[0] - rise[0] * normal[2],
+        rise[0] * normal[1] - rise[1] * normal[0],
+    )
     return np.stack([east * v[0] + north * v[1] + up * v[2] for v in (right, rise, normal)], axis=-1)
 
 

@@ -31,9 +31,25 @@ def output_factor(flow_c: float, return_c: float, room_c: float, exponent: float
 
 # Ratings at 75/65/20 of an ordinary series [W], next to the preferred numbers R10 of ISO 3.
 RATINGS_W = (
-    300.0, 400.0, 500.0, 650.0, 800.0, 1000.0, 1250.0, 1600.0, 2000.0, 2500.0, 3150.0, 4000.0, 5000.0, 6300.0, 8000.0, 10000.0,
-    12500.0, 16000.0,
-)  # fmt: skip
+    300.0,
+    400.0,
+    500.0,
+    650.0,
+    800.0,
+    1000.0,
+    1250.0,
+    1600.0,
+    2000.0,
+    2500.0,
+    3150.0,
+    4000.0,
+    5000.0,
+    6300.0,
+    8000.0,
+    10000.0,
+    12500.0,
+    16000.0,
+)
 LOGARITHMIC_BELOW = 0.7  # (return - room)/(flow - room), from which on EN 442-2 allows the arithmetic mean
 
 

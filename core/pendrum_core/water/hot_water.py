@@ -203,10 +203,22 @@ def size_hot_water(store: HotWaterStore) -> HotWaterResult | None:
     power, content, short = _day(draw, stored, charge, standing + loop)
     litres = sum(one.litres_day for one in store.draws)
     return HotWaterResult(
-        store, heat_j_day=heat, draw_w=draw, litres_day=litres, peak_l_s=litres / DAY_S * float(draw.max() / draw.mean()), needed_l=needed,
-        volume_l=volume, stored_j=stored, charge_w=charge, standing_w=standing, loop_w=loop, charge_course_w=power, content_j=content,
-        short_j=short, state="sized" if store.volume_l is None and store.charge_w is None else "pinned",
-    )  # fmt: skip
+        store,
+        heat_j_day=heat,
+        draw_w=draw,
+        litres_day=litres,
+        peak_l_s=litres / DAY_S * float(draw.max() / draw.mean()),
+        needed_l=needed,
+        volume_l=volume,
+        stored_j=stored,
+        charge_w=charge,
+        standing_w=standing,
+        loop_w=loop,
+        charge_course_w=power,
+        content_j=content,
+        short_j=short,
+        state="sized" if store.volume_l is None and store.charge_w is None else "pinned",
+    )
 
 
 def _next_volume(needed_l: float) -> float:

@@ -97,10 +97,18 @@ def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult
         straight, friction_loss, fitting_loss, loss = section_loss(section, flow, shape, roughness, fluid, pipes=2)
         within = straight.rate_pa_m <= limits[0] and straight.velocity_m_s <= limits[1]
         results[section.id] = PipeResult(
-            section.id, flow, size=series.name_of(diameter), diameter_m=diameter, sized=pinned is None, within_limits=within,
-            friction=straight, friction_loss_pa=friction_loss, fitting_loss_pa=fitting_loss, loss_pa=loss,
+            section.id,
+            flow,
+            size=series.name_of(diameter),
+            diameter_m=diameter,
+            sized=pinned is None,
+            within_limits=within,
+            friction=straight,
+            friction_loss_pa=friction_loss,
+            fitting_loss_pa=fitting_loss,
+            loss_pa=loss,
             coefficients=tuple(coefficient(fitted, diameter) for fitted in section.fittings),
-        )  # fmt: skip
+        )
         content += 2.0 * section.length_m * shape.area_m2
     ends = [section.id for section in circuit.sections if section.end is not None]
     paths = path_losses(tree, {key: result.loss_pa for key, result in results.items()}, ends)

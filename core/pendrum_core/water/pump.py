@@ -82,10 +82,21 @@ def size_pump(circuit: Circuit, flow_m3_s: float, index_loss_pa: float) -> PumpR
         own = motor_efficiency(circuit.motor_class, motor)
     over = network + (NO_FLOW_HEAD - 1.0) * head
     return PumpResult(
-        flow_m3_s, network, calculated, head, hydraulic_w=hydraulic, shaft_w=shaft, electrical_w=shaft / own, motor_w=motor,
-        efficiency=circuit.pump_efficiency, motor_efficiency=own, count=circuit.pump_count, standby=circuit.pump_standby,
-        control=circuit.pump_control, open_share=float(np.sqrt(NO_FLOW_HEAD * head / over)) if over > 0.0 else 1.0,
-    )  # fmt: skip
+        flow_m3_s,
+        network,
+        calculated,
+        head,
+        hydraulic_w=hydraulic,
+        shaft_w=shaft,
+        electrical_w=shaft / own,
+        motor_w=motor,
+        efficiency=circuit.pump_efficiency,
+        motor_efficiency=own,
+        count=circuit.pump_count,
+        standby=circuit.pump_standby,
+        control=circuit.pump_control,
+        open_share=float(np.sqrt(NO_FLOW_HEAD * head / over)) if over > 0.0 else 1.0,
+    )
 
 
 def curve_head(share: Array) -> Array:
@@ -132,8 +143,12 @@ def part_loads(pump: PumpResult) -> tuple[PumpPoint, ...]:
     heads, shafts = held_head(pump.control, shares), shaft_share(pump.control, shares)
     return tuple(
         PumpPoint(
-            share, head_pa=pump.head_pa * head, efficiency=pump.efficiency * share * head / shaft, hydraulic_w=pump.hydraulic_w * share * head,
-            shaft_w=pump.shaft_w * shaft, electrical_w=pump.electrical_w * shaft,
+            share,
+            head_pa=pump.head_pa * head,
+            efficiency=pump.efficiency * share * head / shaft,
+            hydraulic_w=pump.hydraulic_w * share * head,
+            shaft_w=pump.shaft_w * shaft,
+            electrical_w=pump.electrical_w * shaft,
         )
         for share, head, shaft in zip(PART_LOADS, heads.tolist(), shafts.tolist(), strict=True)
-    )  # fmt: skip
+    )

@@ -31,9 +31,13 @@ class Vessel:
 
 
 def size_vessel(
-    content_m3: float, density_fill_kg_m3: float, density_hot_kg_m3: float, initial_pa: float, valve_pa: float,
+    content_m3: float,
+    density_fill_kg_m3: float,
+    density_hot_kg_m3: float,
+    initial_pa: float,
+    valve_pa: float,
     series_l: tuple[float, ...] = VESSELS_L,
-) -> Vessel:  # fmt: skip
+) -> Vessel:
     """Size a vessel for a content, between the initial pressure and the safety valve's, gauge [Pa].
 
     Raises:
@@ -56,6 +60,12 @@ def size_vessel(
         low = chosen * (p0 + 1.0) / (chosen - reserve) - 1.0
         high = (final + 1.0) / (1.0 + expansion * (final + 1.0) / (chosen * (p0 + 1.0))) - 1.0
     return Vessel(
-        share, expansion / 1000.0, reserve_m3=reserve / 1000.0, final_pa=final * _BAR_PA, volume_m3=volume / 1000.0,
-        chosen_m3=None if chosen is None else chosen / 1000.0, fill_at_least_pa=low * _BAR_PA, fill_at_most_pa=high * _BAR_PA,
-    )  # fmt: skip
+        share,
+        expansion / 1000.0,
+        reserve_m3=reserve / 1000.0,
+        final_pa=final * _BAR_PA,
+        volume_m3=volume / 1000.0,
+        chosen_m3=None if chosen is None else chosen / 1000.0,
+        fill_at_least_pa=low * _BAR_PA,
+        fill_at_most_pa=high * _BAR_PA,
+    )

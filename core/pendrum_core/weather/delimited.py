@@ -29,10 +29,15 @@ UNITS: dict[str, dict[str, tuple[float, float]]] = {
 }
 # What can be: SI.
 LIMITS = {
-    "dry_bulb": (-80.0, 65.0), "dew_point": (-95.0, 45.0), "relative_humidity": (0.0, 1.1),
-    "pressure": (45_000.0, 110_000.0), "wind": (0.0, 80.0), "global": (-5.0, 1500.0), "beam": (-5.0, 1400.0),
+    "dry_bulb": (-80.0, 65.0),
+    "dew_point": (-95.0, 45.0),
+    "relative_humidity": (0.0, 1.1),
+    "pressure": (45_000.0, 110_000.0),
+    "wind": (0.0, 80.0),
+    "global": (-5.0, 1500.0),
+    "beam": (-5.0, 1400.0),
     "diffuse": (-5.0, 1000.0),
-}  # fmt: skip
+}
 CONVENTIONS = ("hour beginning", "hour ending", "instant")
 
 
@@ -221,6 +226,17 @@ def _assemble(values: dict[str, Array], mapping: Mapping, at: Location) -> Weath
         beam = np.where(up > 0.05, np.maximum(total - diffuse, 0.0) / np.maximum(up, 0.05), 0.0)
         notes.append("beam irradiance from global and diffuse")
     return WeatherYear(
-        mapping.year, at.latitude_deg, longitude_deg=at.longitude_deg, utc_offset_h=at.utc_offset_h, elevation_m=at.elevation_m, dry_bulb_c=dry, relative_humidity=relative, pressure_pa=pressure,
-        wind_m_s=wind, global_w_m2=total, beam_w_m2=np.maximum(beam, 0.0), diffuse_w_m2=np.maximum(diffuse, 0.0), notes=tuple(notes),
-    )  # fmt: skip
+        mapping.year,
+        at.latitude_deg,
+        longitude_deg=at.longitude_deg,
+        utc_offset_h=at.utc_offset_h,
+        elevation_m=at.elevation_m,
+        dry_bulb_c=dry,
+        relative_humidity=relative,
+        pressure_pa=pressure,
+        wind_m_s=wind,
+        global_w_m2=total,
+        beam_w_m2=np.maximum(beam, 0.0),
+        diffuse_w_m2=np.maximum(diffuse, 0.0),
+        notes=tuple(notes),
+    )

@@ -115,9 +115,15 @@ def derive_conditions(year: WeatherYear, percent: float = 0.4) -> DerivedConditi
         spread = of_days.max(axis=1) - of_days.min(axis=1)
         tau_b, tau_d = _depths(year, month, elevation, e0)
         months.append(
-            DerivedMonth(month, design, min(design, coincident(wet[inside], dry[inside], design)),
-                         float(spread[warm].mean()), tau_b, tau_d)
-        )  # fmt: skip
+            DerivedMonth(
+                month,
+                design,
+                min(design, coincident(wet[inside], dry[inside], design)),
+                float(spread[warm].mean()),
+                tau_b,
+                tau_d,
+            )
+        )
     heating = tuple(float(np.quantile(dry, 1.0 - p / 100.0)) for p in HEATING_PERCENT)
     dew_design = float(np.quantile(dew, 0.996))
     dewy = np.abs(dew - dew_design) <= NEAR_K

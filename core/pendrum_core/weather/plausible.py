@@ -16,8 +16,19 @@ _CLEARLY_H = 0.75
 _NIGHT_DEG, _NIGHT_W_M2, _NIGHT_HOURS = -12.0, 20.0, 40
 _SEASONS_FROM_DEG = 15.0  # nearer to the equator all months are alike
 _MONTHS = (
-    "January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December",
-)  # fmt: skip
+    "January",
+    "February",
+    "March",
+    "April",
+    "May",
+    "June",
+    "July",
+    "August",
+    "September",
+    "October",
+    "November",
+    "December",
+)
 
 
 def sun_faults(year: WeatherYear) -> list[Fault]:

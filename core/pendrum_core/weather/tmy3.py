@@ -9,8 +9,15 @@ from pendrum_core.weather.fault import Fault
 from pendrum_core.weather.plausible import sun_faults
 from pendrum_core.weather.year import WeatherYear
 
-_COLUMNS = {"dry_bulb": "temp_air", "relative_humidity": "relative_humidity", "pressure": "pressure",
-            "wind": "wind_speed", "global": "ghi", "beam": "dni", "diffuse": "dhi"}  # fmt: skip
+_COLUMNS = {
+    "dry_bulb": "temp_air",
+    "relative_humidity": "relative_humidity",
+    "pressure": "pressure",
+    "wind": "wind_speed",
+    "global": "ghi",
+    "beam": "dni",
+    "diffuse": "dhi",
+}
 _SCALE = {"relative_humidity": 0.01, "pressure": 100.0}
 
 
@@ -43,9 +50,19 @@ def read_tmy3_text(text: str) -> Reading:
         return Reading(faults=faults)
     year = WeatherYear(
         # Months of a typical year come from different years; a year without a leap day keeps its hours in order.
-        2023, float(about["latitude"]), longitude_deg=float(about["longitude"]), utc_offset_h=float(about["TZ"]), elevation_m=float(about["altitude"]),
-        dry_bulb_c=values["dry_bulb"], relative_humidity=np.clip(values["relative_humidity"], 0.0, 1.0), pressure_pa=values["pressure"], wind_m_s=values["wind"],
-        global_w_m2=values["global"], beam_w_m2=values["beam"], diffuse_w_m2=values["diffuse"], notes=(f"TMY3 station {str(about['Name']).strip(chr(34))}",),
-    )  # fmt: skip
+        2023,
+        float(about["latitude"]),
+        longitude_deg=float(about["longitude"]),
+        utc_offset_h=float(about["TZ"]),
+        elevation_m=float(about["altitude"]),
+        dry_bulb_c=values["dry_bulb"],
+        relative_humidity=np.clip(values["relative_humidity"], 0.0, 1.0),
+        pressure_pa=values["pressure"],
+        wind_m_s=values["wind"],
+        global_w_m2=values["global"],
+        beam_w_m2=values["beam"],
+        diffuse_w_m2=values["diffuse"],
+        notes=(f"TMY3 station {str(about['Name']).strip(chr(34))}",),
+    )
     out_of_place = sun_faults(year)
     return Reading(faults=out_of_place) if out_of_place else Reading(year=year)

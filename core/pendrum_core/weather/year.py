@@ -9,12 +9,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.moist_air import (
-    dew_point_c,
-    humidity_ratio_from_relative,
-    saturation_pressure_pa,
-    wet_bulb_c,
-)
+from pendrum_core.moist_air import dew_point_c, humidity_ratio_from_relative, saturation_pressure_pa, wet_bulb_c
 
 Array = NDArray[np.float64]
 

@@ -28,35 +28,64 @@ def room_airflow(results: BuildingResults, room_id: str) -> Node:
     supply = flow.supply
     terminal = next(t for t in system.terminals if t.room == room_id)
     cooling = Node(
-        "For cooling", flow.cooling_m3_s, "airflow", "Vc", formula="Qs / (cp (Ta − Ts)) · v",
+        "For cooling",
+        flow.cooling_m3_s,
+        "airflow",
+        "Vc",
+        formula="Qs / (cp (Ta − Ts)) · v",
         numbers=f"{flow.peak_sensible_w:.4g} W / ({supply.specific_heat_j_kgk:.4g} J/kgK × {flow.difference_k:.3g} K) "
         f"× {supply.specific_volume_m3_kg:.4g} m³/kg",
         inputs=(
             *((room_cooling(results, room_id),) if results.rooms[room_id].cooling is not None else ()),
             Node("Room air", room.cooling_setpoint_c, "temperature", "Ta", ref=f"room/{room_id}/cooling_setpoint_c"),
             Node("Supply air", supply.temperature_c, "temperature", "Ts", ref=f"air_system/{system.drawn}/supply_c"),
-            Node("Specific heat, moist", supply.specific_heat_j_kgk, "specific_heat", "cp",
-                 source="ASHRAE Handbook Fundamentals 2017, ch. 1"),
-            Node("Volume per kg at supply state and site pressure", supply.specific_volume_m3_kg, "ratio", "v",
-                 note="m³/kg; moisture of the room at 50 % relative humidity, at most saturated",
-                 source="ASHRAE Handbook Fundamentals 2017, ch. 1, eq. 26"),
+            Node(
+                "Specific heat, moist",
+                supply.specific_heat_j_kgk,
+                "specific_heat",
+                "cp",
+                source="ASHRAE Handbook Fundamentals 2017, ch. 1",
+            ),
+            Node(
+                "Volume per kg at supply state and site pressure",
+                supply.specific_volume_m3_kg,
+                "ratio",
+                "v",
+                note="m³/kg; moisture of the room at 50 % relative humidity, at most saturated",
+                source="ASHRAE Handbook Fundamentals 2017, ch. 1, eq. 26",
+            ),
         ),
-    )  # fmt: skip
+    )
     needs = (
         cooling,
-        Node("For ventilation", flow.ventilation_m3_s, "airflow", "Voz", formula=_outdoor_air_formula(terminal),
-             numbers=_outdoor_air_numbers(terminal, room), source="ANSI/ASHRAE 62.1-2019, eqs. 6-1, 6-2",
-             ref=f"room/{room_id}/outdoor_air"),
-        Node("For minimum air changes", flow.air_changes_m3_s, "airflow", formula="n V / 3600",
-             ref=f"room/{room_id}/minimum_air_changes"),
-    )  # fmt: skip
+        Node(
+            "For ventilation",
+            flow.ventilation_m3_s,
+            "airflow",
+            "Voz",
+            formula=_outdoor_air_formula(terminal),
+            numbers=_outdoor_air_numbers(terminal, room),
+            source="ANSI/ASHRAE 62.1-2019, eqs. 6-1, 6-2",
+            ref=f"room/{room_id}/outdoor_air",
+        ),
+        Node(
+            "For minimum air changes",
+            flow.air_changes_m3_s,
+            "airflow",
+            formula="n V / 3600",
+            ref=f"room/{room_id}/minimum_air_changes",
+        ),
+    )
     pinned = flow.governing == "pinned"
     return Node(
-        f"{room.number} {room.name}: supply airflow", flow.design_m3_s, "airflow", "V",
+        f"{room.number} {room.name}: supply airflow",
+        flow.design_m3_s,
+        "airflow",
+        "V",
         formula="pinned by the engineer" if pinned else f"the largest need: {flow.governing}",
         numbers="" if pinned else "max(" + ", ".join(figure(n.value or 0.0, "airflow") for n in needs) + ")",
         inputs=needs,
-    )  # fmt: skip
+    )
 
 
 def _outdoor_air_formula(terminal: Terminal) -> str:
@@ -96,14 +125,25 @@ def intake(air: SystemOutdoorAir) -> Node:
         )
         source = "ANSI/ASHRAE 62.1-2019, 6.2.5.3"
     else:
-        efficiency = Node("System ventilation efficiency", air.efficiency, "ratio", "Ev", formula="1 + Xs − Zd",
-                          numbers=f"1 + {air.average_fraction:.4g} − {air.critical_fraction:.4g}")  # fmt: skip
+        efficiency = Node(
+            "System ventilation efficiency",
+            air.efficiency,
+            "ratio",
+            "Ev",
+            formula="1 + Xs − Zd",
+            numbers=f"1 + {air.average_fraction:.4g} − {air.critical_fraction:.4g}",
+        )
         source = "ANSI/ASHRAE 62.1-2019, 6.2.5 and appendix A"
     return Node(
-        title, air.intake_m3_s, "airflow", symbol, formula="Vou / Ev",
-        numbers=f"{figure(air.uncorrected_m3_s, 'airflow')} / {air.efficiency:.4g}", source=source,
+        title,
+        air.intake_m3_s,
+        "airflow",
+        symbol,
+        formula="Vou / Ev",
+        numbers=f"{figure(air.uncorrected_m3_s, 'airflow')} / {air.efficiency:.4g}",
+        source=source,
         inputs=(uncorrected, efficiency),
-    )  # fmt: skip
+    )
 
 
 def coil_total(results: BuildingResults, system_id: str) -> Node:
@@ -121,15 +161,23 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
     when = f"{MONTHS[day_number(results.building.climate.months[m]) - 1]} {clock(s)}"
 
     def state(name: str, t: float, w: float, **more: str) -> Node:
-        return Node(name, float(enthalpy_j_kg(t, w)), "enthalpy", "h", note=more.get("note", ""), inputs=(
-            Node("Dry-bulb", t, "temperature"), Node("Humidity ratio", w, "humidity_ratio")))  # fmt: skip
+        return Node(
+            name,
+            float(enthalpy_j_kg(t, w)),
+            "enthalpy",
+            "h",
+            note=more.get("note", ""),
+            inputs=(Node("Dry-bulb", t, "temperature"), Node("Humidity ratio", w, "humidity_ratio")),
+        )
 
     outdoor_air = intake(air)
     return Node(
-        f"{system.name}: cooling coil, total", total, "load", "Qt",
+        f"{system.name}: cooling coil, total",
+        total,
+        "load",
+        "Qt",
         formula="dry-air flow × (h entering − h leaving) − condensate",
-        numbers=f"{flow:.4g} kg/s × ({h_in / 1000:.4g} − {h_out / 1000:.4g}) kJ/kg "
-        f"− {condensate / 1000:.3g} kW",
+        numbers=f"{flow:.4g} kg/s × ({h_in / 1000:.4g} − {h_out / 1000:.4g}) kJ/kg − {condensate / 1000:.3g} kW",
         source="ASHRAE Handbook Fundamentals 2017, ch. 1; coil by apparatus dew point and bypass factor",
         note=f"At {when}: searched over every step of every month, the coil's own peak.",
         inputs=(
@@ -137,14 +185,23 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
             state("Entering, mixed", t_in, w_in, note=f"{float(path.outdoor_share[m, s]):.1%} outdoor air"),
             state("Outdoors", float(path.fresh_c[m, s]), float(path.fresh_w[m, s])),
             state("Return", float(path.plenum_c[m, s]), float(path.plenum_w[m, s])),
-            state("Leaving the coil", float(path.coil.leaving_c[m, s]), float(path.coil.leaving_w[m, s]),
-                  note=f"apparatus dew point {float(path.coil.apparatus_dew_point_c[m, s]):.2f} °C"),
+            state(
+                "Leaving the coil",
+                float(path.coil.leaving_c[m, s]),
+                float(path.coil.leaving_w[m, s]),
+                note=f"apparatus dew point {float(path.coil.apparatus_dew_point_c[m, s]):.2f} °C",
+            ),
             Node("Bypass factor", system.bypass_factor, "ratio", ref=f"air_system/{system.drawn}/bypass_factor"),
             Node("Condensate's heat", condensate, "load", formula="moisture removed × cp water × leaving temperature"),
-            Node("Fan's temperature rise", float(path.fan_rise_k[m, s]), "temperature_difference", formula="P electrical / (m cp)"),
+            Node(
+                "Fan's temperature rise",
+                float(path.fan_rise_k[m, s]),
+                "temperature_difference",
+                formula="P electrical / (m cp)",
+            ),
             outdoor_air,
         ),
-    )  # fmt: skip
+    )
 
 
 _LEAST = "of all standard sizes within the limits and the height, the one with the least perimeter"
@@ -155,17 +212,26 @@ _SIZES = {"round": "EN 1506", "rectangular": "EN 1505", "flat oval": "makers' sp
 def _section(section: Section, result: SectionResult, kind: str) -> Node:
     f, coefficients = result.friction, fittings_coefficient(section, result.shape)
     return Node(
-        section.name, result.loss_pa, "pressure", "Δp",
+        section.name,
+        result.loss_pa,
+        "pressure",
+        "Δp",
         formula="rate × length + C × dynamic pressure + component + terminal",
         numbers=f"{f.rate_pa_m:.4g} × {section.length_m:.4g} + {coefficients:.3g} × "
         f"{f.dynamic_pressure_pa:.4g} + {section.component_drop_pa:.4g} + {section.end_drop_pa:.4g} Pa",
         source="Darcy-Weisbach with Colebrook; ASHRAE Handbook Fundamentals 2017, ch. 21",
         inputs=(
             Node("Flow", result.flow_m3_s, "airflow", "V", formula="sum of what is below"),
-            Node("Diameter" if result.shape.kind == "round" else "Equivalent diameter", result.diameter_m, "diameter", "d",
-                 formula=_SIZED[result.shape.kind] if result.sized else "pinned",
-                 source=_SIZES[result.shape.kind] if result.sized else "", note=f"{result.shape.size} mm",
-                 ref=f"{kind}/{section.id}/pinned_diameter_m"),
+            Node(
+                "Diameter" if result.shape.kind == "round" else "Equivalent diameter",
+                result.diameter_m,
+                "diameter",
+                "d",
+                formula=_SIZED[result.shape.kind] if result.sized else "pinned",
+                source=_SIZES[result.shape.kind] if result.sized else "",
+                note=f"{result.shape.size} mm",
+                ref=f"{kind}/{section.id}/pinned_diameter_m",
+            ),
             Node("Hydraulic diameter", result.shape.hydraulic_diameter_m, "diameter", formula="4 A / P"),
             Node("Velocity", f.velocity_m_s, "velocity", "v", formula="V / A"),
             Node("Reynolds number", f.reynolds, "count", "Re"),
@@ -173,10 +239,14 @@ def _section(section: Section, result: SectionResult, kind: str) -> Node:
             Node("Friction rate", f.rate_pa_m, "friction_rate"),
             Node("Length", section.length_m, "length", ref=f"{kind}/{section.id}/length_m"),
             fittings_node(kind, section, result.diameter_m),
-            Node("Component and terminal", section.component_drop_pa + section.end_drop_pa, "pressure",
-                 ref=f"{kind}/{section.id}/end_drop_pa"),
+            Node(
+                "Component and terminal",
+                section.component_drop_pa + section.end_drop_pa,
+                "pressure",
+                ref=f"{kind}/{section.id}/end_drop_pa",
+            ),
         ),
-    )  # fmt: skip
+    )
 
 
 def duct_section(results: BuildingResults, section_id: str) -> Node:
@@ -200,11 +270,13 @@ def fan_static(results: BuildingResults, system_id: str) -> Node:
     sections = {section.id: section for section in system.sections}
     run = ducts.tree.path(ducts.paths.index) if ducts else ()
     index = Node(
-        "Index run", ducts.paths.index_loss_pa if ducts else 0.0, "pressure",
+        "Index run",
+        ducts.paths.index_loss_pa if ducts else 0.0,
+        "pressure",
         formula="sum of the sections on the path with the largest loss" if ducts else "no ducts drawn yet",
         numbers=addition([ducts.sections[s].loss_pa for s in run], "pressure") if ducts else "",
         inputs=tuple(_section(sections[s], ducts.sections[s], "duct_section") for s in run) if ducts else (),
-    )  # fmt: skip
+    )
     unit = tuple(
         Node(name, value, "pressure", ref=f"air_system/{system.drawn}/{field}")
         for name, value, field in (
@@ -215,10 +287,28 @@ def fan_static(results: BuildingResults, system_id: str) -> Node:
     )
     dynamic = fan.total_pa - fan.static_pa
     return Node(
-        f"{system.name}: fan static pressure", fan.static_pa, "pressure", "ps",
+        f"{system.name}: fan static pressure",
+        fan.static_pa,
+        "pressure",
+        "ps",
         formula="index run + unit − dynamic pressure at the outlet",
         numbers=addition([index.value or 0.0, *[u.value or 0.0 for u in unit], -dynamic], "pressure"),
-        inputs=(index, *unit, Node("Dynamic pressure at the fan outlet", dynamic, "pressure", formula="ρ v² / 2",
-                inputs=(Node("Outlet velocity", system.outlet_velocity_m_s, "velocity",
-                             ref=f"air_system/{system.drawn}/outlet_velocity_m_s"),))),
-    )  # fmt: skip
+        inputs=(
+            index,
+            *unit,
+            Node(
+                "Dynamic pressure at the fan outlet",
+                dynamic,
+                "pressure",
+                formula="ρ v² / 2",
+                inputs=(
+                    Node(
+                        "Outlet velocity",
+                        system.outlet_velocity_m_s,
+                        "velocity",
+                        ref=f"air_system/{system.drawn}/outlet_velocity_m_s",
+                    ),
+                ),
+            ),
+        ),
+    )

@@ -29,8 +29,9 @@ def room_outdoor_air(results: BuildingResults, room_id: str) -> Node:
     supplied, path = float(system.served[room_id].flow_kg_s[m, s]), system.summer
     states, enthalpies = [], []
     for title, t, w in (
-        ("Outdoors", path.fresh_c[m, s], path.fresh_w[m, s]), ("Return", path.plenum_c[m, s], path.plenum_w[m, s])
-    ):  # fmt: skip
+        ("Outdoors", path.fresh_c[m, s], path.fresh_w[m, s]),
+        ("Return", path.plenum_c[m, s], path.plenum_w[m, s]),
+    ):
         h = float(enthalpy_j_kg(t, w))
         enthalpies.append(h / 1000.0)
         inputs = (Node("Dry-bulb", float(t), "temperature"), Node("Humidity ratio", float(w), "humidity_ratio"))
@@ -38,17 +39,27 @@ def room_outdoor_air(results: BuildingResults, room_id: str) -> Node:
     share = float(path.outdoor_share[m, s])
     outdoors = supplied * share
     return Node(
-        f"{loads.room.number} {loads.room.name}: outdoor air by {name}", found.total_w, "load", "Qo", formula=_FORMULA,
+        f"{loads.room.number} {loads.room.name}: outdoor air by {name}",
+        found.total_w,
+        "load",
+        "Qo",
+        formula=_FORMULA,
         numbers=f"{outdoors:.4g} kg/s × ({enthalpies[0]:.4g} − {enthalpies[1]:.4g}) kJ/kg",
         source="ASHRAE Handbook Fundamentals 2017, ch. 1; mixing of two streams",
         note=f"At the room's own peak, {_when(results, m, s)}. The coil takes it, not the room; sensible "
         f"{figure(found.sensible_w, 'load')}, latent {figure(found.latent_w, 'load')}.",
         inputs=(
-            Node("Outdoor air for the room", outdoors, "mass_flow", "m", formula="supply × share of outdoor air",
-                 numbers=f"{supplied:.4g} kg/s × {share:.4g}"),
+            Node(
+                "Outdoor air for the room",
+                outdoors,
+                "mass_flow",
+                "m",
+                formula="supply × share of outdoor air",
+                numbers=f"{supplied:.4g} kg/s × {share:.4g}",
+            ),
             *states,
         ),
-    )  # fmt: skip
+    )
 
 
 def group_outdoor_air(results: BuildingResults, group_id: str) -> Node:
@@ -74,11 +85,15 @@ def group_outdoor_air(results: BuildingResults, group_id: str) -> Node:
             Node(f"{names[system]}, {len(rooms)} rooms", part.total_w if part else None, "load", formula=_FORMULA)
         )
     return Node(
-        f"{group.name}: outdoor air by air systems", found.total_w, "load", "Qo", formula="sum over the systems",
+        f"{group.name}: outdoor air by air systems",
+        found.total_w,
+        "load",
+        "Qo",
+        formula="sum over the systems",
         note=f"At the coincident peak of the rooms, {_when(results, m, s)}; sensible {figure(found.sensible_w, 'load')}, "
         f"latent {figure(found.latent_w, 'load')}. A coil's own peak is another time's.",
         inputs=tuple(inputs),
-    )  # fmt: skip
+    )
 
 
 def room_cooling_with_margin(results: BuildingResults, room_id: str) -> Node:
@@ -103,13 +118,16 @@ def _margin(results: BuildingResults, room_id: str, what: str, load_w: float, va
     room = results.rooms[room_id].room
     share = getattr(results.building.margins_of(room_id), what)
     return Node(
-        f"{room.number} {room.name}: {what} load with margin", value_w, "load", formula="load × (1 + margin)",
+        f"{room.number} {room.name}: {what} load with margin",
+        value_w,
+        "load",
+        formula="load × (1 + margin)",
         numbers=f"{figure(load_w, 'load')} × {1.0 + share:.4g}",
         inputs=(
             Node(f"{what.capitalize()} load", load_w, "load"),
             Node("Margin", share, "percent", ref=f"room/{room_id}/{what}_margin"),
         ),
-    )  # fmt: skip
+    )
 
 
 def _when(results: BuildingResults, month: int, step: int) -> str:

@@ -34,9 +34,13 @@ def _largest(results: BuildingResults, result: AirSystemResult, name: str) -> tu
 
 def _air(name: str, t: float, w: float, note: str = "") -> Node:
     return Node(
-        name, float(enthalpy_j_kg(t, w)), "enthalpy", "h", note=note,
+        name,
+        float(enthalpy_j_kg(t, w)),
+        "enthalpy",
+        "h",
+        note=note,
         inputs=(Node("Dry-bulb", t, "temperature"), Node("Humidity ratio", w, "humidity_ratio")),
-    )  # fmt: skip
+    )
 
 
 def heating_coil(results: BuildingResults, system_id: str) -> Node:
@@ -47,18 +51,32 @@ def heating_coil(results: BuildingResults, system_id: str) -> Node:
     t_in, w, t_out = float(path.mixed_c[d, s]), float(path.mixed_w[d, s]), float(path.heated_c[d, s])
     h_in, h_out = float(enthalpy_j_kg(t_in, w)), float(enthalpy_j_kg(t_out, w))
     return Node(
-        f"{system.name}: heating coil", duty, "load", "Qh", formula="dry-air flow × (h leaving − h entering)",
-        numbers=f"{flow:.4g} kg/s × ({h_out / 1000:.4g} − {h_in / 1000:.4g}) kJ/kg", source=_BOOK,
+        f"{system.name}: heating coil",
+        duty,
+        "load",
+        "Qh",
+        formula="dry-air flow × (h leaving − h entering)",
+        numbers=f"{flow:.4g} kg/s × ({h_out / 1000:.4g} − {h_in / 1000:.4g}) kJ/kg",
+        source=_BOOK,
         note=f"On {when}; the air leaves it so warm that fan and ducts bring it to the supply temperature.",
         inputs=(
             Node("Dry-air flow", flow, "mass_flow", "m"),
             _air("Entering, mixed", t_in, w, f"{float(path.outdoor_share[d, s]):.1%} outdoor air"),
             _air("Leaving", t_out, w),
-            Node("Supply temperature wanted", float(path.supply_c[d, s]), "temperature",
-                 ref=f"air_system/{system.drawn}/winter_supply_c"),
-            Node("Fan's temperature rise", float(path.fan_rise_k[d, s]), "temperature_difference", formula="P electrical / (m cp)"),
+            Node(
+                "Supply temperature wanted",
+                float(path.supply_c[d, s]),
+                "temperature",
+                ref=f"air_system/{system.drawn}/winter_supply_c",
+            ),
+            Node(
+                "Fan's temperature rise",
+                float(path.fan_rise_k[d, s]),
+                "temperature_difference",
+                formula="P electrical / (m cp)",
+            ),
         ),
-    )  # fmt: skip
+    )
 
 
 def recovered_heat(results: BuildingResults, system_id: str) -> Node:
@@ -75,19 +93,33 @@ def recovered_heat(results: BuildingResults, system_id: str) -> Node:
     d, s = (int(i) for i in np.unravel_index(int(gained.argmax()), gained.shape))
     flow = float(path.outdoor_kg_s[d, s])
     return Node(
-        f"{system.name}: heat recovered", float(gained[d, s]), "load", formula="outdoor air × (h off the exchanger − h outdoors)",
+        f"{system.name}: heat recovered",
+        float(gained[d, s]),
+        "load",
+        formula="outdoor air × (h off the exchanger − h outdoors)",
         numbers=f"{flow:.4g} kg/s × {float(recovered.recovered_j_kg[d, s]) / 1000:.4g} kJ/kg",
         source="effectiveness on the smaller of the two dry-air flows; docs/methods/air.md",
         note=f"The winter day, {clock(s)}. The exchanger works at {float(recovered.share[d, s]):.0%} of its effectiveness"
         + ("; frost protection holds it back." if float(recovered.share[d, s]) < 0.999 else "."),
         inputs=(
-            Node("Outdoor air", flow, "mass_flow"), Node("Exhaust air", float(path.relief_kg_s[d, s]), "mass_flow"),
-            Node("Sensible effectiveness", system.recovery_sensible, "percent", ref=f"air_system/{system.drawn}/recovery_sensible"),
-            Node("Latent effectiveness", system.recovery_latent, "percent", ref=f"air_system/{system.drawn}/recovery_latent"),
+            Node("Outdoor air", flow, "mass_flow"),
+            Node("Exhaust air", float(path.relief_kg_s[d, s]), "mass_flow"),
+            Node(
+                "Sensible effectiveness",
+                system.recovery_sensible,
+                "percent",
+                ref=f"air_system/{system.drawn}/recovery_sensible",
+            ),
+            Node(
+                "Latent effectiveness",
+                system.recovery_latent,
+                "percent",
+                ref=f"air_system/{system.drawn}/recovery_latent",
+            ),
             Node("Exhaust before it", float(path.plenum_c[d, s]), "temperature"),
             Node("Outdoor air behind it", float(recovered.leaving_c[d, s]), "temperature"),
         ),
-    )  # fmt: skip
+    )
 
 
 def humidifier_water(results: BuildingResults, system_id: str) -> Node:
@@ -97,15 +129,19 @@ def humidifier_water(results: BuildingResults, system_id: str) -> Node:
     water = path.flow_kg_s * path.humidified_kg_kg
     d, s = (int(i) for i in np.unravel_index(int(water.argmax()), water.shape))
     return Node(
-        f"{system.name}: humidifier", float(water[d, s]), "condensate", formula="dry-air flow × (w behind − w before)",
+        f"{system.name}: humidifier",
+        float(water[d, s]),
+        "condensate",
+        formula="dry-air flow × (w behind − w before)",
         numbers=f"{float(path.flow_kg_s[d, s]):.4g} kg/s × {1000.0 * float(path.humidified_kg_kg[d, s]):.4g} g/kg",
         note=f"The winter day, {clock(s)}: what keeps the lower humidity limits of the rooms in the air that returns from them.",
         inputs=(
             Node("Dry-air flow", float(path.flow_kg_s[d, s]), "mass_flow"),
-            Node("Before it", float(path.mixed_w[d, s]), "humidity_ratio"), Node("Behind it", float(path.off_w[d, s]), "humidity_ratio"),
+            Node("Before it", float(path.mixed_w[d, s]), "humidity_ratio"),
+            Node("Behind it", float(path.off_w[d, s]), "humidity_ratio"),
             Node("Return from the rooms", float(path.return_w[d, s]), "humidity_ratio"),
         ),
-    )  # fmt: skip
+    )
 
 
 def terminals_reheat(results: BuildingResults, system_id: str) -> Node:
@@ -118,17 +154,28 @@ def terminals_reheat(results: BuildingResults, system_id: str) -> Node:
         heat = float(served.reheat_w[m, s])
         if heat > 0.5:
             room = results.rooms[room_id].room
-            rooms.append(Node(
-                f"{room.number} {room.name}", heat, "power", formula="what keeps its heating set-point under its supply air",
-                inputs=(Node("Room air", float(served.air_c[m, s]), "temperature"),
+            rooms.append(
+                Node(
+                    f"{room.number} {room.name}",
+                    heat,
+                    "power",
+                    formula="what keeps its heating set-point under its supply air",
+                    inputs=(
+                        Node("Room air", float(served.air_c[m, s]), "temperature"),
                         Node("Supply air", float(result.summer.supply_c[m, s]), "temperature"),
-                        Node("Supply flow", float(served.flow_kg_s[m, s]), "mass_flow")),
-            ))  # fmt: skip
+                        Node("Supply flow", float(served.flow_kg_s[m, s]), "mass_flow"),
+                    ),
+                )
+            )
     when = f"{MONTHS[day_number(results.building.climate.months[m]) - 1]} {clock(s)}"
     return Node(
-        f"{system.name}: reheat", float(total[m, s]), "load", formula="sum over its rooms", note=f"At {when}, its own peak.",
+        f"{system.name}: reheat",
+        float(total[m, s]),
+        "load",
+        formula="sum over its rooms",
+        note=f"At {when}, its own peak.",
         inputs=tuple(rooms),
-    )  # fmt: skip
+    )
 
 
 def system_outdoor_air(results: BuildingResults, system_id: str) -> Node:
@@ -137,9 +184,11 @@ def system_outdoor_air(results: BuildingResults, system_id: str) -> Node:
 
 
 _FREE = {
-    RETURN: "the return to its system", SUPPLY: "the supply of its make-up unit", TRANSFER: "a transfer that balances",
+    RETURN: "the return to its system",
+    SUPPLY: "the supply of its make-up unit",
+    TRANSFER: "a transfer that balances",
     LEAKS: "nothing but leaks",
-}  # fmt: skip
+}
 
 
 def room_balance(results: BuildingResults, room_id: str) -> Node:
@@ -165,26 +214,41 @@ def room_balance(results: BuildingResults, room_id: str) -> Node:
     )
     inwards = balance.supply_m3_s + balance.transfer_in_m3_s + balance.leak_in_m3_s
     return Node(
-        f"{room.number} {room.name}: air balance", inwards, "airflow",
+        f"{room.number} {room.name}: air balance",
+        inwards,
+        "airflow",
         formula="supply + from rooms + leaks in = return + extracts + to rooms + leaks out",
-        numbers=" + ".join(figure(v, "airflow") for v in (balance.supply_m3_s, balance.transfer_in_m3_s, balance.leak_in_m3_s))
-        + " = " + " + ".join(
+        numbers=" + ".join(
+            figure(v, "airflow") for v in (balance.supply_m3_s, balance.transfer_in_m3_s, balance.leak_in_m3_s)
+        )
+        + " = "
+        + " + ".join(
             figure(v, "airflow")
-            for v in (balance.returned_m3_s, balance.extract_m3_s + balance.by_unit_m3_s, balance.transfer_out_m3_s, balance.leak_out_m3_s)
+            for v in (
+                balance.returned_m3_s,
+                balance.extract_m3_s + balance.by_unit_m3_s,
+                balance.transfer_out_m3_s,
+                balance.leak_out_m3_s,
+            )
         ),
         note=f"It is balanced by {_FREE[balance.free]}. Air of 20 °C, all extracts running, systems at their design flows.",
         inputs=(
             Node("Supply", balance.supply_m3_s, "airflow", note=f"make-up {figure(balance.make_up_m3_s, 'airflow')}"),
             Node("From other rooms", balance.transfer_in_m3_s, "airflow", inputs=came),
-            Node("Through leaks, in", balance.leak_in_m3_s, "airflow", formula="max(free leaks, what is drawn in)",
-                 inputs=(Node("Drawn in", balance.drawn_m3_s, "airflow"),)),
+            Node(
+                "Through leaks, in",
+                balance.leak_in_m3_s,
+                "airflow",
+                formula="max(free leaks, what is drawn in)",
+                inputs=(Node("Drawn in", balance.drawn_m3_s, "airflow"),),
+            ),
             Node("Return", balance.returned_m3_s, "airflow"),
             Node("Extracts", balance.extract_m3_s + balance.by_unit_m3_s, "airflow", inputs=extracts),
             Node("To other rooms", balance.transfer_out_m3_s, "airflow", inputs=left),
             Node("Through leaks, out", balance.leak_out_m3_s, "airflow"),
             Node("Pressure offset", balance.offset_m3_s, "airflow", ref=f"room/{room_id}/offset_m3_s"),
         ),
-    )  # fmt: skip
+    )
 
 
 def room_reheat(results: BuildingResults, room_id: str) -> Node:
@@ -194,8 +258,11 @@ def room_reheat(results: BuildingResults, room_id: str) -> Node:
     m, s = (int(i) for i in np.unravel_index(int(served.reheat_w.argmax()), served.reheat_w.shape))
     when = f"{MONTHS[day_number(results.building.climate.months[m]) - 1]} {clock(s)}"
     return Node(
-        f"{room.number} {room.name}: reheat by {system.name}", float(served.reheat_w[m, s]), "load",
-        formula="what keeps its heating set-point under its supply air, no more", note=f"At {when}, its own peak.",
+        f"{room.number} {room.name}: reheat by {system.name}",
+        float(served.reheat_w[m, s]),
+        "load",
+        formula="what keeps its heating set-point under its supply air, no more",
+        note=f"At {when}, its own peak.",
         source="room under its supply air; docs/methods/air.md",
         inputs=(
             Node("Room air", float(served.air_c[m, s]), "temperature"),
@@ -204,4 +271,4 @@ def room_reheat(results: BuildingResults, room_id: str) -> Node:
             Node("Supply flow", float(served.flow_kg_s[m, s]), "mass_flow"),
             Node("Taken out by the supply air", float(served.cooling_w[m, s]), "load"),
         ),
-    )  # fmt: skip
+    )

@@ -10,12 +10,17 @@ def _each(fitted: Fitted, diameter_m: float, ref: str) -> Node:
     each = coefficient(fitted, diameter_m)
     own = fitted.coefficient is not None
     return Node(
-        found.title if found else "Fitting of its own", fitted.count * each, "ratio",
-        formula="count × coefficient", numbers=f"{fitted.count} × {each:.3g}",
+        found.title if found else "Fitting of its own",
+        fitted.count * each,
+        "ratio",
+        formula="count × coefficient",
+        numbers=f"{fitted.count} × {each:.3g}",
         source="entered" if own or found is None else found.source,
-        note="" if own or found is None or not found.multiple else f"{found.multiple:g} times the turbulent friction factor of this diameter",
+        note=""
+        if own or found is None or not found.multiple
+        else f"{found.multiple:g} times the turbulent friction factor of this diameter",
         ref=ref,
-    )  # fmt: skip
+    )
 
 
 def fittings_node(kind: str, section: Section, diameter_m: float) -> Node:
@@ -25,7 +30,10 @@ def fittings_node(kind: str, section: Section, diameter_m: float) -> Node:
         return Node("Fittings' coefficient", section.loss_coefficient, "ratio", "C", ref=own.ref)
     ref = f"{kind}/{section.id}/fittings"
     return Node(
-        "Fittings' coefficient", sum_of_coefficients(section.loss_coefficient, section.fittings, diameter_m), "ratio", "C",
+        "Fittings' coefficient",
+        sum_of_coefficients(section.loss_coefficient, section.fittings, diameter_m),
+        "ratio",
+        "C",
         formula="what is entered as a sum and every fitting by kind",
         inputs=(own, *(_each(fitted, diameter_m, ref) for fitted in section.fittings)),
-    )  # fmt: skip
+    )

@@ -35,13 +35,16 @@ def group_cooling(results: BuildingResults, group_id: str) -> Node:
     left_out = sum(value <= 0.0 for _, value in now)
     with_margin, _ = group_with_margin(results, group)
     return Node(
-        f"{group.name}: sensible cooling load, coincident peak", group.cooling.sensible_w, "load", "Qs",
+        f"{group.name}: sensible cooling load, coincident peak",
+        group.cooling.sensible_w,
+        "load",
+        "Qs",
         formula=f"largest sum of the rooms' loads at one time, {MONTHS[day_number(day) - 1]} {clock(step)}",
         source="coincident peak of the rooms' courses",
         note=f"A room whose load is negative then counts as nothing: {left_out} of {len(now)}. Rooms' own peaks add to "
         f"{group.sum_of_peaks_w / 1000.0:.2f} kW, diversity {group.diversity:.2f}. {_margin(with_margin)}",
         inputs=_listed([(loads, value) for loads, value in now if value > 0.0], "load"),
-    )  # fmt: skip
+    )
 
 
 def group_heating(results: BuildingResults, group_id: str) -> Node:
@@ -50,11 +53,14 @@ def group_heating(results: BuildingResults, group_id: str) -> Node:
     members = _members(results, group_id)
     _, with_margin = group_with_margin(results, group)
     return Node(
-        f"{group.name}: heating load", group.heating.load_w, "load", "QH",
+        f"{group.name}: heating load",
+        group.heating.load_w,
+        "load",
+        "QH",
         formula="sum of the rooms' loads on the winter day",
         note=_margin(with_margin),
         inputs=_listed([(loads, loads.heating.load_w) for loads in members if loads.heating.load_w > 0.0], "load"),
-    )  # fmt: skip
+    )
 
 
 def group_latent(results: BuildingResults, group_id: str) -> Node:
@@ -63,34 +69,43 @@ def group_latent(results: BuildingResults, group_id: str) -> Node:
     month, step = group.cooling.month, group.cooling.step
     now = [(m, float(m.latent_w[month, step])) for m in members if m.cooling is not None]
     return Node(
-        f"{group.name}: latent load at the coincident peak", group.cooling.latent_w, "load", "Ql",
+        f"{group.name}: latent load at the coincident peak",
+        group.cooling.latent_w,
+        "load",
+        "Ql",
         formula="sum of the rooms' moisture of people and equipment then",
         inputs=_listed([(loads, value) for loads, value in now if value > 0.0], "load"),
-    )  # fmt: skip
+    )
 
 
 def group_cooling_per_area(results: BuildingResults, group_id: str) -> Node:
     """Coincident sensible peak over floor area."""
     group = results.groups[group_id]
     return Node(
-        f"{group.name}: sensible peak by floor area", group.cooling.sensible_w / group.floor_area_m2, "power_per_area",
+        f"{group.name}: sensible peak by floor area",
+        group.cooling.sensible_w / group.floor_area_m2,
+        "power_per_area",
         formula="coincident peak / floor area of all its rooms",
         numbers=f"{figure(group.cooling.sensible_w, 'load')} / {figure(group.floor_area_m2, 'area')}",
         inputs=(
             Node("Coincident peak", group.cooling.sensible_w, "load"),
             Node("Floor area", group.floor_area_m2, "area", formula="sum of the rooms'"),
         ),
-    )  # fmt: skip
+    )
 
 
 def group_heating_simple(results: BuildingResults, group_id: str) -> Node:
     """Losses by U-values of a group: its rooms' added."""
     group, members = results.groups[group_id], _members(results, group_id)
     return Node(
-        f"{group.name}: losses by U-values", group.heating.simple_w, "load", "ΦU",
-        formula="sum of the rooms' losses", source="EN 12831-1:2017, simplified",
+        f"{group.name}: losses by U-values",
+        group.heating.simple_w,
+        "load",
+        "ΦU",
+        formula="sum of the rooms' losses",
+        source="EN 12831-1:2017, simplified",
         inputs=_listed([(m, m.heating.simple_w) for m in members if m.heating.simple_w > 0.0], "load"),
-    )  # fmt: skip
+    )
 
 
 def group_cooling_with_margin(results: BuildingResults, group_id: str) -> Node:
@@ -103,10 +118,12 @@ def group_cooling_with_margin(results: BuildingResults, group_id: str) -> Node:
         if m.cooling is not None
     ]
     return Node(
-        f"{group.name}: cooling load with margins", group_with_margin(results, group)[0], "load",
+        f"{group.name}: cooling load with margins",
+        group_with_margin(results, group)[0],
+        "load",
         formula="sum of the rooms' loads at the coincident peak × (1 + margin of each)",
         inputs=_listed([(loads, value) for loads, value in now if value > 0.0], "load"),
-    )  # fmt: skip
+    )
 
 
 def group_heating_with_margin(results: BuildingResults, group_id: str) -> Node:
@@ -114,10 +131,12 @@ def group_heating_with_margin(results: BuildingResults, group_id: str) -> Node:
     group, members = results.groups[group_id], _members(results, group_id)
     now = [(m, m.heating.load_w * (1.0 + results.building.margins_of(m.room.id).heating)) for m in members]
     return Node(
-        f"{group.name}: heating load with margins", group_with_margin(results, group)[1], "load",
+        f"{group.name}: heating load with margins",
+        group_with_margin(results, group)[1],
+        "load",
         formula="sum of the rooms' loads × (1 + margin of each)",
         inputs=_listed([(loads, value) for loads, value in now if value > 0.0], "load"),
-    )  # fmt: skip
+    )
 
 
 def group_airflow(results: BuildingResults, system_id: str) -> Node:
@@ -125,8 +144,14 @@ def group_airflow(results: BuildingResults, system_id: str) -> Node:
     found = results.systems[system_id]
     name = next(system.name for system in results.building.systems if system.id == system_id)
     flows = [(results.rooms[room], flow.design_m3_s) for room, flow in found.airflows.items()]
-    return Node(f"{name}: supply air", found.flow_m3_s, "airflow", "V", formula="sum of the rooms' design flows",
-                inputs=_listed(flows, "airflow"))  # fmt: skip
+    return Node(
+        f"{name}: supply air",
+        found.flow_m3_s,
+        "airflow",
+        "V",
+        formula="sum of the rooms' design flows",
+        inputs=_listed(flows, "airflow"),
+    )
 
 
 def _members(results: BuildingResults, group_id: str) -> list[RoomLoads]:

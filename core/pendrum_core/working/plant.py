@@ -22,8 +22,12 @@ def emitter_rating(results: BuildingResults, room_id: str) -> Node:
     air = room.heating_setpoint_c
     excess = (circuit.return_c - air) / (circuit.flow_c - air)
     return Node(
-        f"{room.number} {room.name}: radiator's rating at 75/65/20", found.rating_w, "load", formula="duty / (ΔT / ΔT rated)^n",
-        numbers=f"{figure(found.duty_w, 'load')} / {found.factor:.4g}", source="EN 442-2:2014",
+        f"{room.number} {room.name}: radiator's rating at 75/65/20",
+        found.rating_w,
+        "load",
+        formula="duty / (ΔT / ΔT rated)^n",
+        numbers=f"{figure(found.duty_w, 'load')} / {found.factor:.4g}",
+        source="EN 442-2:2014",
         note=f"By the {found.rule} mean: (return − room)/(flow − room) is {excess:.2f}, "
         f"{'below' if found.rule == 'logarithmic' else 'not below'} 0.7.",
         inputs=(
@@ -37,7 +41,7 @@ def emitter_rating(results: BuildingResults, room_id: str) -> Node:
             Node("Chosen, next of the series", found.chosen_w, "load"),
             Node("Return with the chosen one", found.chosen_return_c, "temperature"),
         ),
-    )  # fmt: skip
+    )
 
 
 def plant_load(results: BuildingResults, circuit_id: str) -> Node:
@@ -51,17 +55,26 @@ def plant_load(results: BuildingResults, circuit_id: str) -> Node:
     field = "heating_margin" if circuit.kind == "heating" else "cooling_margin"
     units = tuple(
         Node(
-            unit.name, capacity, "load", formula="pinned" if unit.capacity_w is not None else "share × design load",
+            unit.name,
+            capacity,
+            "load",
+            formula="pinned" if unit.capacity_w is not None else "share × design load",
             numbers="" if unit.capacity_w is not None else f"{unit.share:.0%} × {figure(plant.design_w, 'load')}",
             ref=f"plant_unit/{unit.id}/{'capacity_w' if unit.capacity_w is not None else 'share'}",
             note="standby" if unit.standby else "",
         )
         for unit, capacity in zip(circuit.units, plant.capacity_w, strict=True)
-    )  # fmt: skip
+    )
     return Node(
-        f"{circuit.name}: design load", plant.design_w, "load",
-        formula="largest coincident load × (1 + losses) × (1 + margin)" if not hot_w else "largest of ends with losses and of hot water, together as their priority says, × (1 + margin)",
-        numbers=f"{figure(float(ends_w), 'load')} × (1 + {circuit.loss_share:.3g}) × (1 + {margin:.3g})" if not hot_w else f"{figure(peak, 'load')} × (1 + {margin:.3g})",
+        f"{circuit.name}: design load",
+        plant.design_w,
+        "load",
+        formula="largest coincident load × (1 + losses) × (1 + margin)"
+        if not hot_w
+        else "largest of ends with losses and of hot water, together as their priority says, × (1 + margin)",
+        numbers=f"{figure(float(ends_w), 'load')} × (1 + {circuit.loss_share:.3g}) × (1 + {margin:.3g})"
+        if not hot_w
+        else f"{figure(peak, 'load')} × (1 + {margin:.3g})",
         note=f"On {when} at {clock(step)}: searched over the winter day and every step of the design days, never the sum of peaks.",
         inputs=(
             Node("What the ends ask together then", float(ends_w), "load"),
@@ -71,7 +84,7 @@ def plant_load(results: BuildingResults, circuit_id: str) -> Node:
             *units,
             Node("With the largest unit out", plant.without_largest_w, "load"),
         ),
-    )  # fmt: skip
+    )
 
 
 def plant_input(results: BuildingResults, unit_id: str) -> Node:
@@ -88,23 +101,34 @@ def plant_input(results: BuildingResults, unit_id: str) -> Node:
     where = "outdoors" if kind.of == OUTDOORS else "return"
     water = plant.winter_return_c if month is None else plant.return_c
     pairs = (
-        ("full", "cool", kind.cool_c), ("full", "warm", kind.warm_c), ("part", "cool", kind.cool_c), ("part", "warm", kind.warm_c),
-    )  # fmt: skip
+        ("full", "cool", kind.cool_c),
+        ("full", "warm", kind.warm_c),
+        ("part", "cool", kind.cool_c),
+        ("part", "warm", kind.warm_c),
+    )
     return Node(
-        f"{circuit.name}, {unit.name}: {'fuel, net' if ratio != 1.0 else 'taken'}", taken, "load", formula="output / efficiency",
+        f"{circuit.name}, {unit.name}: {'fuel, net' if ratio != 1.0 else 'taken'}",
+        taken,
+        "load",
+        formula="output / efficiency",
         numbers=f"{figure(output, 'load')} / {output / taken if taken else 0.0:.4g}",
         source="EN 15316-4-1 (structure); bilinear over part load and temperature, held at the edges",
         note=f"Gross value: {figure(taken * ratio, 'load')} (× {ratio:g})." if ratio != 1.0 else "",
         inputs=(
-            Node("Output", output, "load"), Node("Part load", output / max(plant.capacity_w[place], 1e-9), "percent"),
+            Node("Output", output, "load"),
+            Node("Part load", output / max(plant.capacity_w[place], 1e-9), "percent"),
             Node("Return then", float(water[day, step]), "temperature"),
             *(
-                Node(f"Efficiency at {'full load' if load == 'full' else '30 % load'}, {where} {t:g} °C", getattr(unit, f"{load}_{end}"),
-                     "ratio", ref=f"plant_unit/{unit.id}/{load}_{end}")
+                Node(
+                    f"Efficiency at {'full load' if load == 'full' else '30 % load'}, {where} {t:g} °C",
+                    getattr(unit, f"{load}_{end}"),
+                    "ratio",
+                    ref=f"plant_unit/{unit.id}/{load}_{end}",
+                )
                 for load, end, t in pairs
             ),
         ),
-    )  # fmt: skip
+    )
 
 
 def expansion_vessel(results: BuildingResults, circuit_id: str) -> Node:
@@ -113,22 +137,51 @@ def expansion_vessel(results: BuildingResults, circuit_id: str) -> Node:
     vessel = vessel_of(results, circuit)
     pipes, emitters, source = water_content_m3(results, circuit)
     return Node(
-        f"{circuit.name}: expansion vessel", vessel.volume_m3, "water_volume", "Vn", formula="(Ve + reserve) (pe + 1 bar) / (pe − p0)",
+        f"{circuit.name}: expansion vessel",
+        vessel.volume_m3,
+        "water_volume",
+        "Vn",
+        formula="(Ve + reserve) (pe + 1 bar) / (pe − p0)",
         numbers=f"({vessel.expansion_m3 * 1e3:.4g} + {vessel.reserve_m3 * 1e3:.4g}) L × {vessel.final_pa / 1e5 + 1:.3g} / "
         f"{(vessel.final_pa - initial_pa(circuit)) / 1e5:.3g}",
         source="EN 12828",
         note=f"Filled at {FILL_C:g} °C; highest {highest_c(circuit):g} °C."
-        + (f" Fill pressure with the chosen one {vessel.fill_at_least_pa / 1e5:.2f} to {vessel.fill_at_most_pa / 1e5:.2f} bar." if vessel.chosen_m3 else ""),
+        + (
+            f" Fill pressure with the chosen one {vessel.fill_at_least_pa / 1e5:.2f} to {vessel.fill_at_most_pa / 1e5:.2f} bar."
+            if vessel.chosen_m3
+            else ""
+        ),
         inputs=(
-            Node("Water content", pipes + emitters + source, "water_volume", numbers=addition([pipes, emitters, source], "water_volume"), inputs=(
-                Node("Pipes", pipes, "water_volume"), Node("Radiators", emitters, "water_volume", formula="7 L per kW of rating"),
-                Node("Source", source, "water_volume", ref=f"circuit/{circuit.id}/source_content_m3"))),
-            Node("Expansion", vessel.expansion_share, "percent", "e"), Node("Expansion volume", vessel.expansion_m3, "water_volume", "Ve"),
+            Node(
+                "Water content",
+                pipes + emitters + source,
+                "water_volume",
+                numbers=addition([pipes, emitters, source], "water_volume"),
+                inputs=(
+                    Node("Pipes", pipes, "water_volume"),
+                    Node("Radiators", emitters, "water_volume", formula="7 L per kW of rating"),
+                    Node("Source", source, "water_volume", ref=f"circuit/{circuit.id}/source_content_m3"),
+                ),
+            ),
+            Node("Expansion", vessel.expansion_share, "percent", "e"),
+            Node("Expansion volume", vessel.expansion_m3, "water_volume", "Ve"),
             Node("Reserve", vessel.reserve_m3, "water_volume", formula="max(0.5 % of the content, 3 L)"),
-            Node("Initial pressure", initial_pa(circuit), "gauge_pressure", "p0", formula="static height + 0.3 bar",
-                 ref=f"circuit/{circuit.id}/static_height_m"),
-            Node("Final pressure", vessel.final_pa, "gauge_pressure", "pe", formula="valve − max(0.5 bar, 10 %)",
-                 ref=f"circuit/{circuit.id}/safety_valve_pa"),
+            Node(
+                "Initial pressure",
+                initial_pa(circuit),
+                "gauge_pressure",
+                "p0",
+                formula="static height + 0.3 bar",
+                ref=f"circuit/{circuit.id}/static_height_m",
+            ),
+            Node(
+                "Final pressure",
+                vessel.final_pa,
+                "gauge_pressure",
+                "pe",
+                formula="valve − max(0.5 bar, 10 %)",
+                ref=f"circuit/{circuit.id}/safety_valve_pa",
+            ),
             Node("Chosen, next of the series", vessel.chosen_m3, "water_volume"),
         ),
-    )  # fmt: skip
+    )

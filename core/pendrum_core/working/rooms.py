@@ -19,11 +19,21 @@ from pendrum_core.working.node import Node, addition, figure
 _BALANCE = "Room heat balance, repeating day, solved exactly in frequency; coefficients of ISO 52016-1:2017"
 _SIMPLE = "Sum of U A ΔT with the films of ISO 6946:2017, simplified procedure of EN 12831-1:2017"
 _NAMES = {
-    "sun": "Sun through windows", "walls": "Walls", "roofs": "Roofs and ceilings", "floors": "Floors",
-    "windows": "Windows, conduction", "doors": "Doors", "neighbours": "Neighbouring spaces", "people": "People",
-    "lights": "Lights", "equipment": "Equipment", "infiltration": "Infiltration",
-    "outdoor air": "Untreated outdoor air", "drawn air": "Air drawn in by warmth", "storage": "Stored heat",
-}  # fmt: skip
+    "sun": "Sun through windows",
+    "walls": "Walls",
+    "roofs": "Roofs and ceilings",
+    "floors": "Floors",
+    "windows": "Windows, conduction",
+    "doors": "Doors",
+    "neighbours": "Neighbouring spaces",
+    "people": "People",
+    "lights": "Lights",
+    "equipment": "Equipment",
+    "infiltration": "Infiltration",
+    "outdoor air": "Untreated outdoor air",
+    "drawn air": "Air drawn in by warmth",
+    "storage": "Stored heat",
+}
 
 
 def _layers(element: Element) -> Node:
@@ -69,15 +79,26 @@ def _window(window: SunWindow, value: float, entering: float, lit: float, note: 
     behind: tuple[Node, ...] = ()
     if window.shading is not None:
         behind += (
-            Node("Sunlit part behind its shading", lit, "percent", formula="1 − area of the plates' shadows over the opening",
-                 source="exact geometry at the middle of the step", ref=f"opening/{window.id}/shading"),
-        )  # fmt: skip
+            Node(
+                "Sunlit part behind its shading",
+                lit,
+                "percent",
+                formula="1 − area of the plates' shadows over the opening",
+                source="exact geometry at the middle of the step",
+                ref=f"opening/{window.id}/shading",
+            ),
+        )
     if window.blind is not None:
         rule = {"irradiance": f"while more than {window.blind.threshold_w_m2:.0f} W/m² falls on the window"}
         behind += (
-            Node("Blind, factor while drawn", window.blind.solar_factor, "percent",
-                 note=f"drawn {rule.get(window.blind.rule, window.blind.rule)}", ref=f"opening/{window.id}/glazing"),
-        )  # fmt: skip
+            Node(
+                "Blind, factor while drawn",
+                window.blind.solar_factor,
+                "percent",
+                note=f"drawn {rule.get(window.blind.rule, window.blind.rule)}",
+                ref=f"opening/{window.id}/glazing",
+            ),
+        )
     return Node(
         window.name,
         value,
@@ -86,7 +107,10 @@ def _window(window: SunWindow, value: float, entering: float, lit: float, note: 
         source=_BALANCE,
         inputs=(
             Node(
-                "Sun entering at this time", entering, "power", formula="A (1 − frame) g (f·beam + fd·diffuse)",
+                "Sun entering at this time",
+                entering,
+                "power",
+                formula="A (1 − frame) g (f·beam + fd·diffuse)",
                 source="ASHRAE clear sky; angular curve by panes, ASHRAE Handbook Fundamentals 2017, ch. 15",
                 note=note,
             ),
@@ -96,13 +120,15 @@ def _window(window: SunWindow, value: float, entering: float, lit: float, note: 
             Node("Facing", window.azimuth_deg, "angle"),
             *behind,
         ),
-    )  # fmt: skip
+    )
 
 
 def _gain(gain: Gain, room_id: str, month: int, step: int) -> Node:
     now = gain_at(gain, month, step)
     return Node(
-        f"{gain.name or _NAMES[gain.category]} present now", gain.sensible_w * now, "power",
+        f"{gain.name or _NAMES[gain.category]} present now",
+        gain.sensible_w * now,
+        "power",
         formula="full sensible gain × fraction of the day pattern",
         numbers=f"{figure(gain.sensible_w, 'power')} × {now:.3g}",
         inputs=(
@@ -110,7 +136,7 @@ def _gain(gain: Gain, room_id: str, month: int, step: int) -> Node:
             Node(f"Fraction at {clock(step)}", now, "ratio", ref=f"room/{room_id}/{gain.category}_schedule"),
             Node("Radiant share", gain.radiant_share, "percent", ref=f"room/{room_id}/{gain.category}_radiant"),
         ),
-    )  # fmt: skip
+    )
 
 
 def _category(
@@ -121,11 +147,14 @@ def _category(
     if name == "sun":
         inputs = tuple(
             _window(
-                w, float(detail.sun_w[i, month, step]), float(detail.sun_entering_w[i, month, step]),
-                float(detail.lit_share[i, month, step]), text,
+                w,
+                float(detail.sun_w[i, month, step]),
+                float(detail.sun_entering_w[i, month, step]),
+                float(detail.lit_share[i, month, step]),
+                text,
             )
             for i, w in enumerate(room.windows)
-        )  # fmt: skip
+        )
     elif name in GAIN_CATEGORIES:
         inputs = tuple(_gain(gain, room.id, calendar, step) for gain in room.gains if gain.category == name)
     elif name in CONTROL_CATEGORIES:
@@ -136,12 +165,15 @@ def _category(
     else:
         inputs = tuple(
             _element(
-                e, float(detail.conduction_w[i, month, step]), float(detail.environment_c[i, month, step]),
-                room.cooling_setpoint_c, text,
+                e,
+                float(detail.conduction_w[i, month, step]),
+                float(detail.environment_c[i, month, step]),
+                room.cooling_setpoint_c,
+                text,
             )
             for i, e in enumerate(room.elements)
             if e.category == name and e.boundary.kind != "adiabatic"
-        )  # fmt: skip
+        )
     if name == "neighbours" and room.transfers:
         rest = value - sum(node.value or 0.0 for node in inputs)
         inputs = (
@@ -169,22 +201,27 @@ def _control(name: str, value: float, loads: RoomLoads, month: int, step: int) -
     air = Node("Room air now", float(control.summer.air_c[month, step]), "temperature", "Ta")
     if name == "storage":
         return Node(
-            _NAMES[name], value, "power",
+            _NAMES[name],
+            value,
+            "power",
             formula="heat that air, furniture and fabric give back because the air was not at its set-point all day",
             source="periodic answer of the room's air to a watt, ISO 13786:2017 transfer matrices; docs/methods/rooms.md",
             inputs=(air, Node("Held at otherwise", loads.room.cooling_setpoint_c, "temperature")),
-        )  # fmt: skip
+        )
     device = thermostat.drawn_air
     assert device is not None
     return Node(
-        _NAMES[name], value, "power", formula="ρ cp V · share open · (To − Ta)",
+        _NAMES[name],
+        value,
+        "power",
+        formula="ρ cp V · share open · (To − Ta)",
         inputs=(
             Node("Fully open", device.flow_m3_s, "airflow", "V"),
             Node("Begins above", device.above_c, "temperature"),
             Node("Fully open above that by", device.band_k, "temperature_difference"),
             air,
         ),
-    )  # fmt: skip
+    )
 
 
 def _set_point(loads: RoomLoads, month: int, step: int, room_id: str) -> Node:
@@ -259,7 +296,10 @@ def room_temperature(results: BuildingResults, room_id: str) -> Node:
     hours, worst = loads.too_warm_h()
     worst_month = MONTHS[day_number(results.building.climate.months[worst]) - 1]
     return Node(
-        f"{loads.room.number} {loads.room.name}: hottest air", loads.floating_peak_c, "temperature", "Ta",
+        f"{loads.room.number} {loads.room.name}: hottest air",
+        loads.floating_peak_c,
+        "temperature",
+        "Ta",
         formula=f"reference + what each source makes of the air's temperature at {text}",
         numbers=f"{figure(reference, 'temperature')} + {addition([value for _, value in parts], 'temperature_difference')}",
         source=_BALANCE,
@@ -268,7 +308,7 @@ def room_temperature(results: BuildingResults, room_id: str) -> Node:
             Node("Reference, from which all temperatures are counted", reference, "temperature"),
             *(Node(name, value, "temperature_difference") for name, value in parts),
         ),
-    )  # fmt: skip
+    )
 
 
 def _warm_up(loads: RoomLoads, value: float) -> Node:
@@ -277,20 +317,32 @@ def _warm_up(loads: RoomLoads, value: float) -> Node:
     assert thermostat is not None and loads.control is not None
     if thermostat.reheat_w_m2 is not None:
         return Node(
-            "Warm-up allowance", value, "power", formula="allowance × floor area", source="EN 12831-1:2017, heating-up capacity",
-            inputs=(Node("Allowance", thermostat.reheat_w_m2, "power_per_area"),
-                    Node("Floor area", loads.room.floor_area_m2, "area", ref=f"room/{loads.room.id}/floor_area_m2")),
-        )  # fmt: skip
+            "Warm-up allowance",
+            value,
+            "power",
+            formula="allowance × floor area",
+            source="EN 12831-1:2017, heating-up capacity",
+            inputs=(
+                Node("Allowance", thermostat.reheat_w_m2, "power_per_area"),
+                Node("Floor area", loads.room.floor_area_m2, "area", ref=f"room/{loads.room.id}/floor_area_m2"),
+            ),
+        )
     if np.ptp(step_averages(thermostat.winter)) < 1e-9:
         return Node(
-            "Holding what is sensed", value, "power",
+            "Holding what is sensed",
+            value,
+            "power",
             formula="what holding the sensed temperature at a constant set-point takes above the losses with the air held at it",
             source=_BALANCE,
-            inputs=(Node("Share of the surfaces in what is sensed", thermostat.radiant_weight, "percent"),
-                    Node("Air then", float(loads.control.winter.air_c.mean()), "temperature")),
-        )  # fmt: skip
+            inputs=(
+                Node("Share of the surfaces in what is sensed", thermostat.radiant_weight, "percent"),
+                Node("Air then", float(loads.control.winter.air_c.mean()), "temperature"),
+            ),
+        )
     return Node(
-        "Warm-up", value, "power",
+        "Warm-up",
+        value,
+        "power",
         formula="constant power, worked out so that the sensed temperature meets the set-point when the time is over, less the "
         "losses at the set-point",
         source="periodic answer of the room's air to a watt, ISO 13786:2017 transfer matrices; docs/methods/rooms.md",
@@ -298,7 +350,7 @@ def _warm_up(loads: RoomLoads, value: float) -> Node:
             Node("Time to warm up", thermostat.warm_up_h, "time", ref=f"room/{loads.room.id}/warm_up_h"),
             Node("Coldest air before", float(loads.control.winter.air_c.min()), "temperature"),
         ),
-    )  # fmt: skip
+    )
 
 
 def room_heating(results: BuildingResults, room_id: str) -> Node:
@@ -316,9 +368,16 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
         share = Node(
             "Radiant share", room.heating_radiant_share, "percent", ref=f"room/{room_id}/heating_radiant_share"
         )
-        inputs.append(Node("Emitter's radiant heat, lost through faces it warms", more, "power",
-                           formula="s Q (1 − R), R what of a radiant watt arrives at the air", source=_BALANCE,
-                           inputs=(share,)))  # fmt: skip
+        inputs.append(
+            Node(
+                "Emitter's radiant heat, lost through faces it warms",
+                more,
+                "power",
+                formula="s Q (1 − R), R what of a radiant watt arrives at the air",
+                source=_BALANCE,
+                inputs=(share,),
+            )
+        )
     for name, flow, lost in (
         ("Infiltration", room.winter_leak_m3_s, float(detail.winter.infiltration_w[0])),
         ("Untreated outdoor air", room.direct_outdoor_air_m3_s, float(detail.winter.outdoor_air_w[0])),
@@ -355,10 +414,14 @@ def room_heating(results: BuildingResults, room_id: str) -> Node:
         inputs=(
             *inputs,
             Node("Air held at", room.heating_setpoint_c, "temperature", ref=f"room/{room.id}/heating_setpoint_c"),
-            Node("Outdoors in winter", results.building.climate.winter_dry_bulb_c, "temperature",
-                 ref="site//winter_dry_bulb_c"),
+            Node(
+                "Outdoors in winter",
+                results.building.climate.winter_dry_bulb_c,
+                "temperature",
+                ref="site//winter_dry_bulb_c",
+            ),
         ),
-    )  # fmt: skip
+    )
 
 
 def room_latent(results: BuildingResults, room_id: str) -> Node:
@@ -376,21 +439,31 @@ def room_latent(results: BuildingResults, room_id: str) -> Node:
     for gain in loads.room.gains:
         now = gain_at(gain, day.month, step)
         if gain.latent_w:
-            inputs.append(Node(
-                gain.name or _NAMES[gain.category], gain.latent_w * now, "power",
-                formula="full latent gain × fraction of the day pattern",
-                numbers=f"{figure(gain.latent_w, 'power')} × {now:.3g}",
-                inputs=(
-                    Node("Full latent gain", gain.latent_w, "power", ref=f"room/{room_id}/{gain.category}"),
-                    Node(f"Fraction at {clock(step)}", now, "ratio", ref=f"room/{room_id}/{gain.category}_schedule"),
-                ),
-            ))  # fmt: skip
+            inputs.append(
+                Node(
+                    gain.name or _NAMES[gain.category],
+                    gain.latent_w * now,
+                    "power",
+                    formula="full latent gain × fraction of the day pattern",
+                    numbers=f"{figure(gain.latent_w, 'power')} × {now:.3g}",
+                    inputs=(
+                        Node("Full latent gain", gain.latent_w, "power", ref=f"room/{room_id}/{gain.category}"),
+                        Node(
+                            f"Fraction at {clock(step)}", now, "ratio", ref=f"room/{room_id}/{gain.category}_schedule"
+                        ),
+                    ),
+                )
+            )
     return Node(
-        f"{loads.room.number} {loads.room.name}: latent load at the sensible peak", loads.cooling.latent_w, "load", "Ql",
+        f"{loads.room.number} {loads.room.name}: latent load at the sensible peak",
+        loads.cooling.latent_w,
+        "load",
+        "Ql",
         formula=f"moisture of people and equipment at {MONTHS[day_number(day) - 1]} {clock(step)}",
-        numbers=addition([float(node.value or 0.0) for node in inputs], "load"), inputs=tuple(inputs),
+        numbers=addition([float(node.value or 0.0) for node in inputs], "load"),
+        inputs=tuple(inputs),
         note="Moisture that comes with leaks counts on the coil.",
-    )  # fmt: skip
+    )
 
 
 def room_cooling_per_area(results: BuildingResults, room_id: str) -> Node:
@@ -404,14 +477,16 @@ def room_cooling_per_area(results: BuildingResults, room_id: str) -> Node:
         raise KeyError(room_id)
     area = loads.room.floor_area_m2
     return Node(
-        f"{loads.room.number} {loads.room.name}: cooling by area", loads.cooling.sensible_w / area, "power_per_area",
+        f"{loads.room.number} {loads.room.name}: cooling by area",
+        loads.cooling.sensible_w / area,
+        "power_per_area",
         formula="sensible peak over floor area",
         numbers=f"{figure(loads.cooling.sensible_w, 'load')} / {figure(area, 'area')}",
         inputs=(
             room_cooling(results, room_id),
             Node("Floor area", area, "area", "A", ref=f"room/{room_id}/floor_area_m2"),
         ),
-    )  # fmt: skip
+    )
 
 
 def _far_air_c(element: Element, felt_c: float, loads: RoomLoads, results: BuildingResults) -> float:
@@ -434,24 +509,44 @@ def room_heating_simple(results: BuildingResults, room_id: str) -> Node:
             continue
         far = _far_air_c(element, cold, loads, results)
         u_value, apart = element_u_value(element), room.heating_setpoint_c - far
-        inputs.append(Node(
-            element.name, u_value * element.area_m2 * apart, "power", formula="U A (Ta − Tfar)",
-            numbers=f"{figure(u_value, 'u_value')} × {figure(element.area_m2, 'area')} × {apart:.4g} K",
-            source="ISO 6946:2017",
-            inputs=(Node("U-value with the standard's films", u_value, "u_value", "U", inputs=(_layers(element),)),),
-        ))  # fmt: skip
+        inputs.append(
+            Node(
+                element.name,
+                u_value * element.area_m2 * apart,
+                "power",
+                formula="U A (Ta − Tfar)",
+                numbers=f"{figure(u_value, 'u_value')} × {figure(element.area_m2, 'area')} × {apart:.4g} K",
+                source="ISO 6946:2017",
+                inputs=(
+                    Node("U-value with the standard's films", u_value, "u_value", "U", inputs=(_layers(element),)),
+                ),
+            )
+        )
     flow = room.winter_leak_m3_s + room.direct_outdoor_air_m3_s
     apart = room.heating_setpoint_c - results.building.climate.winter_dry_bulb_c
     if flow:
-        inputs.append(Node("Infiltration and untreated outdoor air", flow * outside.air_heat_j_m3k * apart, "power",
-                           formula="ρ cp V (Ta − To)", inputs=(Node("Outdoor air", flow, "airflow", "V"),)))  # fmt: skip
+        inputs.append(
+            Node(
+                "Infiltration and untreated outdoor air",
+                flow * outside.air_heat_j_m3k * apart,
+                "power",
+                formula="ρ cp V (Ta − To)",
+                inputs=(Node("Outdoor air", flow, "airflow", "V"),),
+            )
+        )
     if room.transfers:
         inputs.append(
             _transfer(room, loads.heating.simple_w - sum(n.value or 0.0 for n in inputs), "ρ cp V (Ta − Tthere)")
         )
     return Node(
-        f"{room.number} {room.name}: losses by U-values", loads.heating.simple_w, "load", "QH",
-        formula="sum of U A ΔT and of the air's", numbers=addition([float(n.value or 0.0) for n in inputs], "load"),
-        source=_SIMPLE, note="Without heating-up. It stands beside the load for comparison; the balance differs by its films "
-        "and by the surfaces' exchange among themselves.", inputs=tuple(inputs),
-    )  # fmt: skip
+        f"{room.number} {room.name}: losses by U-values",
+        loads.heating.simple_w,
+        "load",
+        "QH",
+        formula="sum of U A ΔT and of the air's",
+        numbers=addition([float(n.value or 0.0) for n in inputs], "load"),
+        source=_SIMPLE,
+        note="Without heating-up. It stands beside the load for comparison; the balance differs by its films "
+        "and by the surfaces' exchange among themselves.",
+        inputs=tuple(inputs),
+    )

@@ -15,22 +15,30 @@ def _pipe(section: Section, result: PipeResult, series: PipeSeries) -> Node:
     f = result.friction
     coefficients = sum_of_coefficients(section.loss_coefficient, section.fittings, result.diameter_m)
     return Node(
-        f"{section.name}, {result.size}", result.loss_pa, "head", "Δp",
+        f"{section.name}, {result.size}",
+        result.loss_pa,
+        "head",
+        "Δp",
         formula="2 × rate × length + ζ × dynamic pressure + component + emitter",
         numbers=f"2 × {f.rate_pa_m:.4g} × {section.length_m:.4g} + {coefficients:.3g} × "
         f"{f.dynamic_pressure_pa:.4g} + {section.component_drop_pa:.5g} + {section.end_drop_pa:.5g} Pa",
         source=f"Darcy-Weisbach with Colebrook; inner diameters of {series.standard}",
         inputs=(
             Node("Flow", result.flow_m3_s, "water_flow", "V", formula="sum of what is below"),
-            Node("Inner diameter", result.diameter_m, "diameter", "d",
-                 formula="smallest standard size within the limits" if result.sized else "pinned",
-                 ref=f"pipe_section/{section.id}/pinned_diameter_m"),
+            Node(
+                "Inner diameter",
+                result.diameter_m,
+                "diameter",
+                "d",
+                formula="smallest standard size within the limits" if result.sized else "pinned",
+                ref=f"pipe_section/{section.id}/pinned_diameter_m",
+            ),
             Node("Velocity", f.velocity_m_s, "water_velocity", "v"),
             Node("Friction rate", f.rate_pa_m, "pipe_friction_rate"),
             Node("Length", section.length_m, "length", ref=f"pipe_section/{section.id}/length_m"),
             fittings_node("pipe_section", section, result.diameter_m),
         ),
-    )  # fmt: skip
+    )
 
 
 def pipe_section(results: BuildingResults, section_id: str) -> Node:
@@ -54,28 +62,37 @@ def pump_head(results: BuildingResults, circuit_id: str) -> Node:
     sections = {section.id: section for section in circuit.sections}
     run = result.tree.path(result.paths.index)
     index = Node(
-        "Index run", result.paths.index_loss_pa, "head",
+        "Index run",
+        result.paths.index_loss_pa,
+        "head",
         formula="sum of the sections on the path with the largest loss, flow and return",
         numbers=addition([result.sections[s].loss_pa for s in run], "head"),
         inputs=tuple(_pipe(sections[s], result.sections[s], PIPES[circuit.pipe]) for s in run),
-    )  # fmt: skip
+    )
     source = Node("Boiler or chiller", circuit.source_drop_pa, "head", ref=f"circuit/{circuit.id}/source_drop_pa")
     margin = Node("Margin", circuit.pump_margin, "percent", ref=f"circuit/{circuit.id}/pump_margin")
     pinned = circuit.pinned_head_pa is not None
     calculated = Node(
-        "Calculated head" if pinned else f"{circuit.name}: pump head", result.pump.calculated_head_pa, "head", "H",
+        "Calculated head" if pinned else f"{circuit.name}: pump head",
+        result.pump.calculated_head_pa,
+        "head",
+        "H",
         formula="(index run + source) × (1 + margin)",
         numbers=f"({result.paths.index_loss_pa / 1000:.4g} + {circuit.source_drop_pa / 1000:.4g}) kPa "
         f"× (1 + {circuit.pump_margin:.2g})",
         inputs=(index, source, margin),
-    )  # fmt: skip
+    )
     if not pinned:
         return calculated
     pin = Node("Pinned head", result.pump.head_pa, "head", "H", ref=f"circuit/{circuit.id}/pinned_head_pa")
     return Node(
-        f"{circuit.name}: pump head", result.pump.head_pa, "head", "H", formula="pinned; what is calculated stands beside it",
+        f"{circuit.name}: pump head",
+        result.pump.head_pa,
+        "head",
+        "H",
+        formula="pinned; what is calculated stands beside it",
         inputs=(pin, calculated),
-    )  # fmt: skip
+    )
 
 
 def pump_power(results: BuildingResults, circuit_id: str) -> Node:
@@ -84,18 +101,23 @@ def pump_power(results: BuildingResults, circuit_id: str) -> Node:
     pump = results.circuits[circuit_id].pump
     of_class = circuit.motor_class in MOTOR_CLASSES and pump.motor_w is not None
     motor = Node(
-        "Motor and drive", pump.motor_efficiency, "percent",
+        "Motor and drive",
+        pump.motor_efficiency,
+        "percent",
         source="IEC 60034-30-1:2014, four poles, 50 Hz" if of_class else "",
         note=f"{circuit.motor_class}, {(pump.motor_w or 0.0) / 1000:g} kW" if of_class else "",
         ref=f"circuit/{circuit.id}/{'motor_class' if of_class else 'motor_efficiency'}",
-    )  # fmt: skip
+    )
     efficiency = Node("Pump efficiency", pump.efficiency, "percent", ref=f"circuit/{circuit.id}/pump_efficiency")
     return Node(
-        f"{circuit.name}: pumps, electricity", pump.electrical_w, "electric_power", "P",
+        f"{circuit.name}: pumps, electricity",
+        pump.electrical_w,
+        "electric_power",
+        "P",
         formula="flow × head / (pump efficiency × motor efficiency)",
         numbers=f"{pump.flow_m3_s * 1000:.4g} L/s × {pump.head_pa / 1000:.4g} kPa / ({pump.efficiency:.3g} × {pump.motor_efficiency:.3g})",
         inputs=(Node("Flow", pump.flow_m3_s, "water_flow", "V"), pump_head(results, circuit_id), efficiency, motor),
-    )  # fmt: skip
+    )
 
 
 def pump_part_load(results: BuildingResults, circuit_id: str, share: float) -> Node:
@@ -104,7 +126,10 @@ def pump_part_load(results: BuildingResults, circuit_id: str, share: float) -> N
     pump = results.circuits[circuit_id].pump
     point = next(point for point in part_loads(pump) if point.share == share)
     return Node(
-        f"{circuit.name}: pumps at {share:.0%} of the flow", point.electrical_w, "electric_power", "P",
+        f"{circuit.name}: pumps at {share:.0%} of the flow",
+        point.electrical_w,
+        "electric_power",
+        "P",
         formula="flow × head held / (pump efficiency there × motor efficiency)",
         numbers=f"{share * pump.flow_m3_s * 1000:.4g} L/s × {point.head_pa / 1000:.4g} kPa / ({point.efficiency:.3g} × {pump.motor_efficiency:.3g})",
         source="affinity laws; quadratic curve and parabola of efficiency, Karassik et al., Pump Handbook, ch. 2",
@@ -114,7 +139,7 @@ def pump_part_load(results: BuildingResults, circuit_id: str, share: float) -> N
             Node("Pump efficiency there", point.efficiency, "percent"),
             pump_power(results, circuit_id),
         ),
-    )  # fmt: skip
+    )
 
 
 def pump_open_flow(results: BuildingResults, circuit_id: str) -> Node:
@@ -122,10 +147,13 @@ def pump_open_flow(results: BuildingResults, circuit_id: str) -> Node:
     circuit: Circuit = next(c for c in results.building.circuits if c.id == circuit_id)
     pump = results.circuits[circuit_id].pump
     return Node(
-        f"{circuit.name}: flow with nothing throttled", pump.open_share * pump.flow_m3_s, "water_flow", "V",
+        f"{circuit.name}: flow with nothing throttled",
+        pump.open_share * pump.flow_m3_s,
+        "water_flow",
+        "V",
         formula="design flow × √(no-flow head / (network + no-flow head − pump head))",
         numbers=f"{pump.flow_m3_s * 1000:.4g} L/s × √({NO_FLOW_HEAD * pump.head_pa / 1000:.4g} / ({pump.network_head_pa / 1000:.4g} + "
         f"{NO_FLOW_HEAD * pump.head_pa / 1000:.4g} − {pump.head_pa / 1000:.4g}))",
         source="both curves with the square of the flow",
         inputs=(Node("Network at design flow", pump.network_head_pa, "head"), pump_head(results, circuit_id)),
-    )  # fmt: skip
+    )

@@ -17,14 +17,23 @@ _MADE = {
     "heating_w_m2": ("heating by area", "power_per_area", "{} / {}", ("Heating load", "heating_w", "load"), _AREA),
     "area_per_cooling_m2_w": ("area cooled", "area_per_power", "{} / {}", _AREA, _COOLING),
     "supply_m3_s_m2": ("supply by area", "airflow_per_area", "{} / {}", _SUPPLY, _AREA),
-    "air_changes_per_h": ("air changes", "air_changes", "{} × 3600 s/h / {}", _SUPPLY, ("Volume", "volume_m3", "volume")),
+    "air_changes_per_h": (
+        "air changes",
+        "air_changes",
+        "{} × 3600 s/h / {}",
+        _SUPPLY,
+        ("Volume", "volume_m3", "volume"),
+    ),
     "supply_per_cooling_m3_s_w": ("supply by cooling", "airflow_per_power", "{} / {}", _SUPPLY, _COOLING),
     "outdoor_share": ("outdoor air", "percent", "{} / {}", ("Outdoor air", "outdoor_m3_s", "airflow"), _SUPPLY),
     "supply_difference_k": (
-        "room above supply", "temperature_difference", "{} − {}",
-        ("Cooling set-point", "setpoint_c", "temperature"), ("Coldest supply air", "supply_c", "temperature"),
+        "room above supply",
+        "temperature_difference",
+        "{} − {}",
+        ("Cooling set-point", "setpoint_c", "temperature"),
+        ("Coldest supply air", "supply_c", "temperature"),
     ),
-}  # fmt: skip
+}
 
 
 def _yardstick(results: BuildingResults, subject: str, who: str, name: str) -> Node:
@@ -46,11 +55,14 @@ def _yardstick(results: BuildingResults, subject: str, who: str, name: str) -> N
     title, quantity, formula, *parts = _MADE[name]
     inputs = [Node(what, getattr(basis, key), unit) for what, key, unit in parts]
     return Node(
-        f"{of}: {title}", value, quantity, formula=formula.format(*(what.lower() for what, _, _ in parts)),
+        f"{of}: {title}",
+        value,
+        quantity,
+        formula=formula.format(*(what.lower() for what, _, _ in parts)),
         numbers=formula.format(*(figure(getattr(basis, key), unit) for _, key, unit in parts)),
         note="" if who == "room" else "Sums over its rooms; the cooling load is the coincident one.",
         inputs=tuple(inputs),
-    )  # fmt: skip
+    )
 
 
 YARDSTICKS: dict[str, Callable[[BuildingResults, str], Node]] = {

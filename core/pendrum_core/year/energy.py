@@ -66,10 +66,14 @@ class _Meter:
 
 
 def building_year(
-    results: BuildingResults, years: list[YearRoom], sky: YearSky, running: Mapping[str, YearCourse | None],
-    owed_kg_s: Mapping[str, Mapping[str, Array]], progress: Callable[[float, str], None] = lambda share, doing: None,
+    results: BuildingResults,
+    years: list[YearRoom],
+    sky: YearSky,
+    running: Mapping[str, YearCourse | None],
+    owed_kg_s: Mapping[str, Mapping[str, Array]],
+    progress: Callable[[float, str], None] = lambda share, doing: None,
     profiles: Mapping[str, YearCourse] | None = None,
-) -> BuildingYear:  # fmt: skip
+) -> BuildingYear:
     """Rooms, systems, circuits and plant over the hours of a weather year; sizes are those of the design days.
 
     `running` and `owed_kg_s` are by system: its hours, and what a make-up unit owes its rooms; `profiles` by store of hot water.
@@ -257,9 +261,16 @@ def _pumps_w(circuit: Circuit, found: CircuitResult, load_w: Array) -> Array:
 
 
 def _plant(
-    results: BuildingResults, circuit: Circuit, load: Array, hot: Array, sky: YearSky, meter: _Meter, use: str,
-    outputs: dict[tuple[str, str], Single], unmet: dict[str, Single],
-) -> None:  # fmt: skip
+    results: BuildingResults,
+    circuit: Circuit,
+    load: Array,
+    hot: Array,
+    sky: YearSky,
+    meter: _Meter,
+    use: str,
+    outputs: dict[tuple[str, str], Single],
+    unmet: dict[str, Single],
+) -> None:
     """What the units take; of one hour's fuel heating and hot water have the shares that they have of its load."""
     plant = results.plants[circuit.id]
     load = load + hot

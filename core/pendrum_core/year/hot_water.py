@@ -51,9 +51,34 @@ class HotWaterYear:
 
 @compiled
 def march_tanks(
-    use_w_k, hot_c, cold_c, set_c, around_c, tank_w_s_k, tank_loss_w_k, loop_w, most_w, pre_w_s_k, pre_loss_w_k, area, eta0, a1, a2,
-    excess, most_c, sun, outdoor, tank, pre, drawn, charged, solar, lost, tanks, pres,
-):  # fmt: skip
+    use_w_k,
+    hot_c,
+    cold_c,
+    set_c,
+    around_c,
+    tank_w_s_k,
+    tank_loss_w_k,
+    loop_w,
+    most_w,
+    pre_w_s_k,
+    pre_loss_w_k,
+    area,
+    eta0,
+    a1,
+    a2,
+    excess,
+    most_c,
+    sun,
+    outdoor,
+    tank,
+    pre,
+    drawn,
+    charged,
+    solar,
+    lost,
+    tanks,
+    pres,
+):
     """March both tanks; hour means and temperatures come back in the last six arrays, the last temperatures as the result."""
     for hour in range(len(use_w_k)):
         d = c = s = loss = 0.0
@@ -112,10 +137,29 @@ def hot_water_year(sized: HotWaterResult, profile: YearCourse | None, sky: YearS
     for _ in range(2):  # the first pass settles the tanks, the second counts
         start = (tank, pre)
         tank, pre = march_tanks(
-            use_w_k, hot, store.cold_c, store.store_c, store.around_c, sized.volume_l * per_litre_k, sized.standing_w / per_k, sized.loop_w,
-            sized.charge_w, sun_by.tank_l * per_litre_k, pre_loss, sun_by.area_m2, sun_by.eta0, sun_by.a1_w_m2k, sun_by.a2_w_m2k2,
-            sun_by.excess_k, sun_by.most_c, sun, sky.dry_bulb_c, tank, pre, *rows,
-        )  # fmt: skip
+            use_w_k,
+            hot,
+            store.cold_c,
+            store.store_c,
+            store.around_c,
+            sized.volume_l * per_litre_k,
+            sized.standing_w / per_k,
+            sized.loop_w,
+            sized.charge_w,
+            sun_by.tank_l * per_litre_k,
+            pre_loss,
+            sun_by.area_m2,
+            sun_by.eta0,
+            sun_by.a1_w_m2k,
+            sun_by.a2_w_m2k2,
+            sun_by.excess_k,
+            sun_by.most_c,
+            sun,
+            sky.dry_bulb_c,
+            tank,
+            pre,
+            *rows,
+        )
     held = per_litre_k * (sized.volume_l * (tank - start[0]) + sun_by.tank_l * (pre - start[1]))
     drawn, charged, solar, lost, tanks, pres = rows
     return HotWaterYear(asked, drawn, charged, solar, lost, tanks, pres, held)

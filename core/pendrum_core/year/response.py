@@ -133,7 +133,7 @@ def _fitted(wanted: Complex, at_once: bool) -> tuple[Array, Array]:
 @lru_cache(maxsize=8192)
 def answers(
     capacity_j_k: float, walls: tuple[Wall, ...], signals: int, exchange_w_k: float, radiation_w_m2k: float
-) -> Answers:  # fmt: skip
+) -> Answers:
     """Fit a room of that air and furniture; the error is taken at frequencies between those of the fit.
 
     Rooms that are alike, and rooms that did not change since the last year, are fitted once.

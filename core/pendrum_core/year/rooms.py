@@ -115,8 +115,11 @@ def _environment(boundary: Boundary, room: Room, sky: YearSky, beyond: Beyond) -
         warm = np.arange(1, 13)[None] == months[:, None]
         means = np.array([sky.dry_bulb_c[months == m].mean() if (months == m).any() else 0.0 for m in range(1, 13)])
         outdoors = (warm * means).sum(axis=1)
-        return np.where(outdoors > middle, room.cooling_setpoint_c + boundary.cooling_difference_k,
-                        room.heating_setpoint_c - boundary.heating_difference_k)  # fmt: skip
+        return np.where(
+            outdoors > middle,
+            room.cooling_setpoint_c + boundary.cooling_difference_k,
+            room.heating_setpoint_c - boundary.heating_difference_k,
+        )
     if boundary.kind == "room" and boundary.neighbour in beyond:
         air, radiant = beyond[boundary.neighbour]
         share = convected_share(boundary.far_convection_w_m2k, climate.coefficients.radiation_inside)
@@ -151,9 +154,14 @@ def _set_up(year: YearRoom, sky: YearSky, beyond: Beyond) -> _Set:
     given = [(t, beyond[t.room]) for t in room.transfers if t.room in beyond]
     exchange = (leak + sum(t.flow_m3_s for t, _ in given)) * sky.air_heat_j_m3k
     # Air that comes in: outdoors and other rooms' by their flows.
-    coming = sky.dry_bulb_c if not given else (
-        (leak * sky.dry_bulb_c + sum(t.flow_m3_s * air for t, (air, _) in given)) / max(leak + sum(t.flow_m3_s for t, _ in given), 1e-12)
-    )  # fmt: skip
+    coming = (
+        sky.dry_bulb_c
+        if not given
+        else (
+            (leak * sky.dry_bulb_c + sum(t.flow_m3_s * air for t, (air, _) in given))
+            / max(leak + sum(t.flow_m3_s for t, _ in given), 1e-12)
+        )
+    )
     signals: list[Array] = [np.asarray(coming)]
     places: dict[Boundary, int] = {}
     walls = []
@@ -226,15 +234,35 @@ def room_year(
     conductance = drawn.flow_m3_s * sky.air_heat_j_m3k if drawn else 0.0
     air, surface, power, drawn_w = (np.empty(hours) for _ in range(4))
     march(
-        np.exp(-STEP_S / TAU_S), np.ascontiguousarray(signals.T @ a.air[:n]), np.ascontiguousarray(signals.T @ a.surface[:n]),
-        signals.T @ a.surface_at_once[:n], a.air[n], a.surface[n], a.air[n + 1], a.surface[n + 1], float(a.surface_at_once[n + 1]),
-        convective, radiant, low, high, np.inf if year.heating_w is None else year.heating_w,
-        np.inf if year.cooling_w is None else year.cooling_w, conductance,
-        drawn.course.steps().ravel()[:steps] if drawn else np.zeros(steps), drawn.above_c if drawn else 0.0,
-        max(drawn.band_k, 0.05) if drawn else 1.0, drawn.only_cooler if drawn else True, sky.dry_bulb_c,
-        stream.rate_w_k if stream else np.zeros(hours), stream.supply_c if stream else np.zeros(hours), min(RUN_IN_H, hours),
-        air, surface, power, drawn_w,
-    )  # fmt: skip
+        np.exp(-STEP_S / TAU_S),
+        np.ascontiguousarray(signals.T @ a.air[:n]),
+        np.ascontiguousarray(signals.T @ a.surface[:n]),
+        signals.T @ a.surface_at_once[:n],
+        a.air[n],
+        a.surface[n],
+        a.air[n + 1],
+        a.surface[n + 1],
+        float(a.surface_at_once[n + 1]),
+        convective,
+        radiant,
+        low,
+        high,
+        np.inf if year.heating_w is None else year.heating_w,
+        np.inf if year.cooling_w is None else year.cooling_w,
+        conductance,
+        drawn.course.steps().ravel()[:steps] if drawn else np.zeros(steps),
+        drawn.above_c if drawn else 0.0,
+        max(drawn.band_k, 0.05) if drawn else 1.0,
+        drawn.only_cooler if drawn else True,
+        sky.dry_bulb_c,
+        stream.rate_w_k if stream else np.zeros(hours),
+        stream.supply_c if stream else np.zeros(hours),
+        min(RUN_IN_H, hours),
+        air,
+        surface,
+        power,
+        drawn_w,
+    )
     heating, cooling = np.maximum(power, 0.0), np.maximum(-power, 0.0)
     low_h, high_h = _hourly(low), _hourly(high)
     below, above = np.maximum(low_h - air, 0.0), np.maximum(air - high_h, 0.0)
@@ -253,15 +281,25 @@ def room_year(
         stream=stream,
     )
     result = RoomYear(
-        id=room.id, air_c=air.astype(np.float32), surface_c=surface.astype(np.float32), heating_w=heating.astype(np.float32),
-        cooling_w=cooling.astype(np.float32), drawn_w=drawn_w.astype(np.float32), gains_w=before.gains_w if before else by_category.astype(np.float32),
+        id=room.id,
+        air_c=air.astype(np.float32),
+        surface_c=surface.astype(np.float32),
+        heating_w=heating.astype(np.float32),
+        cooling_w=cooling.astype(np.float32),
+        drawn_w=drawn_w.astype(np.float32),
+        gains_w=before.gains_w if before else by_category.astype(np.float32),
         sun_w=before.sun_w if before else (sun_radiant + sun_air).astype(np.float32),
         outdoor_w=(made.exchange_w_k * (made.signals[0] - air)).astype(np.float32),
-        too_warm_h=int((there & (air > year.warm_limit_c)).sum()), occupied_h=int(there.sum()),
-        unmet_heating_h=int((below > UNMET_K).sum()), unmet_cooling_h=int((above > UNMET_K).sum()),
-        missed_heating_kh=float(below[np.isfinite(below)].sum()), missed_cooling_kh=float(above[np.isfinite(above)].sum()),
-        balance_kwh=balance, open_kwh=sum(balance.values()), fit_error=a.error,
-    )  # fmt: skip
+        too_warm_h=int((there & (air > year.warm_limit_c)).sum()),
+        occupied_h=int(there.sum()),
+        unmet_heating_h=int((below > UNMET_K).sum()),
+        unmet_cooling_h=int((above > UNMET_K).sum()),
+        missed_heating_kh=float(below[np.isfinite(below)].sum()),
+        missed_cooling_kh=float(above[np.isfinite(above)].sum()),
+        balance_kwh=balance,
+        open_kwh=sum(balance.values()),
+        fit_error=a.error,
+    )
     return result, (air, felt)
 
 
@@ -316,9 +354,12 @@ def _asked(
 
 
 def rooms_year(
-    years: Sequence[YearRoom], sky: YearSky, progress: Callable[[float], None] = lambda share: None,
-    streams: Mapping[str, Stream] | None = None, before: Mapping[str, RoomYear] | None = None,
-) -> dict[str, RoomYear]:  # fmt: skip
+    years: Sequence[YearRoom],
+    sky: YearSky,
+    progress: Callable[[float], None] = lambda share: None,
+    streams: Mapping[str, Stream] | None = None,
+    before: Mapping[str, RoomYear] | None = None,
+) -> dict[str, RoomYear]:
     """All rooms; those that feel others in rounds, starting from set-points. `progress` is told the share done and may raise to end it.
 
     `streams` is supply air by room; `before` an earlier year of the same rooms without it.

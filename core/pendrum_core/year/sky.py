@@ -103,9 +103,16 @@ class YearSky:
         high = np.maximum(self.elevation_deg, 0.0)
         mass = 1.0 / (np.sin(np.radians(high)) + 0.50572 * (6.07995 + high) ** -1.6364)
         bright = perez(
-            tilt_deg, azimuth_deg, w.diffuse_w_m2, w.beam_w_m2, self.extraterrestrial_w_m2, zenith, self.azimuth_deg, mass,
+            tilt_deg,
+            azimuth_deg,
+            w.diffuse_w_m2,
+            w.beam_w_m2,
+            self.extraterrestrial_w_m2,
+            zenith,
+            self.azimuth_deg,
+            mass,
             model="allsitescomposite1990",
-        )  # fmt: skip
+        )
         sky = np.where(up & np.isfinite(bright), np.nan_to_num(bright), w.diffuse_w_m2 * view)
         reflectance = self._reflectance()
         ground = w.global_w_m2 * reflectance * (1.0 - np.cos(tilt)) / 2.0

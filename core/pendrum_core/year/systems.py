@@ -55,9 +55,14 @@ class SystemYear:
 
 
 def plan(
-    system: AirSystem, sized: AirSystemResult, rooms: Mapping[str, RoomYear], loads_w: Mapping[str, Array], sky: YearSky,
-    running: YearCourse | None = None, owed_kg_s: Mapping[str, Array] | None = None,
-) -> Planned:  # fmt: skip
+    system: AirSystem,
+    sized: AirSystemResult,
+    rooms: Mapping[str, RoomYear],
+    loads_w: Mapping[str, Array],
+    sky: YearSky,
+    running: YearCourse | None = None,
+    owed_kg_s: Mapping[str, Array] | None = None,
+) -> Planned:
     """Flows and supply temperature for what the rooms ask with ideal plant, `loads_w`, cooling above nought; `owed_kg_s` is what a make-up unit owes."""
     names = tuple(t.room for t in system.terminals if t.room in rooms and t.room in sized.airflows)
     hours = len(sky.dry_bulb_c)
@@ -78,9 +83,15 @@ def plan(
 
 
 def system_year(
-    system: AirSystem, sized: AirSystemResult, planned: Planned, rooms: Mapping[str, RoomYear], takes: Mapping[str, bool],
-    leaks_m3_s: Mapping[str, float], lights_w: Array, sky: YearSky,
-) -> SystemYear:  # fmt: skip
+    system: AirSystem,
+    sized: AirSystemResult,
+    planned: Planned,
+    rooms: Mapping[str, RoomYear],
+    takes: Mapping[str, bool],
+    leaks_m3_s: Mapping[str, float],
+    lights_w: Array,
+    sky: YearSky,
+) -> SystemYear:
     """The system with its rooms under its air; `takes` says of which rooms it carries the cooling that is left."""
     names, hours = planned.names, len(sky.dry_bulb_c)
     air = np.stack([rooms[name].air_c for name in names]).astype(float)
@@ -101,9 +112,15 @@ def system_year(
     taken = flow if system.kind == MAKE_UP else np.zeros_like(flow)
     path = walk(unit, Rooms(flow, taken, air, latent, leak, lights_w), sky.dry_bulb_c, outdoor_w)
     return SystemYear(
-        path.flow_kg_s, path.outdoor_kg_s, cooling_w=path.cooling_w, heating_w=path.heating_w + path.reheat_w + path.preheat_w, fans_w=path.fan_w + path.return_fan_w,
-        water_kg_s=path.flow_kg_s * path.humidified_kg_kg, short_w=short.sum(axis=0), balance=path.balance,
-    )  # fmt: skip
+        path.flow_kg_s,
+        path.outdoor_kg_s,
+        cooling_w=path.cooling_w,
+        heating_w=path.heating_w + path.reheat_w + path.preheat_w,
+        fans_w=path.fan_w + path.return_fan_w,
+        water_kg_s=path.flow_kg_s * path.humidified_kg_kg,
+        short_w=short.sum(axis=0),
+        balance=path.balance,
+    )
 
 
 def _target(system: AirSystem, air: Array, load: Array, rate: Array, outdoor_c: Array) -> Array:

@@ -17,7 +17,11 @@ def climate(look: Lookups) -> Climate:
     extra = _dehumidification_day(site, look.months())
     return Climate(
         site=Site(
-            site["latitude"], site["longitude"], site["utc_offset_h"], site["elevation_m"], site["ground_reflectance"],
+            site["latitude"],
+            site["longitude"],
+            site["utc_offset_h"],
+            site["elevation_m"],
+            site["ground_reflectance"],
             tuple(Obstruction(**part) for part in site["skyline"]),
         ),
         winter_dry_bulb_c=site["winter_dry_bulb_c"],
@@ -25,14 +29,19 @@ def climate(look: Lookups) -> Climate:
         profile=project["profile"],
         heating_procedure=project["heating_procedure"],
         winter_gains_share=project["winter_gains_share"],
-    )  # fmt: skip
+    )
 
 
 def _month(row: Row) -> SummerMonth:
     return SummerMonth(
-        row["month"], row["dry_bulb_c"], wet_bulb_c=row["wet_bulb_c"], range_k=row["range_k"], tau_b=row["tau_b"], tau_d=row["tau_d"],
+        row["month"],
+        row["dry_bulb_c"],
+        wet_bulb_c=row["wet_bulb_c"],
+        range_k=row["range_k"],
+        tau_b=row["tau_b"],
+        tau_d=row["tau_d"],
         ground_reflectance=row["ground_reflectance"],
-    )  # fmt: skip
+    )
 
 
 def _dehumidification_day(site: Row, months: tuple[Row, ...]) -> SummerMonth | None:
@@ -60,9 +69,12 @@ def ground_by_month_c(look: Lookups) -> tuple[float, ...]:
     if site["ground_source"] == "formula":
         soil = SOILS[site["soil"]]
         return ground_temperature_c(
-            site["air_mean_c"], site["air_amplitude_k"], site["coldest_month"], site["ground_depth_m"],
+            site["air_mean_c"],
+            site["air_amplitude_k"],
+            site["coldest_month"],
+            site["ground_depth_m"],
             soil.conductivity_w_mk / soil.capacity_j_m3k,
-        )  # fmt: skip
+        )
     constant = site["ground_temperature_c"]
     if site["ground_source"] == "constant":
         return (constant,) * 12

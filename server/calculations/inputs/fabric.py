@@ -36,9 +36,12 @@ def layer_of(look: Lookups, material: Row, thickness_m: float | None, element: s
         resistance = air_gap_resistance(thickness_m, _GAP_DIRECTION.get(element, "horizontal"))
         return Layer(material["name"], thickness_m, plain_resistance_m2k_w=resistance)
     return Layer(
-        material["name"], thickness_m, material["conductivity_w_mk"], material["density_kg_m3"],
+        material["name"],
+        thickness_m,
+        material["conductivity_w_mk"],
+        material["density_kg_m3"],
         material["specific_heat_j_kgk"],
-    )  # fmt: skip
+    )
 
 
 def bridged_layers(look: Lookups, assembly: Row) -> list[Bridged]:
@@ -99,9 +102,13 @@ def layers_or_missing(look: Lookups, title: str, identity: str, turned: bool = F
         return assembly_layers(look, assembly)
     except ValueError as error:
         raise Missing(
-            "no_layers", "assembly", assembly["id"], "fabric",
-            f"Assembly {assembly['name']}, used in {title}: {error}.", "complete its layers",
-        ) from None  # fmt: skip
+            "no_layers",
+            "assembly",
+            assembly["id"],
+            "fabric",
+            f"Assembly {assembly['name']}, used in {title}: {error}.",
+            "complete its layers",
+        ) from None
 
 
 def ground_sizes(look: Lookups, identity: str) -> tuple[float, float]:
@@ -167,8 +174,14 @@ def ground_boundary(
                 "ground", key, lambda: _iso_13370(look, identity, tilt, azimuth)
             )
         except ValueError as error:
-            raise Missing("ground_incomplete", "assembly", identity, "fabric",
-                          f"{assembly['name']}, on the ground in {title}: {error}.", "enter it") from None  # fmt: skip
+            raise Missing(
+                "ground_incomplete",
+                "assembly",
+                identity,
+                "fabric",
+                f"{assembly['name']}, on the ground in {title}: {error}.",
+                "enter it",
+            ) from None
         return found
     months = ground_by_month_c(look)
     resistance = total_resistance(layers)
@@ -176,32 +189,68 @@ def ground_boundary(
     if procedure == "perimeter":
         factor, length = assembly["perimeter_factor_w_mk"], surface["exposed_perimeter_m"]
         if factor is None or length is None:
-            what, kind, row = ("perimeter factor", "assembly", assembly) if factor is None else (
-                "exposed perimeter", "surface", surface)  # fmt: skip
-            raise Missing("no_perimeter", kind, row["id"], "fabric" if factor is None else "rooms",
-                          f"{title}, {surface['name']}: no {what} for its loss by perimeter.", "enter it")  # fmt: skip
+            what, kind, row = (
+                ("perimeter factor", "assembly", assembly)
+                if factor is None
+                else ("exposed perimeter", "surface", surface)
+            )
+            raise Missing(
+                "no_perimeter",
+                kind,
+                row["id"],
+                "fabric" if factor is None else "rooms",
+                f"{title}, {surface['name']}: no {what} for its loss by perimeter.",
+                "enter it",
+            )
         if length == 0.0:
             return _ADIABATIC, layers
         beyond = surface["area_m2"] / (factor * length) - RSI_DOWN - resistance
         if beyond <= 0.0:
-            snags.append(Snag(DOUBTFUL, "perimeter_too_high", kind="surface", id=surface["id"], stage="rooms",
-                              sentence=f"{title}, {surface['name']}: a loss of {factor} W/mK along {length} m is above that of its "
-                              "layers alone; the layers alone are taken.", way_out="check the length and the factor"))  # fmt: skip
+            snags.append(
+                Snag(
+                    DOUBTFUL,
+                    "perimeter_too_high",
+                    kind="surface",
+                    id=surface["id"],
+                    stage="rooms",
+                    sentence=f"{title}, {surface['name']}: a loss of {factor} W/mK along {length} m is above that of its "
+                    "layers alone; the layers alone are taken.",
+                    way_out="check the length and the factor",
+                )
+            )
         winter = look.said("site", "winter_dry_bulb_c")
         return Boundary(
             "temperature", extra_resistance_m2k_w=max(beyond, LEAST_M2K_W), winter_c=winter, **common
         ), layers
     beyond, declared = LEAST_M2K_W, assembly["ground_u_value"]
     if declared is None:
-        snags.append(Snag(NOTE, "no_ground_u", kind="assembly", id=assembly["id"], stage="fabric",
-                          sentence=f"{assembly['name']} lies on the ground in {title} but has no U-value to the ground; "
-                          "its layers alone are taken.", way_out="enter it, or have it worked out by ISO 13370"))  # fmt: skip
+        snags.append(
+            Snag(
+                NOTE,
+                "no_ground_u",
+                kind="assembly",
+                id=assembly["id"],
+                stage="fabric",
+                sentence=f"{assembly['name']} lies on the ground in {title} but has no U-value to the ground; "
+                "its layers alone are taken.",
+                way_out="enter it, or have it worked out by ISO 13370",
+            )
+        )
     else:
         beyond = 1.0 / declared - RSI_DOWN - resistance
         if beyond <= 0.0:
-            snags.append(Snag(DOUBTFUL, "ground_u_too_high", kind="assembly", id=assembly["id"], stage="fabric",
-                              sentence=f"{assembly['name']}: a U-value to the ground of {declared} W/m²K is above that of its "
-                              "layers alone; the layers alone are taken.", way_out="lower it"))  # fmt: skip
+            snags.append(
+                Snag(
+                    DOUBTFUL,
+                    "ground_u_too_high",
+                    kind="assembly",
+                    id=assembly["id"],
+                    stage="fabric",
+                    sentence=f"{assembly['name']}: a U-value to the ground of {declared} W/m²K is above that of its "
+                    "layers alone; the layers alone are taken.",
+                    way_out="lower it",
+                )
+            )
             beyond = LEAST_M2K_W
     return Boundary("temperature", extra_resistance_m2k_w=beyond, winter_c=min(months), **common), layers
 
@@ -226,10 +275,16 @@ def _iso_13370(look: Lookups, identity: str, tilt: float, azimuth: float) -> tup
     air = (look.said("site", field) for field in ("air_mean_c", "air_amplitude_k", "coldest_month"))
     months = virtual_temperatures_c(contact, *air)
     return (
-        Boundary("temperature", tilt, azimuth, extra_resistance_m2k_w=max(beyond, LEAST_M2K_W), by_month_c=months,
-                 winter_c=min(months)),
+        Boundary(
+            "temperature",
+            tilt,
+            azimuth,
+            extra_resistance_m2k_w=max(beyond, LEAST_M2K_W),
+            by_month_c=months,
+            winter_c=min(months),
+        ),
         layers,
-    )  # fmt: skip
+    )
 
 
 @lru_cache(maxsize=4096)
@@ -244,22 +299,45 @@ def boundary(look: Lookups, title: str, surface: Row, absorptance: float, eye_m:
     if kind == "outdoors":
         return _outdoors(tilt, azimuth, absorptance, eye_m)
     if kind == "fixed":
-        return Boundary("temperature", tilt, azimuth, temperature_c=surface["fixed_temperature_c"],
-                        extra_resistance_m2k_w=RSI_HORIZONTAL)  # fmt: skip
+        return Boundary(
+            "temperature",
+            tilt,
+            azimuth,
+            temperature_c=surface["fixed_temperature_c"],
+            extra_resistance_m2k_w=RSI_HORIZONTAL,
+        )
     if kind == "scheduled":
         patterns = design_patterns(look, surface["temperature_schedule"])
-        return Boundary("pattern", tilt, azimuth, extra_resistance_m2k_w=RSI_HORIZONTAL,
-                        patterns=patterns.by_month, winter_pattern=patterns.winter)  # fmt: skip
+        return Boundary(
+            "pattern",
+            tilt,
+            azimuth,
+            extra_resistance_m2k_w=RSI_HORIZONTAL,
+            patterns=patterns.by_month,
+            winter_pattern=patterns.winter,
+        )
     if kind == "difference":
         return Boundary(
-            "difference", tilt, azimuth, extra_resistance_m2k_w=RSI_HORIZONTAL,
-            cooling_difference_k=surface["cooling_difference_k"], heating_difference_k=surface["heating_difference_k"],
-        )  # fmt: skip
+            "difference",
+            tilt,
+            azimuth,
+            extra_resistance_m2k_w=RSI_HORIZONTAL,
+            cooling_difference_k=surface["cooling_difference_k"],
+            heating_difference_k=surface["heating_difference_k"],
+        )
     if kind == "room" and surface["neighbour"] is not None:
         far = inside_convection(180.0 - tilt)
         return Boundary("room", tilt, azimuth, neighbour=surface["neighbour"], far_convection_w_m2k=far)
     if kind == "room":
-        snags.append(Snag(DOUBTFUL, "no_neighbour", kind="surface", id=surface["id"], stage="rooms",
-                          sentence=f"{title}, {surface['name']} is to another room, but no room is named; it is taken to lose nothing.",
-                          way_out="choose the room beyond it"))  # fmt: skip
+        snags.append(
+            Snag(
+                DOUBTFUL,
+                "no_neighbour",
+                kind="surface",
+                id=surface["id"],
+                stage="rooms",
+                sentence=f"{title}, {surface['name']} is to another room, but no room is named; it is taken to lose nothing.",
+                way_out="choose the room beyond it",
+            )
+        )
     return _ADIABATIC

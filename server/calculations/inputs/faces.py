@@ -109,17 +109,34 @@ def _behind(look: Lookups, title: str, surface: Row, snags: list[Snag]) -> tuple
     beyond = look.row("room", surface["neighbour"])
     there = f"{beyond['number']} {beyond['name']}" if beyond else "the other room"
     if twin is None or twin["boundary"] != "room":
-        snags.append(Snag(DOUBTFUL, "one_sided_wall", kind="surface", id=surface["id"], stage="rooms",
-                          sentence=f"{title}, {surface['name']} is to {there}, but {there} has no wall to here: it does not feel what "
-                          "goes through.", way_out="choose the room beyond it again: both rooms then have the wall"))  # fmt: skip
+        snags.append(
+            Snag(
+                DOUBTFUL,
+                "one_sided_wall",
+                kind="surface",
+                id=surface["id"],
+                stage="rooms",
+                sentence=f"{title}, {surface['name']} is to {there}, but {there} has no wall to here: it does not feel what "
+                "goes through.",
+                way_out="choose the room beyond it again: both rooms then have the wall",
+            )
+        )
         return ()
     # Said once, by the room whose id comes first.
     apart = abs(twin["area_m2"] - surface["area_m2"])
     if surface["room"] < surface["neighbour"] and apart > UNLIKE_SHARE * max(twin["area_m2"], surface["area_m2"]):
-        snags.append(Snag(DOUBTFUL, "shared_wall_areas", kind="surface", id=surface["id"], stage="rooms",
-                          sentence=f"{title}, {surface['name']} has {surface['area_m2']:.2f} m², its other side in {there} "
-                          f"{twin['area_m2']:.2f} m²; the same wall cannot have two areas.",
-                          way_out="give both sides the same area"))  # fmt: skip
+        snags.append(
+            Snag(
+                DOUBTFUL,
+                "shared_wall_areas",
+                kind="surface",
+                id=surface["id"],
+                stage="rooms",
+                sentence=f"{title}, {surface['name']} has {surface['area_m2']:.2f} m², its other side in {there} "
+                f"{twin['area_m2']:.2f} m²; the same wall cannot have two areas.",
+                way_out="give both sides the same area",
+            )
+        )
     return look.many("openings of surface", twin["id"])
 
 
@@ -131,14 +148,24 @@ def _wall(
     net = surface["area_m2"] - taken
     if net < 0.0:
         names = ", ".join(row["name"] for row in inside)
-        raise Missing("openings_larger", "surface", identity, "rooms",
-                      f"{title}, {name}: its openings ({names}) have {taken:.2f} m², the wall only "
-                      f"{surface['area_m2']:.2f} m².", "make the openings smaller or the wall larger")  # fmt: skip
+        raise Missing(
+            "openings_larger",
+            "surface",
+            identity,
+            "rooms",
+            f"{title}, {name}: its openings ({names}) have {taken:.2f} m², the wall only {surface['area_m2']:.2f} m².",
+            "make the openings smaller or the wall larger",
+        )
     assembly = surface_assembly(look, surface, kit).value
     if assembly is None:
-        raise Missing("no_assembly", "surface", identity, "fabric",
-                      f"{title}, {name} has no assembly, and the fabric kit has none for {surface['role'].replace('_', ' ')}.",
-                      "fill the kit's role, or choose an assembly for the surface")  # fmt: skip
+        raise Missing(
+            "no_assembly",
+            "surface",
+            identity,
+            "fabric",
+            f"{title}, {name} has no assembly, and the fabric kit has none for {surface['role'].replace('_', ' ')}.",
+            "fill the kit's role, or choose an assembly for the surface",
+        )
     on_ground = surface["boundary"] == "ground"
     beyond = _UNKNOWN if on_ground else boundary(look, title, surface, assembly["solar_absorptance"], eye_m, snags)
     outer = surface["boundary"] in ("outdoors", "ground") and surface["role"] in _CATEGORY

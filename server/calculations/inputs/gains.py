@@ -52,7 +52,7 @@ def told_return_gains(use: Row, values: dict[str, Effective], area: float, share
 
 def return_gains_of(
     look: Lookups, use: Row, values: dict[str, Effective], area: float, share: float
-) -> tuple[Gain, ...]:  # fmt: skip
+) -> tuple[Gain, ...]:
     """The same on the design days."""
     return tuple(_on_design_days(look, told) for told in told_return_gains(use, values, area, share))
 
@@ -68,12 +68,20 @@ def told_gains(
     gives = use["person_schedule"] if person.sensible_w else None
     radiant, lights = use["lights_radiant_share"], values["lights_w_m2"].value * area * (1.0 - to_return)
     found = [
-        ToldGain("people", "People", sensible_w=people * person.sensible_w, latent_w=people * person.latent_w, radiant_share=use["people_radiant_share"],
-                 schedule=use["people_schedule"], person=gives, person_w=person.sensible_w),
+        ToldGain(
+            "people",
+            "People",
+            sensible_w=people * person.sensible_w,
+            latent_w=people * person.latent_w,
+            radiant_share=use["people_radiant_share"],
+            schedule=use["people_schedule"],
+            person=gives,
+            person_w=person.sensible_w,
+        ),
         ToldGain("lights", "Lights", lights, 0.0, radiant, use["lights_schedule"]),
         ToldGain("lights", "Task lights", use["task_lights_w_m2"] * area, 0.0, radiant, use["task_lights_schedule"]),
         _equipment("Equipment", values["equipment_w_m2"].value * area, use, "equipment_", use["equipment_schedule"]),
-    ]  # fmt: skip
+    ]
     found += [
         _equipment(item["name"], item_w(item, area, people), item, "", item["schedule"])
         for item in look.many("items of use", use["id"])

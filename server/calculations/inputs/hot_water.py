@@ -12,10 +12,16 @@ from projects.resolver import Effective
 from projects.rows import Row
 
 _OF_COLLECTOR = {
-    "collector_m2": "area_m2", "collector_tilt_deg": "tilt_deg", "collector_azimuth_deg": "azimuth_deg", "collector_eta0": "eta0",
-    "collector_a1_w_m2k": "a1_w_m2k", "collector_a2_w_m2k2": "a2_w_m2k2", "collector_excess_k": "excess_k", "tank_l": "tank_l",
+    "collector_m2": "area_m2",
+    "collector_tilt_deg": "tilt_deg",
+    "collector_azimuth_deg": "azimuth_deg",
+    "collector_eta0": "eta0",
+    "collector_a1_w_m2k": "a1_w_m2k",
+    "collector_a2_w_m2k2": "a2_w_m2k2",
+    "collector_excess_k": "excess_k",
+    "tank_l": "tank_l",
     "tank_most_c": "most_c",
-}  # fmt: skip
+}
 
 
 def litres_day(use: Row, people: float, area_m2: float) -> float:

@@ -79,9 +79,15 @@ def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
         )
     low, high = values["heating_setpoint_c"].value, values["cooling_setpoint_c"].value
     if low > high:
-        raise Missing("setpoints_crossed", "room", identity, "rooms",
-                      f"{title}: heating set-point {low} °C ({values['heating_setpoint_c'].origin}) is above cooling "
-                      f"set-point {high} °C ({values['cooling_setpoint_c'].origin}).", "change one of the two")  # fmt: skip
+        raise Missing(
+            "setpoints_crossed",
+            "room",
+            identity,
+            "rooms",
+            f"{title}: heating set-point {low} °C ({values['heating_setpoint_c'].origin}) is above cooling "
+            f"set-point {high} °C ({values['cooling_setpoint_c'].origin}).",
+            "change one of the two",
+        )
     volume = area * height
     thermostat = thermostat_of(look, use, room, values, volume)
     if thermostat is not None:
@@ -89,9 +95,17 @@ def _bare(look: Lookups, identity: str) -> tuple[Room, float, list[Snag]]:
     snags = _away_snags(title, identity, use, values)
     drawn = room["plan_area_m2"]
     if drawn and abs(drawn - area) > OFF_PLAN_SHARE * drawn:
-        snags.append(Snag(DOUBTFUL, "area_off_plan", kind="room", id=identity, stage="rooms",
-                          sentence=f"{title}: its floor area is {area:.2f} m², its outline on the plan has {drawn:.2f} m².",
-                          way_out="delete the area: the room takes the plan's"))  # fmt: skip
+        snags.append(
+            Snag(
+                DOUBTFUL,
+                "area_off_plan",
+                kind="room",
+                id=identity,
+                stage="rooms",
+                sentence=f"{title}: its floor area is {area:.2f} m², its outline on the plan has {drawn:.2f} m².",
+                way_out="delete the area: the room takes the plan's",
+            )
+        )
     leak, winter_leak = _infiltration_m3_s(look, use, room, values, volume, surfaces)
     people = values["people_per_m2"].value * area if room["occupied"] else 0.0
     need = 0.0
@@ -142,17 +156,24 @@ def _refuse_crossed(title: str, identity: str, found: tuple[int, tuple[tuple[int
     if found:
         month, minutes = found
         hours = ", ".join(f"{a // 60:02d}:{a % 60:02d} to {b // 60:02d}:{b % 60:02d}" for a, b in minutes)
-        raise Missing("setpoints_crossed", "room", identity, "uses",
-                      f"{title}: the heating set-point is above the cooling set-point from {hours} (standard time) in "
-                      f"{month_name[month]}.", "change the set-points or their schedule")  # fmt: skip
+        raise Missing(
+            "setpoints_crossed",
+            "room",
+            identity,
+            "uses",
+            f"{title}: the heating set-point is above the cooling set-point from {hours} (standard time) in "
+            f"{month_name[month]}.",
+            "change the set-points or their schedule",
+        )
 
 
 def _away_snags(title: str, identity: str, use: Row, values: dict[str, Effective]) -> list[Snag]:
     """A setback above its set-point, or a set-up below it: each may come from another place than the other."""
     found = []
     for what, away, name, wrong_way in (
-        ("heating", "setback", "heating_setback_c", 1.0), ("cooling", "setup", "cooling_setup_c", -1.0)
-    ):  # fmt: skip
+        ("heating", "setback", "heating_setback_c", 1.0),
+        ("cooling", "setup", "cooling_setup_c", -1.0),
+    ):
         goal, resting = values[f"{what}_setpoint_c"], values[name]
         on = values["heated" if what == "heating" else "cooled"].value and use[f"{what}_programme"] is None
         if (
@@ -162,10 +183,18 @@ def _away_snags(title: str, identity: str, use: Row, values: dict[str, Effective
             and (resting.value - goal.value) * wrong_way > 0
         ):
             side = "above" if wrong_way > 0 else "below"
-            found.append(Snag(DOUBTFUL, f"{what}_away_wrong_way", kind="room", id=identity, stage="rooms",
-                              sentence=f"{title}: outside the hours of its set-points {what} would go to {resting.value} °C "
-                              f"({resting.origin}), {side} the set-point of {goal.value} °C ({goal.origin}).",
-                              way_out="change one of the two"))  # fmt: skip
+            found.append(
+                Snag(
+                    DOUBTFUL,
+                    f"{what}_away_wrong_way",
+                    kind="room",
+                    id=identity,
+                    stage="rooms",
+                    sentence=f"{title}: outside the hours of its set-points {what} would go to {resting.value} °C "
+                    f"({resting.origin}), {side} the set-point of {goal.value} °C ({goal.origin}).",
+                    way_out="change one of the two",
+                )
+            )
     return found
 
 

@@ -23,10 +23,17 @@ MakeSection = Callable[[Row, str | None], Section]
 def section(row: Row, end: str | None) -> Section:
     """A duct or pipe section."""
     return Section(
-        id=row["id"], name=row["name"], parent=row["parent"], length_m=row["length_m"],
-        loss_coefficient=row["loss_coefficient"], end=end, end_drop_pa=row["end_drop_pa"],
-        pinned_diameter_m=row["pinned_diameter_m"], fittings=tuple(Fitted(**part) for part in row["fittings"]), **{name: row[name] for name in _OF_ONE if name in row},
-    )  # fmt: skip
+        id=row["id"],
+        name=row["name"],
+        parent=row["parent"],
+        length_m=row["length_m"],
+        loss_coefficient=row["loss_coefficient"],
+        end=end,
+        end_drop_pa=row["end_drop_pa"],
+        pinned_diameter_m=row["pinned_diameter_m"],
+        fittings=tuple(Fitted(**part) for part in row["fittings"]),
+        **{name: row[name] for name in _OF_ONE if name in row},
+    )
 
 
 def air_systems(
@@ -67,23 +74,30 @@ def _sets(system: AirSystem, rooms: dict[str, Room]) -> Iterable[AirSystem]:
         return
     for terminal in system.terminals:
         yield replace(
-            system, id=f"{system.id}~{terminal.room}", of=system.id, name=f"{system.name} {rooms[terminal.room].number}",
-            terminals=(terminal,), sections=(),
-        )  # fmt: skip
+            system,
+            id=f"{system.id}~{terminal.room}",
+            of=system.id,
+            name=f"{system.name} {rooms[terminal.room].number}",
+            terminals=(terminal,),
+            sections=(),
+        )
 
 
-def _terminal(
-    document: Document, effective: dict[str, dict[str, Effective]], room: Room, rank: int
-) -> Terminal:  # fmt: skip
+def _terminal(document: Document, effective: dict[str, dict[str, Effective]], room: Room, rank: int) -> Terminal:
     row, values = document.of("room")[room.id], effective[room.id]
     use, there = document.of("use")[row["use"]], row["occupied"]
     return Terminal(
-        room.id, values["people_per_m2"].value * room.floor_area_m2 if there else 0.0,
-        air_per_person_m3_s=use["air_per_person_m3_s"], air_per_area_m3_s_m2=use["air_per_area_m3_s_m2"] if there else 0.0,
-        effectiveness=use["air_effectiveness"], minimum_air_changes=values["minimum_air_changes"].value,
+        room.id,
+        values["people_per_m2"].value * room.floor_area_m2 if there else 0.0,
+        air_per_person_m3_s=use["air_per_person_m3_s"],
+        air_per_area_m3_s_m2=use["air_per_area_m3_s_m2"] if there else 0.0,
+        effectiveness=use["air_effectiveness"],
+        minimum_air_changes=values["minimum_air_changes"].value,
         pinned_flow_m3_s=row["pinned_flow_m3_s" if rank == 1 and row["air_system"] else "second_pinned_flow_m3_s"],
-        outdoor_air_changes=use["outdoor_air_changes"] if there else 0.0, rank=rank, shared=all(row[field] for field in _SERVED_BY),
-    )  # fmt: skip
+        outdoor_air_changes=use["outdoor_air_changes"] if there else 0.0,
+        rank=rank,
+        shared=all(row[field] for field in _SERVED_BY),
+    )
 
 
 def extracts(look: Lookups, rooms: dict[str, Room]) -> Iterable[Extract]:
@@ -92,9 +106,17 @@ def extracts(look: Lookups, rooms: dict[str, Room]) -> Iterable[Extract]:
         if row["room"] in rooms:
             hours = design_patterns(look, row["schedule"], "highest") if row["schedule"] else None
             yield Extract(
-                row["id"], row["name"], room=row["room"], flow_m3_s=row["flow_m3_s"], by_unit=row["lane"] == "unit", by_month=hours.by_month if hours else (),
-                winter=hours.winter if hours else None, fan_pa=row["fan_pa"], fan_efficiency=row["fan_efficiency"], triggered=row["above_c"] is not None,
-            )  # fmt: skip
+                row["id"],
+                row["name"],
+                room=row["room"],
+                flow_m3_s=row["flow_m3_s"],
+                by_unit=row["lane"] == "unit",
+                by_month=hours.by_month if hours else (),
+                winter=hours.winter if hours else None,
+                fan_pa=row["fan_pa"],
+                fan_efficiency=row["fan_efficiency"],
+                triggered=row["above_c"] is not None,
+            )
 
 
 def transfers(document: Document, rooms: dict[str, Room]) -> Iterable[Transfer]:

@@ -13,9 +13,15 @@ from projects.rows import Row
 
 OUTSIDE_BLIND_AIR_SHARE = 0.1  # behind an outside blind the sun spreads as through bare glass
 _SHADING_FIELDS = (
-    "overhang_m", "overhang_gap_m", "overhang_beyond_m", "left_fin_m", "right_fin_m", "fin_gap_m", "fin_beyond_m",
+    "overhang_m",
+    "overhang_gap_m",
+    "overhang_beyond_m",
+    "left_fin_m",
+    "right_fin_m",
+    "fin_gap_m",
+    "fin_beyond_m",
     "reveal_m",
-)  # fmt: skip
+)
 
 
 def opening_area(opening: Row) -> float:
@@ -65,16 +71,24 @@ def opening(
     """
     if surface["boundary"] == "ground":
         raise Missing(
-            "opening_in_ground", "opening", row["id"], "rooms",
+            "opening_in_ground",
+            "opening",
+            row["id"],
+            "rooms",
             f"{title}: {row['name']} is in {surface['name']}, which lies on the ground.",
             "move it to another surface, or change what is beyond the surface",
-        )  # fmt: skip
+        )
     found = opening_construction(look, row, kit)
     what = "glazing" if row["kind"] == "window" else "door assembly"
     if found.value is None:
-        raise Missing("no_glazing", "opening", row["id"], "fabric",
-                      f"{title}, {row['name']} has no {what}, and the fabric kit has none.",
-                      f"fill the kit's {row['kind']}, or choose one for the opening")  # fmt: skip
+        raise Missing(
+            "no_glazing",
+            "opening",
+            row["id"],
+            "fabric",
+            f"{title}, {row['name']} has no {what}, and the fabric kit has none.",
+            f"fill the kit's {row['kind']}, or choose one for the opening",
+        )
     outdoors, construction = surface["boundary"] == "outdoors", found.value
     area, tilt = opening_area(row), surface["tilt_deg"]
     sun, layers, absorptance = None, (), 0.0
@@ -93,9 +107,15 @@ def opening(
             )
     beyond = boundary(look, title, surface, absorptance, eye_m, [])
     element = Element(
-        row["id"], row["name"], category="windows" if row["kind"] == "window" else "doors", area_m2=area, layers=layers,
-        convection_w_m2k=inside_convection(tilt), boundary=beyond, construction=construction["id"],
-    )  # fmt: skip
+        row["id"],
+        row["name"],
+        category="windows" if row["kind"] == "window" else "doors",
+        area_m2=area,
+        layers=layers,
+        convection_w_m2k=inside_convection(tilt),
+        boundary=beyond,
+        construction=construction["id"],
+    )
     return element, sun
 
 
@@ -108,8 +128,14 @@ def _glass(title: str, opening_row: Row, row: Row) -> Glazing:
         u = window_u(row, opening_row["width_m"], opening_row["height_m"])
         return Glazing(row["name"], u, row["g_value"], row["frame_share"], row["panes"])
     except ValueError as error:
-        raise Missing("glazing_impossible", "glazing", row["id"], "fabric", f"{title}, {opening_row['name']}: {error}.",
-                      "change the glazing's values") from None  # fmt: skip
+        raise Missing(
+            "glazing_impossible",
+            "glazing",
+            row["id"],
+            "fabric",
+            f"{title}, {opening_row['name']}: {error}.",
+            "change the glazing's values",
+        ) from None
 
 
 def _sun(
@@ -117,6 +143,15 @@ def _sun(
 ) -> SunWindow:
     shading = look.row("shading", row["shading"])
     return SunWindow(
-        row["id"], row["name"], glazing=glass, area_m2=area, tilt_deg=surface["tilt_deg"], azimuth_deg=surface["azimuth_deg"], eye_m=eye_m, width_m=row["width_m"],
-        height_m=row["height_m"], shading=shading_of(shading) if shading else None, blind=blind,
-    )  # fmt: skip
+        row["id"],
+        row["name"],
+        glazing=glass,
+        area_m2=area,
+        tilt_deg=surface["tilt_deg"],
+        azimuth_deg=surface["azimuth_deg"],
+        eye_m=eye_m,
+        width_m=row["width_m"],
+        height_m=row["height_m"],
+        shading=shading_of(shading) if shading else None,
+        blind=blind,
+    )

@@ -111,14 +111,20 @@ def year_room(look: Lookups, courses: Courses, room: Room, values: dict[str, Eff
         gains.append(YearGain(told.category, told.sensible_w, told.radiant_share, course, told.latent_w))
     heat, cool = goals_of(values)
     return YearRoom(
-        room, tuple(gains), heating=_set_points(courses, use, "heating", heat), cooling=_set_points(courses, use, "cooling", cool),
-        heating_w=row["heating_capacity_w"], cooling_w=row["cooling_capacity_w"], drawn=_drawn(look, courses, use, row, room),
-        people=courses.of(use["people_schedule"]) if row["occupied"] and values["people_per_m2"].value else None, warm_limit_c=room.warm_limit_c,
+        room,
+        tuple(gains),
+        heating=_set_points(courses, use, "heating", heat),
+        cooling=_set_points(courses, use, "cooling", cool),
+        heating_w=row["heating_capacity_w"],
+        cooling_w=row["cooling_capacity_w"],
+        drawn=_drawn(look, courses, use, row, room),
+        people=courses.of(use["people_schedule"]) if row["occupied"] and values["people_per_m2"].value else None,
+        warm_limit_c=room.warm_limit_c,
         return_gains=tuple(
             YearGain(told.category, told.sensible_w, 0.0, courses.of(told.schedule))
             for told in told_return_gains(use, values, room.floor_area_m2, share)
         ),
-    )  # fmt: skip
+    )
 
 
 def _set_points(courses: Courses, use: Row, what: str, goal: Goal) -> YearCourse | None:
@@ -142,6 +148,9 @@ def _drawn(look: Lookups, courses: Courses, use: Row, row: Row, room: Room) -> Y
     if use["drawn_air"] == "none" or not use["drawn_air_ach"]:
         return None
     return YearDrawnAir(
-        use["drawn_air_ach"] * room.volume_m3 / 3600.0, use["drawn_air_above_c"], use["drawn_air_band_k"],
-        use["drawn_air"] == "windows", courses.of(use["drawn_air_schedule"]),
-    )  # fmt: skip
+        use["drawn_air_ach"] * room.volume_m3 / 3600.0,
+        use["drawn_air_above_c"],
+        use["drawn_air_band_k"],
+        use["drawn_air"] == "windows",
+        courses.of(use["drawn_air_schedule"]),
+    )

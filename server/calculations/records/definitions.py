@@ -74,8 +74,7 @@ def _ground(look: Lookups, row: Record, layers: Any) -> Record:
     except ValueError as error:
         return {"problem": str(error)}
     months = virtual_temperatures_c(contact, site["air_mean_c"], site["air_amplitude_k"], site["coldest_month"])
-    return {"problem": "", "u_value": u_value, "characteristic_m": contact.characteristic_m,
-            "by_month_c": list(months)}  # fmt: skip
+    return {"problem": "", "u_value": u_value, "characteristic_m": contact.characteristic_m, "by_month_c": list(months)}
 
 
 def glazing_record(look: Lookups, identity: str) -> Record:
@@ -84,12 +83,17 @@ def glazing_record(look: Lookups, identity: str) -> Record:
     angles, factors, hemispherical = glazing_curve(row["panes"])
     u_value, bare = window_u(row, *STANDARD_WINDOW_M), row["g_value"] * (1.0 - row["frame_share"])
     return {
-        "angles_deg": angles, "factors": factors,
+        "angles_deg": angles,
+        "factors": factors,
         "centre_u_value": centre_of(row) if row["basis"] != "whole" else None,
-        "window_m": list(STANDARD_WINDOW_M), "window_u_value": u_value, "surface_m2k_w": 1.0 / u_value - WINDOW_FILMS_M2K_W,
-        "g_glass": row["g_value"], "g_diffuse": row["g_value"] * hemispherical, "g_window": bare,
+        "window_m": list(STANDARD_WINDOW_M),
+        "window_u_value": u_value,
+        "surface_m2k_w": 1.0 / u_value - WINDOW_FILMS_M2K_W,
+        "g_glass": row["g_value"],
+        "g_diffuse": row["g_value"] * hemispherical,
+        "g_window": bare,
         "g_blind": bare * row["blind_factor"] if row["blind"] != "none" else None,
-    }  # fmt: skip
+    }
 
 
 def schedule_record(look: Lookups, identity: str) -> Record:
@@ -126,9 +130,16 @@ def _use(look: Lookups, identity: str, rooms_area: float) -> Record:
     people = people_per_m2(use, area) or 0.0
     lights, equipment = (power_per_m2(use, what, area, people) or 0.0 for what in ("lights", "equipment"))
     held_c = value_of_use(look, use, "cooling_setpoint_c")
-    values = {name: Effective(value, "use") for name, value in (
-        ("people_per_m2", people), ("lights_w_m2", lights), ("equipment_w_m2", equipment), ("cooled", use["cooled"]),
-        ("cooling_setpoint_c", held_c))}  # fmt: skip
+    values = {
+        name: Effective(value, "use")
+        for name, value in (
+            ("people_per_m2", people),
+            ("lights_w_m2", lights),
+            ("equipment_w_m2", equipment),
+            ("cooled", use["cooled"]),
+            ("cooling_setpoint_c", held_c),
+        )
+    }
     gains = gains_of(look, use, values, area)
     days: dict[tuple[int, ...], int] = {}
     courses: list[Record] = []

@@ -27,10 +27,17 @@ def page(parts: Sequence[Part], system: str, size: str, head: Mapping[str, str],
         embedded: whether fonts are named by files, as a PDF needs them.
     """
     quoted = {key: "".join(map(_in_css, value)) for key, value in head.items()}
-    return render_to_string("report.html", {
-        "title": head["title"], "running": quoted["running"], "foot": quoted["foot"], "page": PAGES[size],
-        "fonts": fonts(embedded), "parts": [_part(part, system) for part in parts],
-    })  # fmt: skip
+    return render_to_string(
+        "report.html",
+        {
+            "title": head["title"],
+            "running": quoted["running"],
+            "foot": quoted["foot"],
+            "page": PAGES[size],
+            "fonts": fonts(embedded),
+            "parts": [_part(part, system) for part in parts],
+        },
+    )
 
 
 def _in_css(sign: str) -> str:
@@ -81,13 +88,16 @@ def _block(block: Table | Bars | str, system: str) -> dict[str, Any]:
     ]
     # A template loop over tens of thousands of cells takes seconds: the body is put together here.
     body = "".join(
-        "<tr>" + "".join(
-            f'<td class="n">{text(cell, column.quantity, system)}</td>' if column.quantity or isinstance(cell, Measured)
+        "<tr>"
+        + "".join(
+            f'<td class="n">{text(cell, column.quantity, system)}</td>'
+            if column.quantity or isinstance(cell, Measured)
             else f"<td>{escape(text(cell, '', system))}</td>"
             for cell, column in zip(row, block.columns, strict=True)
-        ) + "</tr>"
+        )
+        + "</tr>"
         for row in block.rows
-    )  # fmt: skip
+    )
     titled = any(head["title"] for head in heads)
     return {
         "title": block.title,
@@ -164,10 +174,15 @@ def _bars(block: Bars, system: str) -> dict[str, Any]:
         width = abs(watts) * scale
         if watts < 0:
             left -= width
-        bars.append({
-            "x": round(left if watts < 0 else right, 2), "width": round(width, 2), "colour": colour, "name": name,
-            "text": text(Measured(watts, "load"), "", system),
-        })  # fmt: skip
+        bars.append(
+            {
+                "x": round(left if watts < 0 else right, 2),
+                "width": round(width, 2),
+                "colour": colour,
+                "name": name,
+                "text": text(Measured(watts, "load"), "", system),
+            }
+        )
         if watts >= 0:
             right += width
     told = ", ".join(f"{bar['name']} {bar['text']}" for bar in bars)

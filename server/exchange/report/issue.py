@@ -38,9 +38,13 @@ PDF, XLSX, CSV, GBXML, PROJECT, RECORDS = (
     "results.json",
 )
 MEDIA = {
-    PDF: "application/pdf", XLSX: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", CSV: "application/zip",
-    GBXML: "application/xml", PROJECT: "application/json", RECORDS: "application/json",
-}  # fmt: skip
+    PDF: "application/pdf",
+    XLSX: "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    CSV: "application/zip",
+    GBXML: "application/xml",
+    PROJECT: "application/json",
+    RECORDS: "application/json",
+}
 Years = Callable[[Project, Document], tuple[Mapping[str, Any] | None, Sequence[Mapping[str, Any]]]]
 
 
@@ -110,18 +114,32 @@ def _beside(project: Project, years: Years) -> dict[str, Any] | None:
 
 def source_of(
     project: Project, document: Document, years: Years, parts: Sequence[str], head: Mapping[str, str] | None = None
-) -> Source:  # fmt: skip
+) -> Source:
     """What a report of a project is made of, as it is now."""
     before = latest(project)
     year, bills = years(project, document)
     revisions = [
-        {"number": str(one.number), "date": f"{one.at:%Y-%m-%d}", "author": one.author.get_username(), "purpose": one.purpose, "remarks": one.remarks}
+        {
+            "number": str(one.number),
+            "date": f"{one.at:%Y-%m-%d}",
+            "author": one.author.get_username(),
+            "purpose": one.purpose,
+            "remarks": one.remarks,
+        }
         for one in project.home.issues.select_related("author")[:20]
-    ]  # fmt: skip
+    ]
     return Source(
-        document, records_of(document), categories=SOURCES, year=year, bills=bills, changes=_since(before, document) if before and "changes" in parts else None, head=head, revisions=revisions,
-        option=project.name if project.base_id else "", options=_beside(project, years) if "options" in parts else None,
-    )  # fmt: skip
+        document,
+        records_of(document),
+        categories=SOURCES,
+        year=year,
+        bills=bills,
+        changes=_since(before, document) if before and "changes" in parts else None,
+        head=head,
+        revisions=revisions,
+        option=project.name if project.base_id else "",
+        options=_beside(project, years) if "options" in parts else None,
+    )
 
 
 def _since(before: Issue, document: Document) -> dict[str, Any] | None:
@@ -150,9 +168,14 @@ def preview(project: Project, asked: Mapping[str, Any], years: Years) -> str:
 
 
 def issue(
-    project: Project, author: AbstractBaseUser, asked: Mapping[str, Any], purpose: str, remarks: str, years: Years,
+    project: Project,
+    author: AbstractBaseUser,
+    asked: Mapping[str, Any],
+    purpose: str,
+    remarks: str,
+    years: Years,
     tell: Callable[[float, str], None],
-) -> Issue:  # fmt: skip
+) -> Issue:
     """Write and freeze an issue: all of its files or nothing.
 
     Raises:
@@ -200,10 +223,19 @@ def issue(
             (folder / name).write_bytes(data)
         tell(0.97, "putting on record")
         made: Issue = Issue.objects.create(
-            id=identity, project=project.home, option=project.name if project.base_id else "", number=number, author=author, purpose=purpose,
-            remarks=remarks, version=document.version, asked=wanted,
-            files={name: {"sha256": hashlib.sha256(data).hexdigest(), "bytes": len(data)} for name, data in files.items()},
-        )  # fmt: skip
+            id=identity,
+            project=project.home,
+            option=project.name if project.base_id else "",
+            number=number,
+            author=author,
+            purpose=purpose,
+            remarks=remarks,
+            version=document.version,
+            asked=wanted,
+            files={
+                name: {"sha256": hashlib.sha256(data).hexdigest(), "bytes": len(data)} for name, data in files.items()
+            },
+        )
     except IntegrityError as error:
         shutil.rmtree(folder, ignore_errors=True)
         raise Refused(

@@ -18,8 +18,13 @@ _SERVER = Path(__file__).resolve().parent.parent.parent
 
 
 def write_pdf(
-    parts: Sequence[Part], system: str, size: str, head: Mapping[str, str], folder: Path, waiting: Callable[[float], None]
-) -> bytes:  # fmt: skip
+    parts: Sequence[Part],
+    system: str,
+    size: str,
+    head: Mapping[str, str],
+    folder: Path,
+    waiting: Callable[[float], None],
+) -> bytes:
     """The PDF of a report, as `html.page` takes it; `waiting` is told the share that is done, and may raise to end it.
 
     Raises:

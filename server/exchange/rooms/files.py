@@ -18,9 +18,11 @@ _READERS = {
 }
 _TABLES = ("xlsx", "csv", "txt")
 MEDIA_TYPES = {
-    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet", "csv": "text/csv; charset=utf-8",
-    "gbxml": "application/xml", "ifc": "application/x-step",
-}  # fmt: skip
+    "xlsx": "application/vnd.openxmlformats-officedocument.spreadsheetml.sheet",
+    "csv": "text/csv; charset=utf-8",
+    "gbxml": "application/xml",
+    "ifc": "application/x-step",
+}
 
 
 def read_rooms(name: str, data: bytes, separator: str = "", decimal: str = "") -> Incoming:

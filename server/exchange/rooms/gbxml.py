@@ -25,18 +25,29 @@ _LENGTHS = {
     "Inches": 0.0254,
     "Kilometers": 1000.0,
 }
-_AREAS = {"SquareMeters": 1.0, "SquareMillimeters": 1e-6, "SquareCentimeters": 1e-4, "SquareFeet": 0.3048**2,
-          "SquareInches": 0.0254**2}  # fmt: skip
+_AREAS = {
+    "SquareMeters": 1.0,
+    "SquareMillimeters": 1e-6,
+    "SquareCentimeters": 1e-4,
+    "SquareFeet": 0.3048**2,
+    "SquareInches": 0.0254**2,
+}
 _VERSION = "6.01"  # of the schema that is written
 _SHOWN_FAULTS = 4
 # Surface type: role and boundary.
 _TYPES = {
-    "ExteriorWall": ("outer_wall", "outdoors"), "Roof": ("roof", "outdoors"), "InteriorWall": ("inner_wall", "adiabatic"),
-    "InteriorFloor": ("inner_floor", "adiabatic"), "Ceiling": ("inner_floor", "adiabatic"),
-    "UndergroundCeiling": ("inner_floor", "adiabatic"), "UndergroundWall": ("outer_wall", "ground"),
-    "SlabOnGrade": ("ground_floor", "ground"), "UndergroundSlab": ("ground_floor", "ground"),
-    "RaisedFloor": ("ground_floor", "outdoors"), "ExposedFloor": ("ground_floor", "outdoors"),
-}  # fmt: skip
+    "ExteriorWall": ("outer_wall", "outdoors"),
+    "Roof": ("roof", "outdoors"),
+    "InteriorWall": ("inner_wall", "adiabatic"),
+    "InteriorFloor": ("inner_floor", "adiabatic"),
+    "Ceiling": ("inner_floor", "adiabatic"),
+    "UndergroundCeiling": ("inner_floor", "adiabatic"),
+    "UndergroundWall": ("outer_wall", "ground"),
+    "SlabOnGrade": ("ground_floor", "ground"),
+    "UndergroundSlab": ("ground_floor", "ground"),
+    "RaisedFloor": ("ground_floor", "outdoors"),
+    "ExposedFloor": ("ground_floor", "outdoors"),
+}
 
 
 def _parsed(data: bytes) -> etree._Element:
@@ -78,8 +89,9 @@ def schema_notes(root: etree._Element) -> list[str]:
     more = f" and {len(faults) - _SHOWN_FAULTS} more" if len(faults) > _SHOWN_FAULTS else ""
     return [
         f"The file does not keep to the gbXML schema {version}; what could be read of it is below.",
-        *faults[:_SHOWN_FAULTS - 1], faults[min(len(faults), _SHOWN_FAULTS) - 1] + more,
-    ]  # fmt: skip
+        *faults[: _SHOWN_FAULTS - 1],
+        faults[min(len(faults), _SHOWN_FAULTS) - 1] + more,
+    ]
 
 
 def _text(node: etree._Element, name: str) -> str:
@@ -273,10 +285,17 @@ def _surfaces(
             name = _text(node, "Name") or node.get("id", f"Surface {index}")
             found[space].append(
                 IncomingSurface(
-                    name[:120], kind[0], boundary=kind[1], area_m2=round(area, 4), tilt_deg=turned, azimuth_deg=(azimuth + 180.0 * side) % 360.0, beyond=other,
-                    openings=list(openings) if kind[1] == "outdoors" else [], assembly=assemblies.get(node.get("constructionIdRef", ""), ""),
+                    name[:120],
+                    kind[0],
+                    boundary=kind[1],
+                    area_m2=round(area, 4),
+                    tilt_deg=turned,
+                    azimuth_deg=(azimuth + 180.0 * side) % 360.0,
+                    beyond=other,
+                    openings=list(openings) if kind[1] == "outdoors" else [],
+                    assembly=assemblies.get(node.get("constructionIdRef", ""), ""),
                 )
-            )  # fmt: skip
+            )
     return found
 
 
@@ -300,9 +319,12 @@ def _opening(node: etree._Element, m: float, tally: _Tally) -> dict[str, Any] | 
 # Writing
 
 _WRITTEN = {
-    ("outer_wall", "outdoors"): "ExteriorWall", ("outer_wall", "ground"): "UndergroundWall", ("roof", "outdoors"): "Roof",
-    ("ground_floor", "ground"): "SlabOnGrade", ("ground_floor", "outdoors"): "RaisedFloor",
-}  # fmt: skip
+    ("outer_wall", "outdoors"): "ExteriorWall",
+    ("outer_wall", "ground"): "UndergroundWall",
+    ("roof", "outdoors"): "Roof",
+    ("ground_floor", "ground"): "SlabOnGrade",
+    ("ground_floor", "outdoors"): "RaisedFloor",
+}
 
 
 def _add(parent: etree._Element, name: str, text: Any = None, **attributes: str) -> etree._Element:
@@ -323,9 +345,18 @@ def _loop(parent: etree._Element, points: list[tuple[float, float, float]]) -> N
 def rooms_gbxml(document: Document) -> bytes:
     """All rooms with their surfaces and openings."""
     site, project = document.one("site"), document.one("project")
-    root = etree.Element(f"{_N}gbXML", nsmap={None: NAMESPACE}, attrib={
-        "temperatureUnit": "C", "lengthUnit": "Meters", "areaUnit": "SquareMeters", "volumeUnit": "CubicMeters",
-        "useSIUnitsForResults": "true", "version": _VERSION})  # fmt: skip
+    root = etree.Element(
+        f"{_N}gbXML",
+        nsmap={None: NAMESPACE},
+        attrib={
+            "temperatureUnit": "C",
+            "lengthUnit": "Meters",
+            "areaUnit": "SquareMeters",
+            "volumeUnit": "CubicMeters",
+            "useSIUnitsForResults": "true",
+            "version": _VERSION,
+        },
+    )
     campus = _add(root, "Campus", id="campus")
     location = _add(campus, "Location")
     _add(location, "ZipcodeOrPostalCode", "not given")
@@ -414,9 +445,7 @@ def _facing(tilt_deg: float, azimuth_deg: float, width: float, height: float) ->
     along = (-math.cos(azimuth), math.sin(azimuth), 0.0)
     up = (-math.sin(azimuth) * math.cos(tilt), -math.cos(azimuth) * math.cos(tilt), math.sin(tilt))
     corners = ((0.0, 0.0), (width, 0.0), (width, height), (0.0, height))
-    return [
-        (a * along[0] + b * up[0], a * along[1] + b * up[1], a * along[2] + b * up[2]) for a, b in corners
-    ]  # fmt: skip
+    return [(a * along[0] + b * up[0], a * along[1] + b * up[1], a * along[2] + b * up[2]) for a, b in corners]
 
 
 def _rectangle(parent: etree._Element, surface: Row, width: float, height: float) -> None:

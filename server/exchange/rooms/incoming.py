@@ -140,8 +140,13 @@ class Comparison:
             elif not folded:
                 yield Difference(room.place, REFUSED, "", room.name, f"{room.place}: there is no number.")
             elif folded in seen:
-                yield Difference(f"{key} ({room.place})", REFUSED, room.number, room.name,
-                                 f"{room.place}: the number {room.number} stood at {seen[folded]} already.")  # fmt: skip
+                yield Difference(
+                    f"{key} ({room.place})",
+                    REFUSED,
+                    room.number,
+                    room.name,
+                    f"{room.place}: the number {room.number} stood at {seen[folded]} already.",
+                )
             else:
                 seen[folded] = room.place
                 yield self._one(key, room, self._by_number.get(folded))
@@ -167,8 +172,15 @@ class Comparison:
         lines = [self._line(name, fields[name], old) for name in changed]
         if any(edit["kind"] == "surface" for edit in edits) and room.surfaces:
             openings = sum(len(s.openings) for s in room.surfaces)
-            lines.append({"field": "surfaces", "title": "Surfaces", "quantity": "", "old": None,
-                          "new": f"{len(room.surfaces)} with {openings} openings"})  # fmt: skip
+            lines.append(
+                {
+                    "field": "surfaces",
+                    "title": "Surfaces",
+                    "quantity": "",
+                    "old": None,
+                    "new": f"{len(room.surfaces)} with {openings} openings",
+                }
+            )
         return Difference(key, state, room.number, room.name, "", lines)
 
     def _resolved(self, room: IncomingRoom) -> dict[str, Any]:
@@ -221,10 +233,15 @@ class Comparison:
             if surface.beyond:
                 self._beyond[key] = _folded(surface.beyond)
             fields = {
-                "room": identity, "name": surface.name, "role": surface.role, "boundary": surface.boundary,
-                "area_m2": surface.area_m2, "tilt_deg": surface.tilt_deg, "azimuth_deg": surface.azimuth_deg,
+                "room": identity,
+                "name": surface.name,
+                "role": surface.role,
+                "boundary": surface.boundary,
+                "area_m2": surface.area_m2,
+                "tilt_deg": surface.tilt_deg,
+                "azimuth_deg": surface.azimuth_deg,
                 "assembly": self._own_assembly(surface),
-            }  # fmt: skip
+            }
             edits.append({"op": "create", "kind": "surface", "id": key, "fields": fields})
             edits += [
                 {"op": "create", "kind": "opening", "id": new_id(), "fields": {"surface": key, **opening}}
@@ -258,9 +275,12 @@ class Comparison:
         title = column.title if column else name.replace("_m", "").replace("_", " ").capitalize()
         before = old[name] if old else None
         return {
-            "field": name, "title": title, "quantity": column.quantity if column else "",
-            "old": self._shown(name, before), "new": self._shown(name, value),
-        }  # fmt: skip
+            "field": name,
+            "title": title,
+            "quantity": column.quantity if column else "",
+            "old": self._shown(name, before),
+            "new": self._shown(name, value),
+        }
 
     def _shown(self, name: str, value: Any) -> Any:
         if name in REFERENCES and value is not None:

@@ -32,11 +32,7 @@ class AirSystemFields(MarginFields):
         str,
         options(
             "Reheat at terminals",
-            {
-                "electric": "electric",
-                "hot water": "hot water, from its coil's circuit",
-                "none": "none",
-            },
+            {"electric": "electric", "hot water": "hot water, from its coil's circuit", "none": "none"},
         ),
     ] = "electric"
     outdoor_only: Annotated[bool, called("Outdoor air only")] = False
@@ -77,13 +73,7 @@ class AirSystemFields(MarginFields):
         str,
         options(
             "Tightness of the ducts",
-            {
-                "": "as a share of the flow",
-                "A": "class A",
-                "B": "class B",
-                "C": "class C",
-                "D": "class D",
-            },
+            {"": "as a share of the flow", "A": "class A", "B": "class B", "C": "class C", "D": "class D"},
             hint="Class of EN 12237: leakage by section at its static pressure.",
         ),
     ] = ""
@@ -112,12 +102,7 @@ class AirSystemFields(MarginFields):
     supply_rule: Annotated[
         str,
         options(
-            "Supply temperature",
-            {
-                "rooms": "as the rooms ask",
-                "fixed": "fixed",
-                "outdoors": "by the outdoor air",
-            },
+            "Supply temperature", {"rooms": "as the rooms ask", "fixed": "fixed", "outdoors": "by the outdoor air"}
         ),
     ] = "rooms"
     reset_cold_c: Annotated[float, number("Winter value at, outdoors", "temperature", -40, 40)] = 5.0

@@ -21,12 +21,41 @@ from projects.fields import Id
 
 # How stored figures end -> their unit, for readers of the API and of project files; the longest that fits counts.
 _UNITS = {
-    "_m3_s_m2": "m³/s per m²", "_m3_s": "m³/s", "_cm2_m2": "cm²/m²", "_j_kgk": "J/(kg K)", "_w_m2k": "W/(m² K)", "_w_mk": "W/(m K)",
-    "_m2k_w": "m² K/W", "_kg_m3": "kg/m³", "_w_m2": "W/m²", "_per_m2": "1/m²", "_l_person_day": "l per person and day",
-    "_l_m2_day": "l per m² and day", "_l_day": "l per day", "_pa_m": "Pa/m", "_m_s": "m/s", "_m3_h": "m³/h at 1 bar", "_j_kg": "J/kg", "_kg_kwh": "kg/kWh",
-    "_kw_month": "per kW and month", "_kwh": "per kWh", "_day": "per day", "_m3": "m³", "_m2": "m²", "_pa": "Pa", "_kg": "kg", "_deg": "°",
-    "_ach": "1/h", "_mm": "mm", "_w": "W", "_m": "m", "_c": "°C", "_k": "K", "_h": "h", "u_value": "W/(m² K)",
-}  # fmt: skip
+    "_m3_s_m2": "m³/s per m²",
+    "_m3_s": "m³/s",
+    "_cm2_m2": "cm²/m²",
+    "_j_kgk": "J/(kg K)",
+    "_w_m2k": "W/(m² K)",
+    "_w_mk": "W/(m K)",
+    "_m2k_w": "m² K/W",
+    "_kg_m3": "kg/m³",
+    "_w_m2": "W/m²",
+    "_per_m2": "1/m²",
+    "_l_person_day": "l per person and day",
+    "_l_m2_day": "l per m² and day",
+    "_l_day": "l per day",
+    "_pa_m": "Pa/m",
+    "_m_s": "m/s",
+    "_m3_h": "m³/h at 1 bar",
+    "_j_kg": "J/kg",
+    "_kg_kwh": "kg/kWh",
+    "_kw_month": "per kW and month",
+    "_kwh": "per kWh",
+    "_day": "per day",
+    "_m3": "m³",
+    "_m2": "m²",
+    "_pa": "Pa",
+    "_kg": "kg",
+    "_deg": "°",
+    "_ach": "1/h",
+    "_mm": "mm",
+    "_w": "W",
+    "_m": "m",
+    "_c": "°C",
+    "_k": "K",
+    "_h": "h",
+    "u_value": "W/(m² K)",
+}
 
 
 def stored_unit(name: str) -> str:
@@ -77,9 +106,17 @@ class Says:
 
 
 def number(
-    label: str, quantity: str, low: float | None, high: float | None, *, open_low: bool = False, open_high: bool = False,
-    hint: str = "", sheet: str = "", short: str = "",
-) -> Says:  # fmt: skip
+    label: str,
+    quantity: str,
+    low: float | None,
+    high: float | None,
+    *,
+    open_low: bool = False,
+    open_high: bool = False,
+    hint: str = "",
+    sheet: str = "",
+    short: str = "",
+) -> Says:
     """A figure of a quantity, with its range in stored units."""
     return Says(label, quantity, low, high, open_low, open_high, help=hint, sheet=sheet, short=short)
 
@@ -206,8 +243,16 @@ def _fact(name: str, info: FieldInfo, owner: str | None) -> Fact:
     sorts: dict[Any, Sort] = {float: "number", int: "integer", bool: "yesno", str: "text"}
     sort: Sort = "choice" if says.words else "link" if says.to else sorts.get(inner, "list")
     required = info.default is PydanticUndefined
-    return Fact(says, sort, nullable=nullable, required=required, default=None if required else info.default,
-                shortest=_length(notes, "min_length") or 0, longest=_length(notes, "max_length"), owner=name == owner)  # fmt: skip
+    return Fact(
+        says,
+        sort,
+        nullable=nullable,
+        required=required,
+        default=None if required else info.default,
+        shortest=_length(notes, "min_length") or 0,
+        longest=_length(notes, "max_length"),
+        owner=name == owner,
+    )
 
 
 @cache

@@ -9,8 +9,19 @@ from projects.kinds.declare import About, Kind, Ref, called, link, number, optio
 from projects.kinds.passed_on import BuildingFields
 
 MONTHS = [
-    "January", "February", "March", "April", "May", "June", "July", "August", "September", "October", "November", "December",
-]  # fmt: skip
+    "January",
+    "February",
+    "March",
+    "April",
+    "May",
+    "June",
+    "July",
+    "August",
+    "September",
+    "October",
+    "November",
+    "December",
+]
 Month = Annotated[int, options("Month", {i + 1: name for i, name in enumerate(MONTHS)})]
 GroundShare = Annotated[float, number("Ground reflectance", "ratio", 0, 1)]
 GroundC = Annotated[float, number("Ground temperature", "temperature", -20, 40)]

@@ -21,10 +21,19 @@ from projects.kinds.passed_on import (
 
 _POWER = {"w_m2": "per floor area", "w": "power in the room", "w_per_person": "for each person"}
 ACTIVITIES = [
-    "seated in an audience", "seated, very light work", "moderately active office work",
-    "standing, light work, walking", "walking and standing", "sedentary work, eating", "light bench work",
-    "moderate dancing", "light machine work", "heavy work", "heavy machine work, lifting", "athletics",
-]  # fmt: skip
+    "seated in an audience",
+    "seated, very light work",
+    "moderately active office work",
+    "standing, light work, walking",
+    "walking and standing",
+    "sedentary work, eating",
+    "light bench work",
+    "moderate dancing",
+    "light machine work",
+    "heavy work",
+    "heavy machine work, lifting",
+    "athletics",
+]
 
 
 class UseFields(SharedFields):
@@ -37,11 +46,7 @@ class UseFields(SharedFields):
         str,
         options(
             "People entered as",
-            {
-                "per_m2": "per floor area",
-                "m2_per_person": "floor area of one",
-                "count": "number in the room",
-            },
+            {"per_m2": "per floor area", "m2_per_person": "floor area of one", "count": "number in the room"},
         ),
     ] = "per_m2"
     people_value: Annotated[float, number("People", "", 0, 10_000)] = 0.0
@@ -77,11 +82,7 @@ class UseFields(SharedFields):
         str,
         options(
             "Leaks entered as",
-            {
-                "air_changes": "air changes",
-                "envelope": "per outer area",
-                "leakage": "leakage area, wind, stack",
-            },
+            {"air_changes": "air changes", "envelope": "per outer area", "leakage": "leakage area, wind, stack"},
         ),
     ] = "air_changes"
     infiltration_ach: AirChanges | None = 0.3
@@ -123,12 +124,7 @@ class UseFields(SharedFields):
     sensing: Annotated[
         str,
         options(
-            "The sensor feels",
-            {
-                "air": "the air",
-                "operative": "air and surfaces, half each",
-                "mixed": "a mix of both",
-            },
+            "The sensor feels", {"air": "the air", "operative": "air and surfaces, half each", "mixed": "a mix of both"}
         ),
     ] = "air"
     radiant_weight: Annotated[float, number("Share of the surfaces", "percent", 0, 1)] = 0.5
@@ -136,11 +132,7 @@ class UseFields(SharedFields):
         str,
         options(
             "Air drawn in by warmth, by",
-            {
-                "none": "nothing",
-                "windows": "windows, while outdoors is cooler",
-                "extract": "extract fan",
-            },
+            {"none": "nothing", "windows": "windows, while outdoors is cooler", "extract": "extract fan"},
         ),
     ] = "none"
     drawn_air_ach: Annotated[float, number("Fully open", "air_changes", 0, 100)] = 4.0
@@ -158,8 +150,11 @@ class UseFields(SharedFields):
     @model_validator(mode="after")
     def consistent(self) -> Self:
         low, high, down, up = (
-            self.heating_setpoint_c, self.cooling_setpoint_c, self.heating_setback_c, self.cooling_setup_c
-        )  # fmt: skip
+            self.heating_setpoint_c,
+            self.cooling_setpoint_c,
+            self.heating_setback_c,
+            self.cooling_setup_c,
+        )
         if self.heating_away == "setback" and low is not None and down is not None and down > low:
             raise ValueError(f"heating_setback_c {down} is above heating_setpoint_c {low}")
         if self.cooling_away == "setup" and high is not None and up is not None and up < high:

@@ -37,15 +37,13 @@ class CircuitFields(Kind):
     motor_efficiency: Annotated[float, number("Motor and drive", "percent", 0.05, 1)] = 0.85
     motor_margin: Annotated[float, number("Margin before the next motor", "percent", 0, 1)] = 0.15
     motor_class: Annotated[
-        str,
-        options("Motor's class", {"own": "own efficiency", "IE2": "IE2", "IE3": "IE3", "IE4": "IE4"}),
+        str, options("Motor's class", {"own": "own efficiency", "IE2": "IE2", "IE3": "IE3", "IE4": "IE4"})
     ] = "own"
     pinned_head_pa: Annotated[float, number("Pinned head", "head", 500, 2_000_000)] | None = None
     pump_count: Annotated[int, whole("Pumps on duty", 1, 6)] = 1
     pump_standby: Annotated[int, whole("Pumps on standby", 0, 6)] = 0
     pump_control: Annotated[
-        str,
-        options("Pumps run at", ["constant speed", "constant pressure", "proportional pressure"]),
+        str, options("Pumps run at", ["constant speed", "constant pressure", "proportional pressure"])
     ] = "constant speed"
     water_flow: Annotated[str, options("Water flow", {"constant": "constant", "variable": "variable, as the load"})] = (
         "constant"

@@ -107,9 +107,13 @@ class Outdoors:
             return np.ones_like(self.sun.elevation_deg)
         site, months = self.climate.site, tuple(month.month for month in self.climate.months)
         return _lit_share(
-            (site.latitude_deg, site.longitude_deg, site.utc_offset_h, months), window.shading, window.width_m,
-            window.height_m, window.tilt_deg, window.azimuth_deg,
-        )  # fmt: skip
+            (site.latitude_deg, site.longitude_deg, site.utc_offset_h, months),
+            window.shading,
+            window.width_m,
+            window.height_m,
+            window.tilt_deg,
+            window.azimuth_deg,
+        )
 
     def window_sun(self, window: SunWindow) -> WindowSun:
         """Sun through a window.
@@ -146,9 +150,13 @@ class Outdoors:
 
 @lru_cache(maxsize=1024)
 def _lit_share(
-    sun_key: tuple[float, float, float, tuple[int, ...]], shading: Shading, width_m: float, height_m: float,
-    tilt_deg: float, azimuth_deg: float,
-) -> Array:  # fmt: skip
+    sun_key: tuple[float, float, float, tuple[int, ...]],
+    shading: Shading,
+    width_m: float,
+    height_m: float,
+    tilt_deg: float,
+    azimuth_deg: float,
+) -> Array:
     """Kept apart from a climate: shadows do not change with its temperatures."""
     sun = sun_position(*sun_key)
     lit = np.zeros_like(sun.elevation_deg)

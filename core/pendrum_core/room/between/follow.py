@@ -33,10 +33,7 @@ def capacities_w(loads: RoomLoads) -> tuple[float, float]:
     sized_cooling = loads.cooling.sensible_w if loads.cooling is not None else 0.0
     heating = thermostat.heating_capacity_w if thermostat else None
     cooling = thermostat.cooling_capacity_w if thermostat else None
-    return (
-        loads.heating.load_w if heating is None else heating,
-        sized_cooling if cooling is None else cooling,
-    )
+    return (loads.heating.load_w if heating is None else heating, sized_cooling if cooling is None else cooling)
 
 
 def command(leader: RoomLoads, follower: RoomLoads) -> Command:

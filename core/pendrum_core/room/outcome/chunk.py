@@ -18,14 +18,7 @@ from pendrum_core.room.days.summer import RoomCourses, courses
 from pendrum_core.room.days.terms import Ensemble, Terms
 from pendrum_core.room.days.winter import WinterParts, winter
 from pendrum_core.room.outcome.felt import with_inside
-from pendrum_core.room.outcome.loads import (
-    Heating,
-    Peak,
-    RoomLoads,
-    RoomResponse,
-    Unsound,
-    whole_split,
-)
+from pendrum_core.room.outcome.loads import Heating, Peak, RoomLoads, RoomResponse, Unsound, whole_split
 from pendrum_core.room.thermostat.answers import air_answers
 from pendrum_core.room.thermostat.control import Command, controlled
 from pendrum_core.room.thermostat.controlled import Control
@@ -125,11 +118,15 @@ def calculate_chunk(
             continue
         results.append(
             RoomLoads(
-                room=room, heating=heating[index], winter_air_c=air_c,
-                response=None if solved.floating[index] else responses[index], answers=answers[index],
-                beyond=_felt(room, beyond), **course,
+                room=room,
+                heating=heating[index],
+                winter_air_c=air_c,
+                response=None if solved.floating[index] else responses[index],
+                answers=answers[index],
+                beyond=_felt(room, beyond),
+                **course,
             )
-        )  # fmt: skip
+        )
     return with_inside(results, solved, cold, beyond)
 
 
@@ -175,9 +172,13 @@ def _with_thermostats(
                     room=room,
                     heating=_warmed_up(room, own, control) if room.heated else Heating(0.0, own.parts_w, 0.0),
                     winter_air_c=air_c if room.heated else float(control.winter.air_c.min()),
-                    response=None, answers=answers[index], control=control, beyond=_felt(room, beyond), **course,
+                    response=None,
+                    answers=answers[index],
+                    control=control,
+                    beyond=_felt(room, beyond),
+                    **course,
                 )
-            )  # fmt: skip
+            )
     return results
 
 

@@ -55,10 +55,12 @@ def _surfaces_c(solved: Solved, results: Sequence[RoomLoads | Unsound], radiant:
         return [nothing if course is None else course for course in controlled]
     rooms = solved.stack.rooms
     reference = np.array([room.cooling_setpoint_c for room in rooms])[:, None, None]
-    air = np.stack([
-        found.air_c if isinstance(found, RoomLoads) else np.full(radiant.shape[1:], room.cooling_setpoint_c)
-        for found, room in zip(results, rooms, strict=True)
-    ])  # fmt: skip
+    air = np.stack(
+        [
+            found.air_c if isinstance(found, RoomLoads) else np.full(radiant.shape[1:], room.cooling_setpoint_c)
+            for found, room in zip(results, rooms, strict=True)
+        ]
+    )
     follow = step_response(solved.row.mean_gain * solved.row.convected_sum)
     free = reference + mean_surface_k(solved, radiant) + to_steps(to_harmonics(air - reference) * follow[:, None])
     return [free[index] if course is None else course for index, course in enumerate(controlled)]

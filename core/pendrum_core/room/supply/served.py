@@ -107,10 +107,19 @@ def _serve(
             if day == 0:
                 for s in range(_STEPS):
                     r, h, x = _law(
-                        without[room, day, s], lasting, steady, taken_c[room, day, s], first[room, day, s],
-                        first_c[room, day, s], supply[room, day, s], low[room, day, s], high[room, day, s],
-                        least[room, day, s], most[room, day, s], heat_most[room, day, s],
-                    )  # fmt: skip
+                        without[room, day, s],
+                        lasting,
+                        steady,
+                        taken_c[room, day, s],
+                        first[room, day, s],
+                        first_c[room, day, s],
+                        supply[room, day, s],
+                        low[room, day, s],
+                        high[room, day, s],
+                        least[room, day, s],
+                        most[room, day, s],
+                        heat_most[room, day, s],
+                    )
                     q[s] = (x - without[room, day, s]) / lasting
             t[:] = without[room, day]
             for s in range(_STEPS):
@@ -128,10 +137,19 @@ def _serve(
                 for s in range(_STEPS):
                     base = t[s] - k0 * q[s]
                     r, h, x = _law(
-                        base, k0, steady, taken_c[room, day, s], first[room, day, s], first_c[room, day, s],
-                        supply[room, day, s], low[room, day, s], high[room, day, s], least[room, day, s],
-                        most[room, day, s], heat_most[room, day, s],
-                    )  # fmt: skip
+                        base,
+                        k0,
+                        steady,
+                        taken_c[room, day, s],
+                        first[room, day, s],
+                        first_c[room, day, s],
+                        supply[room, day, s],
+                        low[room, day, s],
+                        high[room, day, s],
+                        least[room, day, s],
+                        most[room, day, s],
+                        heat_most[room, day, s],
+                    )
                     rate[room, day, s], given[room, day, s] = r, h
                     change = (x - base) / k0 - q[s]
                     # Told in kelvin that last: what a change would come to if it stayed.
@@ -157,9 +175,14 @@ def _serve(
 
 
 def serve(
-    asked: Asked, supply_c: Array, least_w_k: Array, most_w_k: Array, heat_most_w: Array, first_w_k: Array | float = 0.0,
+    asked: Asked,
+    supply_c: Array,
+    least_w_k: Array,
+    most_w_k: Array,
+    heat_most_w: Array,
+    first_w_k: Array | float = 0.0,
     first_c: Array | float = 0.0,
-) -> Served:  # fmt: skip
+) -> Served:
     """Serve rooms with supply air.
 
     Args:

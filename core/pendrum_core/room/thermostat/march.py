@@ -99,10 +99,30 @@ def march(task: Task) -> Marched:
     settled = np.zeros((rooms, days), dtype=np.bool_)
     most, least = task.most_heating_w, -task.most_cooling_w
     settle_days(
-        task.free_air_k, task.free_end_k, held.air, held.end, thrust.air, thrust.end, task.kernel.at_once, task.low_k,
-        task.high_k, most, least, fixed, first, windows, targets, conductance, limits, outdoor, given, wish, plant, drawn_w,
+        task.free_air_k,
+        task.free_end_k,
+        held.air,
+        held.end,
+        thrust.air,
+        thrust.end,
+        task.kernel.at_once,
+        task.low_k,
+        task.high_k,
+        most,
+        least,
+        fixed,
+        first,
+        windows,
+        targets,
+        conductance,
+        limits,
+        outdoor,
+        given,
+        wish,
+        plant,
+        drawn_w,
         settled,
-    )  # fmt: skip
+    )
     x, y = given[..., :STEPS_PER_DAY], given[..., STEPS_PER_DAY:]
     # Once more as a whole: no rounding of many rounds is left in the temperatures.
     air = task.free_air_k + _answered(held, thrust, "air", x, y)

@@ -123,9 +123,30 @@ def _wished(window, target, end, now, answer, most, least, wish):
 
 @compiled
 def settle_days(
-    free_air, free_end, held_air, held_end, thrust_air, thrust_end, at_once, low, high, most, least, fixed, first_window,
-    windows, targets, conductance, drawn, outdoor, given, wish, plant, drawn_w, settled,
-):  # fmt: skip
+    free_air,
+    free_end,
+    held_air,
+    held_end,
+    thrust_air,
+    thrust_end,
+    at_once,
+    low,
+    high,
+    most,
+    least,
+    fixed,
+    first_window,
+    windows,
+    targets,
+    conductance,
+    drawn,
+    outdoor,
+    given,
+    wish,
+    plant,
+    drawn_w,
+    settled,
+):
     """Find the plant's day for all rooms R and days M.
 
     Where a set-point jumps and the plant is free, it meets the new one at once by a thrust; through the step it then
