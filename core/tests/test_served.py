@@ -9,9 +9,10 @@ from core.tests.test_air_system import building
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve
 from pendrum_core.air.humidifier import Humidifier
+from pendrum_core.air.path import TO_OUTDOORS, Ducts, Rooms, Unit
 from pendrum_core.air.recovery import Recovery, recover
 from pendrum_core.air.terminals import AT_LEAST, AT_MOST, FOLLOWS, terminal_flow
-from pendrum_core.air.walk import TO_OUTDOORS, Ducts, Rooms, Unit, walk
+from pendrum_core.air.walk import walk
 from pendrum_core.moist_air import enthalpy_j_kg, humidity_ratio_from_relative, saturation_humidity_ratio
 from pendrum_core.proof.air_paths import plate_entries, vav_entries
 from pendrum_core.proof.cases import load_case

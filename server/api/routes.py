@@ -47,12 +47,13 @@ from calculations.schedule_files import pattern_csv, read_values, year_csv
 from calculations.service import loads_of, plant_since, records_of, results_of, whole
 from calculations.weather import LARGEST_BYTES, choices, first_look, text_of, weather_of
 from exchange.kit import kit_csv
-from projects.changes import apply_changes, plan_changes
+from projects.changes import apply_changes
 from projects.document import load_document
 from projects.errors import Refused
 from projects.fields import Id
 from projects.journal import step
 from projects.models import WeatherFile, WeatherMapping
+from projects.plan import plan_changes
 from projects.rows import Document
 from projects.shared_walls import with_other_sides
 from shelf.materials import materials

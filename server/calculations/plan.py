@@ -15,8 +15,8 @@ from pendrum_core.geometry.plan import (
     overlaps,
     split_outline,
 )
-from projects.changes import Change, plan_changes
 from projects.errors import FieldFault, Refused
+from projects.plan import Change, plan_changes
 from projects.resolver import effective_values
 from projects.rows import Document, Row
 from projects.starter import new_id

@@ -4,8 +4,8 @@ from collections.abc import Sequence
 from typing import Any
 
 from pendrum_core.geometry.routes import Leg, RouteEnd, centre, propose
-from projects.changes import Change
 from projects.errors import FieldFault, Refused
+from projects.plan import Change
 from projects.rows import Document, Row
 from projects.starter import new_id
 

@@ -5,8 +5,8 @@ from itertools import product
 from typing import Any
 
 from calculations.service import tried_whole
-from projects.changes import Change, plan_changes
 from projects.errors import Refused
+from projects.plan import Change, plan_changes
 from projects.rows import Document
 
 MOST = 25

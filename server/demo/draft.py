@@ -2,7 +2,7 @@
 
 from typing import Any
 
-from projects.changes import Change
+from projects.plan import Change
 from projects.starter import new_id
 
 

@@ -6,8 +6,8 @@ from collections.abc import Sequence
 from typing import Any
 
 from exchange.kit import safe_cell
-from projects.changes import Change
 from projects.errors import FieldFault, Refused
+from projects.plan import Change
 from projects.rows import Document
 from projects.starter import new_id
 

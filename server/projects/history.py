@@ -5,11 +5,12 @@ from typing import Any
 
 from django.contrib.auth.models import AbstractBaseUser
 
-from projects.changes import Change, apply_changes
+from projects.changes import apply_changes
 from projects.document import load_document
 from projects.errors import Refused
 from projects.kinds import KINDS
 from projects.models import JournalEntry, Project
+from projects.plan import Change
 from projects.rows import Document
 
 AT_ONCE = 100

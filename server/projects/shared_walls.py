@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Mapping, Sequence
 from typing import Any
 
-from projects.changes import Change, plan_changes
+from projects.plan import Change, plan_changes
 from projects.rows import Document, Row
 from projects.starter import new_id
 

@@ -6,12 +6,13 @@ from typing import Any
 from django.contrib.auth.models import AbstractBaseUser
 from django.db import transaction
 
-from projects.changes import Change, apply_changes
+from projects.changes import apply_changes
 from projects.document import load_document
 from projects.earlier import brought_forward
 from projects.errors import FieldFault, Refused
 from projects.kinds import KINDS
 from projects.models import Project
+from projects.plan import Change
 from projects.rows import Document
 from projects.starter import create_project, new_id
 

@@ -4,9 +4,9 @@ from typing import Any
 
 from django.test import SimpleTestCase
 
-from projects.changes import plan_changes
 from projects.errors import Refused
 from projects.kinds import KINDS
+from projects.plan import plan_changes
 from projects.rows import Document
 from tests.base import ApiTest, Small, create
 

@@ -22,10 +22,10 @@ from django.test import SimpleTestCase
 
 from api.bodies import DEEPEST, depth_of
 from exchange import apart
-from projects.changes import plan_changes
 from projects.document import forget_all, load_document
 from projects.errors import Refused
 from projects.models import JournalEntry, Project
+from projects.plan import plan_changes
 from projects.rows import Document
 from projects.starter import new_id
 from tests.base import ApiTest, Small, Worked, create

@@ -11,7 +11,7 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.air.system import AirSystemResult
+from pendrum_core.air.result import AirSystemResult
 from pendrum_core.moist_air import (
     humidity_ratio_from_relative,
     relative_humidity,

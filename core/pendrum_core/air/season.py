@@ -12,7 +12,8 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.air.walk import Path, Rooms, Unit, walk
+from pendrum_core.air.path import Path, Rooms, Unit
+from pendrum_core.air.walk import walk
 from pendrum_core.moist_air import enthalpy_j_kg, specific_heat_j_kgk
 from pendrum_core.quantities.constants import CP_VAPOUR, H_VAPORISATION_0C
 from pendrum_core.room.supply.served import Asked, Served, serve

@@ -9,16 +9,16 @@ humidifier -> supply fan (draw-through; or fan before the cooling coil, blow-thr
 return fan -> recovery or relief. What a unit does not have is left out of it.
 """
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.air.coil import CoilState, coil_to_temperature, mix
-from pendrum_core.air.economizer import Economizer, outdoor_share, runs
-from pendrum_core.air.fan import FanCurve
-from pendrum_core.air.humidifier import Humidifier, after_it, before_it, water_j_kg
-from pendrum_core.air.recovery import Recovered, Recovery, recover
+from pendrum_core.air.coil import coil_to_temperature, mix
+from pendrum_core.air.economizer import outdoor_share, runs
+from pendrum_core.air.humidifier import after_it, before_it, water_j_kg
+from pendrum_core.air.path import NOTHING_YET, TO_PLENUM, Array, Path, Rooms, Unit
+from pendrum_core.air.recovery import recover
 from pendrum_core.moist_air import (
     dry_bulb_from_enthalpy_c,
     enthalpy_j_kg,
@@ -28,143 +28,10 @@ from pendrum_core.moist_air import (
 )
 from pendrum_core.quantities.constants import CP_DRY_AIR, CP_VAPOUR, CP_WATER, H_VAPORISATION_0C
 
-Array = NDArray[np.float64]
 _ROUNDS, _AT_REST, _AT_REST_K = 80, 1e-9, 1e-6
+
+
 _NO_FLOW = 1e-12  # kg/s, W/K
-_NONE: Array = np.zeros(0)
-TO_PLENUM, TO_OUTDOORS = "return plenum", "outdoors"
-
-
-@dataclass(frozen=True)
-class Ducts:
-    """Between unit and terminals.
-
-    Attributes:
-        leak_share: of the fan's flow, lost at the unit's outlet state before the ducts' gain [-].
-        leak_to: TO_PLENUM or TO_OUTDOORS.
-        gain_w: heat from around, or
-        ua_w_k, around_c: by T = Ta + (Tin - Ta) exp(-UA/(m cp)).
-    """
-
-    leak_share: float = 0.0
-    leak_to: str = TO_PLENUM
-    gain_w: float = 0.0
-    ua_w_k: float = 0.0
-    around_c: float = 24.0
-
-
-@dataclass(frozen=True)
-class Unit:
-    """An air-handling unit as the walk takes it.
-
-    Attributes:
-        target_c: temperature off the cooling coil, or at the terminals where `at_terminals`, (steps) [°C].
-        least_outdoor_kg_s: outdoor air that it never takes less of, at most its flow, (steps) or a number.
-        bypass: of the cooling coil [-].
-        supply_fan: None where `fan_w` is its power whatever flows.
-        least_return_w: humidity ratio of the mixed air from the rooms that the humidifier holds, (steps) [kg/kg].
-        dry_to_c: off the cooling coil while the air that enters it holds more than is saturated there; a coil behind the fan
-            brings it back to the target. None: it is cooled for the target alone.
-    """
-
-    pressure_pa: float
-    target_c: Array
-    least_outdoor_kg_s: Array | float
-    bypass: float
-    supply_fan: FanCurve | None = None
-    return_fan: FanCurve | None = None
-    fan_w: float = 0.0
-    at_terminals: bool = False
-    blow_through: bool = False
-    cools: bool = True
-    heats: bool = True
-    outdoor_only: bool = False
-    economizer: Economizer = field(default_factory=Economizer)
-    recovery: Recovery | None = None
-    humidifier: Humidifier = field(default_factory=Humidifier)
-    least_return_w: Array | float = 0.0
-    dry_to_c: float | None = None
-    ducts: Ducts = field(default_factory=Ducts)
-
-
-@dataclass(frozen=True)
-class Rooms:
-    """Rooms on a unit, (rooms, steps): supply and exhaust dry air [kg/s], temperature, moisture gains [W], air that leaks
-    in and out again [kg/s]; the lights' heat into the return air, (steps) [W]; and air from elsewhere with its humidity ratio.
-
-    Exhaust is what the return lacks of the supply; below nought where the return is the larger.
-    """
-
-    supply_kg_s: Array
-    exhaust_kg_s: Array
-    air_c: Array
-    latent_w: Array
-    leak_kg_s: Array
-    lights_w: Array
-    other_kg_s: Array | float = 0.0
-    other_w: Array | float = 0.0
-
-
-@dataclass(frozen=True)
-class Path:
-    """States and duties at every step; temperatures [°C], w [kg/kg], flows of dry air [kg/s], heat [W].
-
-    Attributes:
-        flow_kg_s: through the supply fan; `terminal_kg_s` what reaches the terminals.
-        room_w: humidity ratios of the rooms, (rooms, steps).
-        return_c, return_w: mixed air from the rooms; plenum_c, plenum_w just before mixing.
-        outdoor_kg_s, outdoor_share: taken in; `economizing` where the economizer runs.
-        recovered: None without an exchanger.
-        mixed_c, mixed_w, heated_c: before and after the heating coil; `entering_c` what the cooling coil gets.
-        coil: cooling coil, per kg.
-        humidified_kg_kg: water that the humidifier adds, per kg of air.
-        off_c, off_w: air off coils and humidifier.
-        supply_c, supply_w: at the terminals.
-        preheat_w, heating_w, cooling_w: duties; cooling is the coil's total less the condensate's heat. `reheat_w` is of the
-            unit's own coil behind the fan.
-        balance: what the unit's heat balance leaves open, relative to its throughput, the largest of all steps.
-        settled: whether every step came to rest.
-    """
-
-    flow_kg_s: Array
-    terminal_kg_s: Array
-    room_w: Array
-    return_c: Array
-    return_w: Array
-    return_kg_s: Array
-    plenum_c: Array
-    plenum_w: Array
-    outdoor_kg_s: Array
-    outdoor_share: Array
-    economizing: NDArray[np.bool_]
-    recovered: Recovered | None
-    relief_kg_s: Array
-    fresh_c: Array
-    fresh_w: Array
-    mixed_c: Array
-    mixed_w: Array
-    heated_c: Array
-    entering_c: Array
-    coil: CoilState
-    humidified_kg_kg: Array
-    off_c: Array
-    off_w: Array
-    fan_m3_s: Array
-    fan_pa: Array
-    fan_w: Array
-    fan_rise_k: Array
-    return_fan_w: Array
-    outlet_c: Array
-    supply_c: Array
-    supply_w: Array
-    leak_kg_s: Array
-    preheat_w: Array
-    heating_w: Array
-    cooling_w: Array
-    reheat_w: Array
-    condensate_w: Array
-    balance: float
-    settled: bool
 
 
 def walk(unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array, start: Path | None = None) -> Path:
@@ -387,7 +254,7 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
     return Path(
         flow_kg_s=flow,
         terminal_kg_s=f.terminal,
-        room_w=_NONE,
+        room_w=NOTHING_YET,
         return_c=return_c,
         return_w=return_w,
         return_kg_s=f.returned,

@@ -4,7 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from pendrum_core.air.system import AirSystemResult
+from pendrum_core.air.result import AirSystemResult
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.systems import WATER_REHEAT, AirSystem

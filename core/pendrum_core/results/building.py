@@ -8,7 +8,7 @@ from numpy.typing import NDArray
 
 from pendrum_core.air.balance import AirBalance
 from pendrum_core.air.moisture import RoomMoisture
-from pendrum_core.air.system import AirSystemResult
+from pendrum_core.air.result import AirSystemResult
 from pendrum_core.model.building import Building
 from pendrum_core.plant.source import PlantResult
 from pendrum_core.room.balance.outdoors import Outdoors

@@ -1,6 +1,6 @@
 """What a calculation leaves for the next one."""
 
-from pendrum_core.air.system import AirSystemResult
+from pendrum_core.air.result import AirSystemResult
 from pendrum_core.model.building import Group
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.rooms import Room, TransferAir

@@ -6,7 +6,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.air.moisture import RoomMoisture, room_moistures
-from pendrum_core.air.system import AirSystemResult, ServedRoom
+from pendrum_core.air.result import AirSystemResult, ServedRoom
 from pendrum_core.model.building import Building
 from pendrum_core.model.catalogue import RADIATOR, rows_of
 from pendrum_core.model.systems import WATER_REHEAT, Circuit

@@ -12,9 +12,10 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.air.balance import RETURN, SUPPLY, AirBalance, RoomBalance
+from pendrum_core.air.path import Path
+from pendrum_core.air.result import AirSystemResult, RoomDemand
 from pendrum_core.air.season import NOTHING, After, RoomAir, Stream
-from pendrum_core.air.system import AirSystemResult, RoomDemand, size_system
-from pendrum_core.air.walk import Path
+from pendrum_core.air.system import size_system
 from pendrum_core.model.building import Building
 from pendrum_core.model.systems import CENTRAL, MAKE_UP, AirSystem, Extract
 from pendrum_core.moist_air import specific_heat_j_kgk, specific_volume_m3_kg

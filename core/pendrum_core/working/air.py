@@ -1,7 +1,7 @@
 """Working of air systems and ducts."""
 
 from pendrum_core.air.outdoor_air import SystemOutdoorAir
-from pendrum_core.air.system import AirSystemResult
+from pendrum_core.air.result import AirSystemResult
 from pendrum_core.duct.network import SectionResult, fittings_coefficient
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import Room

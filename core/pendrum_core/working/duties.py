@@ -3,8 +3,8 @@
 import numpy as np
 
 from pendrum_core.air.balance import LEAKS, RETURN, SUPPLY, TRANSFER
-from pendrum_core.air.system import AirSystemResult
-from pendrum_core.air.walk import Path
+from pendrum_core.air.path import Path
+from pendrum_core.air.result import AirSystemResult
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.systems import AirSystem
 from pendrum_core.moist_air import enthalpy_j_kg

@@ -31,17 +31,11 @@ from pendrum_core.working.groups import (
     group_heating_with_margin,
     group_latent,
 )
+from pendrum_core.working.heating import room_heating, room_heating_simple
 from pendrum_core.working.hot_water import hot_water_charge, hot_water_day, hot_water_volume
 from pendrum_core.working.node import Node
 from pendrum_core.working.plant import emitter_rating, expansion_vessel, plant_input, plant_load
-from pendrum_core.working.rooms import (
-    room_cooling,
-    room_cooling_per_area,
-    room_heating,
-    room_heating_simple,
-    room_latent,
-    room_temperature,
-)
+from pendrum_core.working.rooms import room_cooling, room_cooling_per_area, room_latent, room_temperature
 from pendrum_core.working.water import pipe_section, pump_head, pump_open_flow, pump_part_load, pump_power
 from pendrum_core.working.yardsticks import YARDSTICKS
 

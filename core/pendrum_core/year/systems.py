@@ -12,8 +12,11 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.air.system import AirSystemResult, least_flow_m3_s, unit_of
-from pendrum_core.air.walk import Rooms, walk
+from pendrum_core.air.flows import least_flow_m3_s
+from pendrum_core.air.path import Rooms
+from pendrum_core.air.result import AirSystemResult
+from pendrum_core.air.unit import unit_of
+from pendrum_core.air.walk import walk
 from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem
 from pendrum_core.model.year import YearCourse
 from pendrum_core.moist_air import humidity_ratio_from_relative, specific_heat_j_kgk, specific_volume_m3_kg

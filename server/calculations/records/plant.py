@@ -11,7 +11,7 @@ from calculations.records.definitions import EnvelopeMaker
 from calculations.records.payload import Payload, Record
 from calculations.snapshot import Snapshot
 from pendrum_core.air.moisture import RoomMoisture
-from pendrum_core.air.system import AirSystemResult, ServedRoom
+from pendrum_core.air.result import AirSystemResult, ServedRoom
 from pendrum_core.checks.results import result_snags
 from pendrum_core.checks.snag import Snag
 from pendrum_core.model.climate import day_number

@@ -18,10 +18,11 @@ from calculations.year_figures import year_figures
 from exchange.attachments import attached_to
 from exchange.report.book import archive, workbook
 from exchange.report.html import PAGES, page
-from exchange.report.parts import PARTS, Source, parts_of
+from exchange.report.parts import PARTS, parts_of
 from exchange.report.pdf import write_pdf
 from exchange.report.sheet import Part
-from exchange.rooms.gbxml import rooms_gbxml
+from exchange.report.source import Source
+from exchange.rooms.gbxml_out import rooms_gbxml
 from projects.document import load_document
 from projects.errors import FieldFault, Refused
 from projects.models import Issue, Project

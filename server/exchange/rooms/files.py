@@ -1,6 +1,7 @@
 """Which reader and writer a file gets."""
 
-from exchange.rooms.gbxml import read_gbxml, rooms_gbxml
+from exchange.rooms.gbxml import read_gbxml
+from exchange.rooms.gbxml_out import rooms_gbxml
 from exchange.rooms.ifc import read_ifc, rooms_ifc
 from exchange.rooms.incoming import Incoming
 from exchange.rooms.table import LARGEST_BYTES, read_csv, read_xlsx, rooms_csv, rooms_xlsx

@@ -8,15 +8,15 @@ from typing import Any
 
 from lxml import etree
 
-from calculations.inputs.u_values import assembly_u_value
-from exchange.rooms.incoming import Incoming, IncomingRoom, IncomingSurface, effective_height_m
+from exchange.rooms.incoming import Incoming, IncomingRoom, IncomingSurface
 from projects.errors import Refused
-from projects.resolver import kit_in_use, surface_assembly
-from projects.rows import Document, Row
-from projects.shared_walls import is_shared, other_side
 
 NAMESPACE = "http://www.gbxml.org/schema"
-_N = f"{{{NAMESPACE}}}"
+
+
+TAG_SPACE = f"{{{NAMESPACE}}}"
+
+
 _LENGTHS = {
     "Meters": 1.0,
     "Millimeters": 0.001,
@@ -25,6 +25,8 @@ _LENGTHS = {
     "Inches": 0.0254,
     "Kilometers": 1000.0,
 }
+
+
 _AREAS = {
     "SquareMeters": 1.0,
     "SquareMillimeters": 1e-6,
@@ -32,8 +34,14 @@ _AREAS = {
     "SquareFeet": 0.3048**2,
     "SquareInches": 0.0254**2,
 }
-_VERSION = "6.01"  # of the schema that is written
+
+
+VERSION = "6.01"  # of the schema that is written
+
+
 _SHOWN_FAULTS = 4
+
+
 # Surface type: role and boundary.
 _TYPES = {
     "ExteriorWall": ("outer_wall", "outdoors"),
@@ -85,7 +93,7 @@ def schema_notes(root: etree._Element) -> list[str]:
         ]
     if schema.validate(root):
         return [f"The file is valid by the gbXML schema {version}."]
-    faults = [f"line {fault.line}: {fault.message.replace(_N, '')}" for fault in schema.error_log]
+    faults = [f"line {fault.line}: {fault.message.replace(TAG_SPACE, '')}" for fault in schema.error_log]
     more = f" and {len(faults) - _SHOWN_FAULTS} more" if len(faults) > _SHOWN_FAULTS else ""
     return [
         f"The file does not keep to the gbXML schema {version}; what could be read of it is below.",
@@ -95,7 +103,7 @@ def schema_notes(root: etree._Element) -> list[str]:
 
 
 def _text(node: etree._Element, name: str) -> str:
-    found = node.find(f"{_N}{name}")
+    found = node.find(f"{TAG_SPACE}{name}")
     return (found.text or "").strip() if found is not None else ""
 
 
@@ -109,11 +117,11 @@ def _number(node: etree._Element | None, name: str) -> float | None:
 
 
 def _points(node: etree._Element, scale: float) -> list[tuple[float, float, float]]:
-    loop = node.find(f"{_N}PlanarGeometry/{_N}PolyLoop")
+    loop = node.find(f"{TAG_SPACE}PlanarGeometry/{TAG_SPACE}PolyLoop")
     points = []
-    for point in loop.findall(f"{_N}CartesianPoint") if loop is not None else ():
+    for point in loop.findall(f"{TAG_SPACE}CartesianPoint") if loop is not None else ():
         try:
-            x, y, z = (float(c.text or "") * scale for c in point.findall(f"{_N}Coordinate"))
+            x, y, z = (float(c.text or "") * scale for c in point.findall(f"{TAG_SPACE}Coordinate"))
         except ValueError:
             return []
         points.append((x, y, z))
@@ -174,15 +182,17 @@ def read_gbxml(data: bytes) -> Incoming:
         raise Refused("invalid", f"Lengths in {length!r} and areas in {area!r} are not known.")
     m, m2 = _LENGTHS[length], _AREAS[area]
     storeys: dict[str, tuple[str, float]] = {}
-    for storey in root.iter(f"{_N}BuildingStorey"):
+    for storey in root.iter(f"{TAG_SPACE}BuildingStorey"):
         name = _text(storey, "Name") or storey.get("id", "")
         storeys[storey.get("id", "")] = (name, (_number(storey, "Level") or 0.0) * m)
-    labels = {s.get("id", ""): number_and_name(_text(s, "Name"), s.get("id", "")) for s in root.iter(f"{_N}Space")}
-    assemblies = {node.get("id", ""): _text(node, "Name") for node in root.iter(f"{_N}Construction")}
+    labels = {
+        s.get("id", ""): number_and_name(_text(s, "Name"), s.get("id", "")) for s in root.iter(f"{TAG_SPACE}Space")
+    }
+    assemblies = {node.get("id", ""): _text(node, "Name") for node in root.iter(f"{TAG_SPACE}Construction")}
     tally = _Tally()
     surfaces = _surfaces(root, m, assemblies, {identity: label[0] for identity, label in labels.items()}, tally)
     rooms = []
-    for index, space in enumerate(root.iter(f"{_N}Space"), start=1):
+    for index, space in enumerate(root.iter(f"{TAG_SPACE}Space"), start=1):
         number, name = labels[space.get("id", "")]
         room = IncomingRoom(number, name, f"space {index}")
         floor, volume = _number(space, "Area"), _number(space, "Volume")
@@ -207,7 +217,7 @@ def read_gbxml(data: bytes) -> Incoming:
 
 def _place_notes(root: etree._Element) -> list[str]:
     """What the file says of the site: offered, not taken."""
-    location = root.find(f".//{_N}Location")
+    location = root.find(f".//{TAG_SPACE}Location")
     notes = []
     latitude, longitude = _number(location, "Latitude"), _number(location, "Longitude")
     if latitude is not None and longitude is not None:
@@ -240,7 +250,7 @@ def _direction(
     node: etree._Element, role: str, points: list[tuple[float, float, float]], turned_deg: float, tally: _Tally
 ) -> tuple[float, float]:
     """Tilt and azimuth of a surface: as the file says, else from its polygon, else by its role."""
-    shape = node.find(f"{_N}RectangularGeometry")
+    shape = node.find(f"{TAG_SPACE}RectangularGeometry")
     tilt, azimuth = _number(shape, "Tilt"), _number(shape, "Azimuth")
     drawn = direction_deg(points) if len(points) >= 3 else None
     if tilt is None or azimuth is None:
@@ -260,16 +270,16 @@ def _surfaces(
     root: etree._Element, m: float, assemblies: dict[str, str], numbers: dict[str, str], tally: _Tally
 ) -> dict[str, list[IncomingSurface]]:
     found: dict[str, list[IncomingSurface]] = defaultdict(list)
-    turned_deg = _number(root.find(f".//{_N}Location"), "CADModelAzimuth") or 0.0
-    for index, node in enumerate(root.iter(f"{_N}Surface"), start=1):
+    turned_deg = _number(root.find(f".//{TAG_SPACE}Location"), "CADModelAzimuth") or 0.0
+    for index, node in enumerate(root.iter(f"{TAG_SPACE}Surface"), start=1):
         of = node.get("surfaceType", "")
         kind = _TYPES.get(of)
-        spaces = [a.get("spaceIdRef", "") for a in node.findall(f"{_N}AdjacentSpaceId")]
+        spaces = [a.get("spaceIdRef", "") for a in node.findall(f"{TAG_SPACE}AdjacentSpaceId")]
         if kind is None or not spaces:
             reasons = {"Shade": "shading surfaces", "Air": "openings of air alone"}
             tally.left_out[reasons.get(of, "surfaces of no space or of a type that is not known")] += 1
             continue
-        shape = node.find(f"{_N}RectangularGeometry")
+        shape = node.find(f"{TAG_SPACE}RectangularGeometry")
         points = _points(node, m)
         width, height = _number(shape, "Width"), _number(shape, "Height")
         area = polygon_area_m2(points) if len(points) >= 3 else (width or 0.0) * (height or 0.0) * m * m
@@ -277,7 +287,7 @@ def _surfaces(
             tally.left_out["surfaces without an area"] += 1
             continue
         tilt, azimuth = _direction(node, kind[0], points, turned_deg, tally)
-        openings = [o for o in (_opening(opening, m, tally) for opening in node.findall(f"{_N}Opening")) if o]
+        openings = [o for o in (_opening(opening, m, tally) for opening in node.findall(f"{TAG_SPACE}Opening")) if o]
         tally.read, tally.openings = tally.read + 1, tally.openings + len(openings)
         for side, space in enumerate(spaces[:2]):
             other = numbers.get(spaces[1 - side], "") if len(spaces) > 1 else ""
@@ -303,7 +313,7 @@ def _opening(node: etree._Element, m: float, tally: _Tally) -> dict[str, Any] | 
     if node.get("openingType") == "Air":
         tally.left_out["openings of air alone"] += 1
         return None
-    shape = node.find(f"{_N}RectangularGeometry")
+    shape = node.find(f"{TAG_SPACE}RectangularGeometry")
     width, height = _number(shape, "Width"), _number(shape, "Height")
     if not width or not height:
         points = _points(node, 1.0)
@@ -318,142 +328,10 @@ def _opening(node: etree._Element, m: float, tally: _Tally) -> dict[str, Any] | 
 
 # Writing
 
-_WRITTEN = {
+WRITTEN = {
     ("outer_wall", "outdoors"): "ExteriorWall",
     ("outer_wall", "ground"): "UndergroundWall",
     ("roof", "outdoors"): "Roof",
     ("ground_floor", "ground"): "SlabOnGrade",
     ("ground_floor", "outdoors"): "RaisedFloor",
 }
-
-
-def _add(parent: etree._Element, name: str, text: Any = None, **attributes: str) -> etree._Element:
-    node = etree.SubElement(parent, f"{_N}{name}", attributes)
-    if text is not None:
-        node.text = f"{text:.6g}" if isinstance(text, float) else str(text)
-    return node
-
-
-def _loop(parent: etree._Element, points: list[tuple[float, float, float]]) -> None:
-    loop = _add(_add(parent, "PlanarGeometry"), "PolyLoop")
-    for point in points:
-        place = _add(loop, "CartesianPoint")
-        for coordinate in point:
-            _add(place, "Coordinate", round(float(coordinate), 4) + 0.0)
-
-
-def rooms_gbxml(document: Document) -> bytes:
-    """All rooms with their surfaces and openings."""
-    site, project = document.one("site"), document.one("project")
-    root = etree.Element(
-        f"{_N}gbXML",
-        nsmap={None: NAMESPACE},
-        attrib={
-            "temperatureUnit": "C",
-            "lengthUnit": "Meters",
-            "areaUnit": "SquareMeters",
-            "volumeUnit": "CubicMeters",
-            "useSIUnitsForResults": "true",
-            "version": _VERSION,
-        },
-    )
-    campus = _add(root, "Campus", id="campus")
-    location = _add(campus, "Location")
-    _add(location, "ZipcodeOrPostalCode", "not given")
-    _add(location, "Longitude", float(site["longitude"]))
-    _add(location, "Latitude", float(site["latitude"]))
-    # Directions are written true: the model's north is north.
-    _add(location, "CADModelAzimuth", 0.0)
-    _add(location, "Name", site["name"])
-    building = _add(campus, "Building", id="building", buildingType="Unknown")
-    _add(building, "Name", project["name"])
-    rooms = sorted(document.of("room").values(), key=lambda row: row["number"])
-    _add(building, "Area", float(sum(room["floor_area_m2"] or 0.0 for room in rooms)))
-    for room in rooms:
-        _space(document, building, room)
-    for level in document.of("level").values():
-        storey = _add(building, "BuildingStorey", id=f"level-{level['id']}")
-        _add(storey, "Name", level["name"])
-        _add(storey, "Level", float(level["floor_m"]))
-    used: dict[str, tuple[str, float | None]] = {}
-    written: set[str] = set()
-    for surface in document.of("surface").values():
-        if surface["id"] not in written:
-            _surface(document, campus, surface, used, written)
-    for identity, (name, u_value) in used.items():
-        construction = _add(root, "Construction", id=identity)
-        if u_value is not None:
-            _add(construction, "U-value", u_value, unit="WPerSquareMeterK")
-        _add(construction, "Name", name)
-    return bytes(etree.tostring(root, xml_declaration=True, encoding="UTF-8", pretty_print=True))
-
-
-def _space(document: Document, building: etree._Element, room: Row) -> None:
-    attributes = {"id": f"space-{room['id']}"}
-    if room["level"]:
-        attributes["buildingStoreyIdRef"] = f"level-{room['level']}"
-    space = _add(building, "Space", **attributes)
-    _add(space, "Name", f"{room['number']} {room['name']}")
-    area, height = room["floor_area_m2"] or 0.0, effective_height_m(document, room)
-    _add(space, "Area", float(area))
-    _add(space, "Volume", float(area * height))
-    level = document.of("level").get(room["level"] or "")
-    if room["outline_m"]:
-        _loop(space, [(x, y, level["floor_m"] if level else 0.0) for x, y in room["outline_m"]])
-
-
-def _surface(
-    document: Document, campus: etree._Element, row: Row, used: dict[str, tuple[str, float | None]], written: set[str]
-) -> None:
-    """A surface as a rectangle of its area that faces where it faces; where it stands is not known.
-
-    Its assembly joins `used`. A wall between two rooms is one surface that names both; its other side joins `written`.
-    """
-    flat = row["tilt_deg"] < 60.0 or row["tilt_deg"] > 120.0
-    kind = _WRITTEN.get((row["role"], row["boundary"]), "InteriorFloor" if flat else "InteriorWall")
-    assembly = surface_assembly(document, row, kit_in_use(document)).value
-    construction = f"assembly-{assembly['id']}" if assembly else "assembly-none"
-    used[construction] = (assembly["name"], assembly_u_value(document, assembly)) if assembly else ("No assembly", None)
-    node = _add(campus, "Surface", id=f"surface-{row['id']}", surfaceType=kind, constructionIdRef=construction)
-    _add(node, "Name", row["name"])
-    _add(node, "AdjacentSpaceId", spaceIdRef=f"space-{row['room']}")
-    twin = None
-    if is_shared(row):
-        beyond = [s for s in document.of("surface").values() if s["room"] == row["neighbour"] and is_shared(s)]
-        twin = other_side(row, beyond)
-    if twin is not None:
-        _add(node, "AdjacentSpaceId", spaceIdRef=f"space-{row['neighbour']}")
-        written.add(twin["id"])
-    room = document.of("room")[row["room"]]
-    height = math.sqrt(row["area_m2"]) if flat else (effective_height_m(document, room) or 3.0)
-    width = row["area_m2"] / height
-    _rectangle(node, row, width, height)
-    _loop(node, _facing(row["tilt_deg"], row["azimuth_deg"], width, height))
-    for opening in document.of("opening").values():
-        if opening["surface"] != row["id"]:
-            continue
-        for index in range(opening["count"]):
-            kind = "NonSlidingDoor" if opening["kind"] == "door" else "FixedWindow"
-            hole = _add(node, "Opening", id=f"opening-{opening['id']}-{index}", openingType=kind)
-            _add(hole, "Name", opening["name"])
-            _rectangle(hole, row, opening["width_m"], opening["height_m"])
-
-
-def _facing(tilt_deg: float, azimuth_deg: float, width: float, height: float) -> list[tuple[float, float, float]]:
-    """A rectangle from the origin whose corners run counterclockwise as seen from where it faces."""
-    tilt, azimuth = math.radians(tilt_deg), math.radians(azimuth_deg)
-    along = (-math.cos(azimuth), math.sin(azimuth), 0.0)
-    up = (-math.sin(azimuth) * math.cos(tilt), -math.cos(azimuth) * math.cos(tilt), math.sin(tilt))
-    corners = ((0.0, 0.0), (width, 0.0), (width, height), (0.0, height))
-    return [(a * along[0] + b * up[0], a * along[1] + b * up[1], a * along[2] + b * up[2]) for a, b in corners]
-
-
-def _rectangle(parent: etree._Element, surface: Row, width: float, height: float) -> None:
-    shape = _add(parent, "RectangularGeometry")
-    _add(shape, "Azimuth", float(surface["azimuth_deg"]))
-    place = _add(shape, "CartesianPoint")
-    for _ in range(3):
-        _add(place, "Coordinate", 0.0)
-    _add(shape, "Tilt", float(surface["tilt_deg"]))
-    _add(shape, "Width", float(width))
-    _add(shape, "Height", float(height))

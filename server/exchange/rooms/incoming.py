@@ -6,8 +6,8 @@ from typing import Any
 
 from calculations.plan import with_plan
 from exchange.rooms.columns import COLUMNS, REFERENCES, Column
-from projects.changes import Change, plan_changes
 from projects.errors import Refused
+from projects.plan import Change, plan_changes
 from projects.resolver import effective_values, kit_in_use
 from projects.rows import Document, Row
 from projects.starter import new_id

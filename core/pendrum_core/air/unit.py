@@ -1,0 +1,100 @@
+"""The unit of an air system: its ducts and fan, and the unit as the walk takes it."""
+
+from collections.abc import Mapping
+
+import numpy as np
+
+from pendrum_core.air.airflow import RoomAirflow
+from pendrum_core.air.economizer import Economizer
+from pendrum_core.air.fan import FanCurve, FanResult, size_fan
+from pendrum_core.air.humidifier import Humidifier
+from pendrum_core.air.path import Ducts, Unit
+from pendrum_core.air.recovery import Recovery
+from pendrum_core.duct.methods import DuctRules
+from pendrum_core.duct.network import DuctResult, air, size_tree
+from pendrum_core.model.systems import ROOM_UNIT, AirSystem
+from pendrum_core.moist_air import specific_volume_m3_kg
+
+COLDEST_COIL_C = -10.0  # air off a cooling coil in the validity of this path
+
+
+def ducts_and_fan(
+    system: AirSystem, flows: Mapping[str, RoomAirflow], mass_kg_s: float, pressure_pa: float
+) -> tuple[DuctResult | None, FanResult]:
+    """The tree of ducts for the terminals' design flows, and the fan for what flows at one time.
+
+    Raises:
+        ValueError: the fan warms the air by more than any coil can make up for.
+    """
+    unit_drop = system.filter_drop_pa + system.coil_drop_pa + system.other_drop_pa
+    fluid = air(system.supply_c, pressure_pa)
+    ducts: DuctResult | None = None
+    if any(section.end in flows for section in system.sections):
+        rules = DuctRules(
+            system.duct_method,
+            system.friction_limit_pa_m,
+            velocity_limit_m_s=system.velocity_limit_m_s,
+            roughness_m=system.roughness_m,
+            leak_class=system.duct_leak_class,
+            insulation_m=system.duct_insulation_m,
+            around_c=system.duct_around_c,
+        )
+        design = {room: flow.design_m3_s for room, flow in flows.items()}
+        ducts = size_tree(system.sections, design, fluid, rules, unit_drop, system.outlet_velocity_m_s)
+    outlet = fluid.density_kg_m3 * system.outlet_velocity_m_s**2 / 2.0
+    total_pa = ducts.fan_total_pa if ducts else unit_drop
+    one = next(iter(flows.values())).supply
+    through = mass_kg_s / (1.0 - _leak_share(system, ducts))
+    off_coil = float(specific_volume_m3_kg(system.supply_c, one.humidity_ratio, pressure_pa))
+    fan = size_fan(
+        through * off_coil,
+        through * one.specific_heat_j_kgk,
+        total_pa=total_pa,
+        static_pa=total_pa - outlet,
+        efficiency=system.fan_efficiency,
+        motor_efficiency=system.motor_efficiency,
+        motor_margin=system.motor_margin,
+    )
+    if system.supply_c - fan.rise_k < COLDEST_COIL_C:
+        raise ValueError(
+            f"system {system.name}: its fan at {fan.total_pa:.0f} Pa warms the air by {fan.rise_k:.1f} K, so the coil would "
+            f"have to leave air below {COLDEST_COIL_C:.0f} °C; lower the pressure or raise the supply temperature"
+        )
+    return ducts, fan
+
+
+def _leak_share(system: AirSystem, ducts: DuctResult | None) -> float:
+    """Of the fan's flow, lost on the way: by the ducts' class where they are drawn and have one, else as stated."""
+    return ducts.leak_share if ducts is not None and system.duct_leak_class else system.duct_leak_share
+
+
+def unit_of(
+    system: AirSystem, fan: FanResult, least_outdoor_kg_s: float, pressure_pa: float, ducts: DuctResult | None
+) -> Unit:
+    """The unit of a sized system as the walk takes it."""
+    efficiencies = (system.fan_efficiency, system.motor_efficiency)
+    held = min(system.held_pa, fan.total_pa) if system.volume == "variable" else 0.0
+    back = None
+    if system.return_fan_pa > 0.0 and not system.takes_outdoor_air_alone:
+        back = FanCurve(fan.flow_m3_s, system.return_fan_pa, 0.0, *efficiencies)
+    recovery = None
+    if system.recovery_sensible > 0.0 or system.recovery_latent > 0.0:
+        recovery = Recovery(system.recovery_sensible, system.recovery_latent, system.frost, system.frost_limit_c)
+    return Unit(
+        pressure_pa=pressure_pa,
+        target_c=np.array(system.supply_c),
+        at_terminals=True,
+        least_outdoor_kg_s=least_outdoor_kg_s,
+        bypass=system.bypass_factor,
+        supply_fan=FanCurve(fan.flow_m3_s, fan.total_pa, held, *efficiencies),
+        return_fan=back,
+        blow_through=system.blow_through,
+        outdoor_only=system.takes_outdoor_air_alone,
+        cools=system.cools,
+        heats=system.kind != ROOM_UNIT,
+        economizer=Economizer(system.economizer, system.economizer_limit),
+        recovery=recovery,
+        humidifier=Humidifier(system.humidifier),
+        dry_to_c=system.dry_to_c,
+        ducts=Ducts(_leak_share(system, ducts), ua_w_k=ducts.gain_w_k if ducts else 0.0, around_c=system.duct_around_c),
+    )
