@@ -33,7 +33,7 @@ class People(BrowserTest):
         self.sign_in("Edda")
         self.page.get_by_role("grid", name="Loads", exact=True).wait_for()
         self.menu("People of this project")
-        self.page.get_by_label("Name of an account").fill("Rasmus")
+        self.page.get_by_label("Account or mail address").fill("Rasmus")
         self.choose_in(self.page.get_by_label("Role", exact=True).first, "reads")
         self.page.get_by_role("button", name="Add", exact=True).click()
         self.page.get_by_label("People", exact=True).get_by_text("Rasmus").wait_for()

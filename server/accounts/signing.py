@@ -17,6 +17,29 @@ TRIES, WITHIN = 5, timedelta(minutes=15)
 TRIES_OF_AN_ADDRESS = 50
 
 
+def _address(request: HttpRequest) -> str:
+    return str(request.META.get("REMOTE_ADDR", ""))[:45]
+
+
+def note_try(request: HttpRequest, name: str) -> None:
+    """Count a wrong try, or another thing that may not be done without end."""
+    FailedTry.objects.create(name=name[:150], address=_address(request))
+
+
+def refuse_too_often(request: HttpRequest, name: str) -> None:
+    """Let a name and an address rest after too many tries.
+
+    Raises:
+        Refused: there were too many.
+    """
+    since = timezone.now() - WITHIN
+    FailedTry.objects.filter(at__lt=since).delete()
+    tries = FailedTry.objects.filter(at__gte=since)
+    of_address = tries.filter(address=_address(request)).count()
+    if tries.filter(name=name[:150]).count() >= TRIES or of_address >= TRIES_OF_AN_ADDRESS:
+        raise Refused("too_often", f"Too often: try again in {WITHIN.seconds // 60} minutes.")
+
+
 def sign_in(request: HttpRequest, name: str, password: str) -> AbstractBaseUser:
     """Sign somebody in. After five wrong tries a name rests for a quarter of an hour, and so does an address after fifty; what is told does
     not say whether the name is known.
@@ -24,15 +47,10 @@ def sign_in(request: HttpRequest, name: str, password: str) -> AbstractBaseUser:
     Raises:
         Refused: wrong, or too often wrong.
     """
-    address = str(request.META.get("REMOTE_ADDR", ""))[:45]
-    since = timezone.now() - WITHIN
-    FailedTry.objects.filter(at__lt=since).delete()
-    tries = FailedTry.objects.filter(at__gte=since)
-    if tries.filter(name=name[:150]).count() >= TRIES or tries.filter(address=address).count() >= TRIES_OF_AN_ADDRESS:
-        raise Refused("too_often", f"Wrong too often: try again in {WITHIN.seconds // 60} minutes.")
+    refuse_too_often(request, name)
     user = authenticate(request, username=name, password=password)
     if user is None:
-        FailedTry.objects.create(name=name[:150], address=address)
+        note_try(request, name)
         raise Refused("sign_in", "Name or password is wrong.")
     login(request, user)
     return user

@@ -2,17 +2,20 @@
 
 from typing import Annotated, Any, Literal
 
-from django.contrib.auth import get_user_model
+from django.contrib.auth import get_user_model, login
 from django.http import HttpRequest
 from ninja import Router
 from ninja.security import SessionAuth
 from pydantic import Field
 
-from accounts.models import Member
-from accounts.signing import change_password, sign_in, sign_out
-from api.access import owned
+from accounts.forgotten import send_link, set_by_link
+from accounts.invitations import come_in, invitation_of, invite, new_account
+from accounts.models import Invitation, Member
+from accounts.presence import note
+from accounts.signing import change_password, note_try, refuse_too_often, sign_in, sign_out
+from api.access import owned, project_of
 from api.schemas import Strict
-from api.told.things import PersonOut, SignedIn
+from api.told.things import CameIn, HereOut, InvitationOut, InvitedOut, PersonOut, SignedIn
 from projects.errors import FieldFault, Refused
 from projects.models import Project
 
@@ -42,6 +45,33 @@ class NewPassword(Strict):
     new: Password
 
 
+class Forgotten(Strict):
+    name: Annotated[str, Field(min_length=1, max_length=254, description="Of the account, or its mail address")]
+
+
+class ByLink(Strict):
+    person: Annotated[str, Field(max_length=40)]
+    token: Annotated[str, Field(max_length=80)]
+    new: Password
+
+
+class InvitationIn(Strict):
+    address: Annotated[str, Field(min_length=3, max_length=254)]
+    role: Literal["editor", "reader"]
+
+
+class ComeIn(Strict):
+    """Empty for somebody who is signed in; else the account to be made."""
+
+    name: Annotated[str, Field(max_length=150)] = ""
+    password: Password = ""
+
+
+class HereIn(Strict):
+    window: Annotated[str, Field(pattern=r"^[0-9a-f]{12}$")]
+    stage: Annotated[str, Field(max_length=24)]
+
+
 class PersonIn(Strict):
     name: Annotated[str, Field(min_length=1, max_length=150)]
     role: Literal["editor", "reader"]
@@ -64,6 +94,24 @@ def signing_out(request: HttpRequest, body: SignOut) -> Any:
 def password(request: HttpRequest, body: NewPassword) -> Any:
     """A new password for whoever is signed in; their other sessions end."""
     change_password(request, body.old, body.new)
+    return 204, None
+
+
+@router.post("/password/forgotten", auth=Anybody(csrf=True), response={204: None}, operation_id="forgot_password")
+def forgotten(request: HttpRequest, body: Forgotten) -> Any:
+    """Send a link for a new password to the account's mail address; the answer does not tell whether there is one."""
+    refuse_too_often(request, body.name)
+    note_try(request, body.name)
+    send_link(body.name.strip(), request.build_absolute_uri("/"))
+    return 204, None
+
+
+@router.post("/password/by-link", auth=Anybody(csrf=True), response={204: None}, operation_id="password_by_link")
+def by_link(request: HttpRequest, body: ByLink) -> Any:
+    """A new password by the link of a mail."""
+    refuse_too_often(request, body.person)
+    note_try(request, body.person)
+    set_by_link(body.person, body.token, body.new)
     return 204, None
 
 
@@ -106,3 +154,61 @@ def drop_person(request: HttpRequest, project_id: str, name: str) -> Any:
     project = owned(request, project_id).home
     Member.objects.filter(project=project, user__username__iexact=name).delete()
     return _people(project)
+
+
+def _invitations(project: Project) -> list[dict[str, str]]:
+    waiting = Invitation.objects.filter(project=project)
+    return [{"address": row.address, "role": row.role, "created": row.created.isoformat()} for row in waiting]
+
+
+@router.get("/projects/{project_id}/invitations", response=list[InvitationOut], operation_id="invitations")
+def invitations(request: HttpRequest, project_id: str) -> Any:
+    """Who is asked into a project and has not come in yet."""
+    return _invitations(owned(request, project_id).home)
+
+
+@router.post("/projects/{project_id}/invitations", response=list[InvitationOut], operation_id="invite")
+def inviting(request: HttpRequest, project_id: str, body: InvitationIn) -> Any:
+    """Ask a mail address into a project; who has no account makes one by the link."""
+    project = owned(request, project_id).home
+    invite(project, body.address, body.role, request.user, request.build_absolute_uri("/"))
+    return _invitations(project)
+
+
+@router.delete("/projects/{project_id}/invitations/{address}", response=list[InvitationOut], operation_id="uninvite")
+def uninviting(request: HttpRequest, project_id: str, address: str) -> Any:
+    """Withdraw an invitation: its link no longer counts."""
+    project = owned(request, project_id).home
+    Invitation.objects.filter(project=project, address=address.lower()).delete()
+    return _invitations(project)
+
+
+@router.get("/invited/{token}", auth=Anybody(csrf=True), response=InvitedOut, operation_id="invitation")
+def invited(request: HttpRequest, token: str) -> Any:
+    """What an invitation's link stands for."""
+    found = invitation_of(token)
+    return {
+        "project": found.project.name,
+        "role": found.role,
+        "address": found.address,
+        "by": found.invited_by.get_username(),
+        "user": request.user.get_username(),
+    }
+
+
+@router.post("/invited/{token}", auth=Anybody(csrf=True), response=CameIn, operation_id="come_in")
+def coming_in(request: HttpRequest, token: str, body: ComeIn) -> Any:
+    """Come into a project by an invitation: as who is signed in, or with a new account."""
+    found = invitation_of(token)
+    user = request.user
+    if body.name or not user.is_authenticated:
+        user = new_account(found, body.name.strip(), body.password)
+        login(request, user, backend="django.contrib.auth.backends.ModelBackend")
+    project = come_in(found, user)
+    return {"id": project.id, "user": user.get_username()}
+
+
+@router.post("/projects/{project_id}/here", response=list[HereOut], operation_id="here")
+def here(request: HttpRequest, project_id: str, body: HereIn) -> Any:
+    """Say which stage a window shows, and hear who else has the project open."""
+    return note(project_of(request, project_id, reading=True), request.user, body.window, body.stage)

@@ -124,7 +124,7 @@ def session(request: HttpRequest) -> Any:
         {"id": p.id, "name": p.name, "version": p.version, "role": role_in(p, request.user)}
         for p in projects_of(request).filter(state="open")
     ]
-    return {"user": request.user.get_username(), "projects": projects}
+    return {"user": request.user.get_username(), "staff": request.user.is_staff, "projects": projects}
 
 
 @api.get("/projects/{project_id}/document", response=DocumentOut, operation_id="document")

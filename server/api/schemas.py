@@ -29,6 +29,7 @@ class OpenProject(ProjectOut):
 
 class SessionOut(BaseModel):
     user: str
+    staff: bool = Field(description="Whether the administrator's pages are open to them")
     projects: list[OpenProject]
 
 

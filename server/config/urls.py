@@ -1,5 +1,6 @@
-"""Addresses: the API, and the one page for everything else."""
+"""Addresses: the API, the administrator's pages, and the one page for everything else."""
 
+from django.contrib import admin
 from django.urls import path, re_path
 
 from api.problems import nowhere, outside, refused_request
@@ -12,6 +13,7 @@ urlpatterns = [
     path("api/ready", ready),
     path("api/", api.urls),
     re_path(r"^api(/.*)?$", nowhere),
-    re_path(r"^(?!api/|static/).*$", page),
+    path("admin/", admin.site.urls),
+    re_path(r"^(?!api/|static/|admin/).*$", page),
 ]
 handler400, handler404, handler500 = refused_request, nowhere, outside

@@ -16,8 +16,8 @@ from tests.base import ApiTest, Small
 
 PASSWORD = "a long enough phrase 7"
 # Routes that change nothing, though they are sent as if: a reader may use them.
-READING = {"preview", "sweep", "read_schedule", "copy_project", "open_issue"}
-OWNERS = {"people", "put_person", "drop_person", "set_project_state"}
+READING = {"preview", "here", "sweep", "read_schedule", "copy_project", "open_issue"}
+OWNERS = {"people", "invitations", "invite", "uninvite", "put_person", "drop_person", "set_project_state"}
 
 
 class People(ApiTest):

@@ -198,3 +198,35 @@ class IssueOut(Told):
     version: int
     asked: AskedOut
     files: dict[str, FileOut]
+
+
+class InvitationOut(Told):
+    """Somebody who is asked into a project and has not come in yet."""
+
+    address: str
+    role: Literal["editor", "reader"]
+    created: str = Field(description="ISO 8601, UTC")
+
+
+class InvitedOut(Told):
+    """What an invitation's link stands for."""
+
+    project: str = Field(description="Name of the project")
+    role: Literal["editor", "reader"]
+    address: str
+    by: str = Field(description="Who invites")
+    user: str = Field(description="Who is signed in already; empty: nobody")
+
+
+class CameIn(Told):
+    """The project that an invitation led into."""
+
+    id: str
+    user: str
+
+
+class HereOut(Told):
+    """Somebody else's window on the project."""
+
+    name: str
+    stage: str

@@ -36,8 +36,9 @@ function isProblem(value: unknown): value is Problem {
   return typeof value === "object" && value !== null && "title" in value && "faults" in value;
 }
 
-/** Unwrap an answer, or throw a Refusal. */
+/** Unwrap an answer, or throw a Refusal; where it is done and nothing is to be said there is nothing in it. */
 export function unwrap<T>(answer: { data?: T; error?: unknown; response: Response }): T {
+  if (answer.response.status === 204) return undefined as T;
   if (answer.response.ok && answer.data !== undefined) return answer.data;
   if (isProblem(answer.error)) throw new Refusal(answer.error);
   throw new Refusal({

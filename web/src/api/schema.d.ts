@@ -1099,6 +1099,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/password/forgotten": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Forgotten
+         * @description Send a link for a new password to the account's mail address; the answer does not tell whether there is one.
+         */
+        post: operations["forgot_password"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/password/by-link": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * By Link
+         * @description A new password by the link of a mail.
+         */
+        post: operations["password_by_link"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/people": {
         parameters: {
             query?: never;
@@ -1138,6 +1178,94 @@ export interface paths {
          * @description Withdraw what somebody may do.
          */
         delete: operations["drop_person"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/invitations": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Invitations
+         * @description Who is asked into a project and has not come in yet.
+         */
+        get: operations["invitations"];
+        put?: never;
+        /**
+         * Inviting
+         * @description Ask a mail address into a project; who has no account makes one by the link.
+         */
+        post: operations["invite"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/invitations/{address}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
+        /**
+         * Uninviting
+         * @description Withdraw an invitation: its link no longer counts.
+         */
+        delete: operations["uninvite"];
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/invited/{token}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Invited
+         * @description What an invitation's link stands for.
+         */
+        get: operations["invitation"];
+        put?: never;
+        /**
+         * Coming In
+         * @description Come into a project by an invitation: as who is signed in, or with a new account.
+         */
+        post: operations["come_in"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/here": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Here
+         * @description Say which stage a window shows, and hear who else has the project open.
+         */
+        post: operations["here"];
+        delete?: never;
         options?: never;
         head?: never;
         patch?: never;
@@ -1513,6 +1641,11 @@ export interface components {
         SessionOut: {
             /** User */
             user: string;
+            /**
+             * Staff
+             * @description Whether the administrator's pages are open to them
+             */
+            staff: boolean;
             /** Projects */
             projects: components["schemas"]["OpenProject"][];
         };
@@ -3256,6 +3389,23 @@ export interface components {
             /** New */
             new: string;
         };
+        /** Forgotten */
+        Forgotten: {
+            /**
+             * Name
+             * @description Of the account, or its mail address
+             */
+            name: string;
+        };
+        /** ByLink */
+        ByLink: {
+            /** Person */
+            person: string;
+            /** Token */
+            token: string;
+            /** New */
+            new: string;
+        };
         /**
          * PersonOut
          * @description Somebody who may read a project or work in it.
@@ -3278,6 +3428,105 @@ export interface components {
              * @enum {string}
              */
             role: "editor" | "reader";
+        };
+        /**
+         * InvitationOut
+         * @description Somebody who is asked into a project and has not come in yet.
+         */
+        InvitationOut: {
+            /** Address */
+            address: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "editor" | "reader";
+            /**
+             * Created
+             * @description ISO 8601, UTC
+             */
+            created: string;
+        };
+        /** InvitationIn */
+        InvitationIn: {
+            /** Address */
+            address: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "editor" | "reader";
+        };
+        /**
+         * InvitedOut
+         * @description What an invitation's link stands for.
+         */
+        InvitedOut: {
+            /**
+             * Project
+             * @description Name of the project
+             */
+            project: string;
+            /**
+             * Role
+             * @enum {string}
+             */
+            role: "editor" | "reader";
+            /** Address */
+            address: string;
+            /**
+             * By
+             * @description Who invites
+             */
+            by: string;
+            /**
+             * User
+             * @description Who is signed in already; empty: nobody
+             */
+            user: string;
+        };
+        /**
+         * CameIn
+         * @description The project that an invitation led into.
+         */
+        CameIn: {
+            /** Id */
+            id: string;
+            /** User */
+            user: string;
+        };
+        /**
+         * ComeIn
+         * @description Empty for somebody who is signed in; else the account to be made.
+         */
+        ComeIn: {
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Password
+             * @default
+             */
+            password: string;
+        };
+        /**
+         * HereOut
+         * @description Somebody else's window on the project.
+         */
+        HereOut: {
+            /** Name */
+            name: string;
+            /** Stage */
+            stage: string;
+        };
+        /** HereIn */
+        HereIn: {
+            /** Window */
+            window: string;
+            /** Stage */
+            stage: string;
         };
         /**
          * Reading
@@ -8400,6 +8649,50 @@ export interface operations {
             };
         };
     };
+    forgot_password: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Forgotten"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    password_by_link: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ByLink"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     people: {
         parameters: {
             query?: never;
@@ -8467,6 +8760,151 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PersonOut"][];
+                };
+            };
+        };
+    };
+    invitations: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"][];
+                };
+            };
+        };
+    };
+    invite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["InvitationIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"][];
+                };
+            };
+        };
+    };
+    uninvite: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+                address: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitationOut"][];
+                };
+            };
+        };
+    };
+    invitation: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["InvitedOut"];
+                };
+            };
+        };
+    };
+    come_in: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                token: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ComeIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CameIn"];
+                };
+            };
+        };
+    };
+    here: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HereIn"];
+            };
+        };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HereOut"][];
                 };
             };
         };

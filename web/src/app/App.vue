@@ -105,8 +105,14 @@ async function open(id: string): Promise<void> {
   }
 }
 
+/** Pages that somebody comes to by a mail's link: they stand alone, whoever is signed in. */
+const DOORS = ["invited", "new password"];
+const atDoor = computed(() => DOORS.includes(String(route.name)));
+
 async function enter(): Promise<void> {
   outside.value = false;
+  await router.isReady();
+  if (atDoor.value) return;
   try {
     await listProjects();
   } catch (error) {
@@ -114,7 +120,6 @@ async function enter(): Promise<void> {
     else failure.value = error instanceof Error ? error.message : String(error);
     return;
   }
-  await router.isReady();
   const first = session.projects[0];
   const asked = route.params["project"];
   if (route.name === "start" && first) await router.replace(`/${first.id}/loads`);
@@ -164,7 +169,8 @@ useKeys({
 
 <template>
   <v-app>
-    <SignIn v-if="outside" @done="enter" />
+    <router-view v-if="atDoor" />
+    <SignIn v-else-if="outside" @done="enter" />
     <div
       v-else
       class="frame"

@@ -1,18 +1,15 @@
 <script setup lang="ts">
-/** Who may read the project or work in it. */
-import { client, Refusal, unwrap } from "@/api/client";
+/** Who may read the project or work in it, and who is asked to. */
+import { client, Refusal, unwrap, type Schemas } from "@/api/client";
 import { useDocument } from "@/document/store";
 import Choice from "@/parts/Choice.vue";
 import DialogBox from "@/parts/DialogBox.vue";
-import { onMounted, ref } from "vue";
+import { computed, onMounted, ref } from "vue";
 
-interface Person {
-  name: string;
-  role: string;
-}
 const emit = defineEmits<{ close: [] }>();
 const doc = useDocument();
-const people = ref<Person[]>([]);
+const people = ref<Schemas["PersonOut"][]>([]);
+const asked = ref<Schemas["InvitationOut"][]>([]);
 const name = ref("");
 const role = ref<"editor" | "reader">("editor");
 const fault = ref("");
@@ -20,39 +17,53 @@ const ROLES = [
   { value: "editor" as const, label: "works in it" },
   { value: "reader" as const, label: "reads" },
 ];
-const roleOf = (person: Person) => person.role as "editor" | "reader";
+const roleOf = (person: Schemas["PersonOut"]) => person.role as "editor" | "reader";
 const path = () => ({ project_id: doc.projectId });
 
-async function attempt(work: () => Promise<unknown>): Promise<void> {
+async function attempt(work: () => Promise<void>): Promise<void> {
   try {
     fault.value = "";
-    people.value = (await work()) as Person[];
+    await work();
   } catch (error) {
     fault.value = error instanceof Refusal ? error.message : String(error);
   }
 }
+const People = "/api/projects/{project_id}/people";
+const Invitations = "/api/projects/{project_id}/invitations";
 onMounted(() =>
-  attempt(async () =>
-    unwrap(await client.GET("/api/projects/{project_id}/people", { params: { path: path() } })),
-  ),
+  attempt(async () => {
+    people.value = unwrap(await client.GET(People, { params: { path: path() } }));
+    asked.value = unwrap(await client.GET(Invitations, { params: { path: path() } }));
+  }),
 );
 const put = (who: string, what: "editor" | "reader") =>
   attempt(async () => {
     const body = { name: who, role: what };
-    return unwrap(await client.PUT("/api/projects/{project_id}/people", { params: { path: path() }, body }));
+    people.value = unwrap(await client.PUT(People, { params: { path: path() }, body }));
   });
+/** What holds an @ is a mail address, and is sent an invitation; else it is the name of an account. */
+const byMail = computed(() => name.value.includes("@"));
 async function add(): Promise<void> {
-  await put(name.value.trim(), role.value);
+  const who = name.value.trim();
+  if (byMail.value)
+    await attempt(async () => {
+      const body = { address: who, role: role.value };
+      asked.value = unwrap(await client.POST(Invitations, { params: { path: path() }, body }));
+    });
+  else await put(who, role.value);
   if (!fault.value) name.value = "";
 }
 const drop = (who: string) =>
-  attempt(async () =>
-    unwrap(
-      await client.DELETE("/api/projects/{project_id}/people/{name}", {
-        params: { path: { ...path(), name: who } },
-      }),
-    ),
-  );
+  attempt(async () => {
+    const params = { path: { ...path(), name: who } };
+    people.value = unwrap(await client.DELETE(`${People}/{name}`, { params }));
+  });
+const withdraw = (address: string) =>
+  attempt(async () => {
+    const params = { path: { ...path(), address } };
+    asked.value = unwrap(await client.DELETE(`${Invitations}/{address}`, { params }));
+  });
+const roleName = (key: string) => ROLES.find((one) => one.value === key)?.label ?? key;
 </script>
 
 <template>
@@ -74,12 +85,17 @@ const drop = (who: string) =>
             <TextAct v-if="person.role !== 'owner'" @click="drop(person.name)">Withdraw</TextAct>
           </td>
         </tr>
+        <tr v-for="one in asked" :key="one.address">
+          <td>{{ one.address }}</td>
+          <td class="soft">invited, {{ roleName(one.role) }} then</td>
+          <td class="num"><TextAct @click="withdraw(one.address)">Withdraw</TextAct></td>
+        </tr>
       </tbody>
     </v-table>
     <v-form class="add" @submit.prevent="add">
-      <v-text-field v-model="name" label="Name of an account" />
+      <v-text-field v-model="name" label="Account or mail address" />
       <Choice v-model="role" label="Role" :choices="ROLES" />
-      <Act type="submit" :disabled="!name.trim()">Add</Act>
+      <Act type="submit" :disabled="!name.trim()">{{ byMail ? "Invite" : "Add" }}</Act>
     </v-form>
     <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
     <template #actions>

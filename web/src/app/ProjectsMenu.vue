@@ -57,6 +57,7 @@ async function create(name: string): Promise<void> {
         title="People of this project …"
         @click="panel = 'people'"
       />
+      <v-list-item v-if="session.staff" title="Administration" href="/admin/" />
       <v-list-item title="Password …" @click="panel = 'password'" />
       <v-list-item title="Access for programs …" @click="panel = 'tokens'" />
       <v-list-item :title="`Sign out ${session.user}`" @click="session.signOut()" />

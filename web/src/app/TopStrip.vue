@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import OthersHere from "./OthersHere.vue";
 import TaskTray from "./TaskTray.vue";
 import { useSession } from "@/document/session";
 import { useDocument } from "@/document/store";
@@ -135,6 +136,7 @@ defineExpose({ open: (what: "new project" | "all projects" | "history") => menu.
       counted(serious, "snag")
     }}</v-btn>
     <v-btn variant="text" class="icon" title="Keys (?)" aria-label="Keys" @click="emit('keys')">?</v-btn>
+    <OthersHere />
     <TaskTray />
     <span
       class="state"

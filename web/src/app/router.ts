@@ -27,6 +27,13 @@ export const router = createRouter({
       component: pages[stage.key]!,
     })),
     { path: "/:project/proof", name: "proof", component: () => import("@/stages/proof/ProofPage.vue") },
+    { path: "/invited/:token", name: "invited", component: () => import("./InvitedPage.vue"), props: true },
+    {
+      path: "/new-password/:person/:token",
+      name: "new password",
+      component: () => import("./NewPasswordPage.vue"),
+      props: true,
+    },
     { path: "/:rest(.*)*", redirect: "/" },
   ],
 });

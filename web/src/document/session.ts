@@ -9,6 +9,7 @@ export const useSession = defineStore("session", () => {
   const doc = useDocument();
   const options = useOptions();
   const user = ref("");
+  const staff = ref(false);
   const projects = ref<Schemas["OpenProject"][]>([]);
   const role = computed(
     () => projects.value.find((project) => project.id === (options.base?.id ?? doc.projectId))?.role,
@@ -18,6 +19,7 @@ export const useSession = defineStore("session", () => {
   async function load(): Promise<void> {
     const answer = unwrap(await client.GET("/api/session"));
     user.value = answer.user;
+    staff.value = answer.staff;
     projects.value = answer.projects;
   }
 
@@ -32,5 +34,5 @@ export const useSession = defineStore("session", () => {
     window.location.assign("/");
   }
 
-  return { user, projects, role, load, signIn, signOut };
+  return { user, staff, projects, role, load, signIn, signOut };
 });

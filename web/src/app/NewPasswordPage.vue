@@ -1,0 +1,41 @@
+<script setup lang="ts">
+/** Where the link of a forgotten password leads. */
+import { client, Refusal, unwrap } from "@/api/client";
+import { ref } from "vue";
+import DoorPage from "./DoorPage.vue";
+
+const props = defineProps<{ person: string; token: string }>();
+const password = ref("");
+const fault = ref("");
+const done = ref(false);
+
+async function set(): Promise<void> {
+  fault.value = "";
+  try {
+    const body = { person: props.person, token: props.token, new: password.value };
+    unwrap(await client.POST("/api/password/by-link", { body }));
+    done.value = true;
+  } catch (error) {
+    fault.value = error instanceof Refusal ? error.message : String(error);
+  }
+}
+</script>
+
+<template>
+  <DoorPage title="New password" :fault="fault" @sent="set">
+    <v-text-field
+      v-if="!done"
+      v-model="password"
+      label="New password"
+      type="password"
+      autocomplete="new-password"
+      hint="At least ten signs, none of the common ones."
+      autofocus
+    />
+    <p v-else role="status">It is set. Sign in with it.</p>
+    <template #actions>
+      <Act v-if="!done" class="on" type="submit" :disabled="!password">Set password</Act>
+      <a class="link" href="/">To the sign-in</a>
+    </template>
+  </DoorPage>
+</template>
