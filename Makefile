@@ -68,7 +68,7 @@ contracts: .venv/.dev
 
 generated: .venv/.dev web/node_modules/.installed
 	$(MANAGE) write_generated
-	cd web && npm run -s api
+	cd web && npm run -s api && npx vitest run --update --config vitest.config.ts tests/words.spec.ts
 
 generated-check: .venv/.dev web/node_modules/.installed
 	$(MANAGE) write_generated --check

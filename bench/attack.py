@@ -36,8 +36,9 @@ _NONSENSE: tuple[Any, ...] = (
 class Server:
     """The product's own server on a free port, with a database of its own."""
 
-    def __init__(self) -> None:
-        self.var = tempfile.mkdtemp(prefix="pendrum-attack-")
+    def __init__(self, beside: "Server | None" = None, data: tuple[str, ...] = ("load_demo",)) -> None:
+        """`beside` shares the database of another one; else one is made with what a command loads."""
+        self.var = beside.var if beside else tempfile.mkdtemp(prefix="pendrum-attack-")
         with socket.socket() as free:
             free.bind(("127.0.0.1", 0))
             self.port = free.getsockname()[1]
@@ -46,8 +47,9 @@ class Server:
             "PENDRUM_VAR": self.var, "PENDRUM_DEMO": "1", "PENDRUM_BIND": f"127.0.0.1:{self.port}", "PENDRUM_LOG": str(self.log),
             "PYTHONPATH": f"{ROOT}:{ROOT / 'server'}",
         }  # fmt: skip
-        self._manage("migrate", "-v0")
-        self._manage("load_demo")
+        if beside is None:
+            self._manage("migrate", "-v0")
+            self._manage(*data)
         self.process: subprocess.Popen[bytes] | None = None
         self.start()
 
@@ -65,7 +67,7 @@ class Server:
             try:
                 requests.get(self.base + "/api/session", timeout=5)
                 return time.monotonic() - begin
-            except requests.ConnectionError:
+            except (requests.ConnectionError, requests.Timeout):
                 time.sleep(0.05)
 
     def kill(self) -> None:

@@ -4,6 +4,7 @@ import { createPinia, setActivePinia } from "pinia";
 import { beforeEach } from "vitest";
 import { createVuetify } from "vuetify";
 import { ALIASES, DEFAULTS } from "../src/parts/controls";
+import { answered, unplug } from "./server";
 
 class Observer {
   observe(): void {}
@@ -14,13 +15,14 @@ globalThis.ResizeObserver = Observer as unknown as typeof ResizeObserver;
 globalThis.IntersectionObserver = Observer as unknown as typeof IntersectionObserver;
 Object.defineProperty(globalThis, "visualViewport", { value: new EventTarget() });
 
-// No server stands behind a component: what asks one is told that there is none.
-globalThis.fetch = () => Promise.reject(new TypeError("no server in a component test"));
+// What asks the server gets a test's own answers (server.ts), or none: as where there is no connection.
+globalThis.fetch = answered;
 // Room to draw rows in: a made-up page measures nothing.
 Object.defineProperty(HTMLElement.prototype, "clientHeight", { configurable: true, get: () => 600 });
 Object.defineProperty(HTMLElement.prototype, "clientWidth", { configurable: true, get: () => 900 });
 
 beforeEach(() => {
+  unplug();
   localStorage.clear();
   document.body.innerHTML = "";
   const pinia = createPinia();
