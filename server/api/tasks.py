@@ -12,6 +12,7 @@ from api.told.tasks import TaskResult
 from projects.errors import Refused
 from tasks.asking import cancel
 from tasks.models import Task
+from tasks.progress import end_left_over
 
 router = Router()
 _LISTED = 20
@@ -48,6 +49,7 @@ def owned_task(request: HttpRequest, task_id: str) -> Task:
 @router.get("/projects/{project_id}/tasks", response=list[TaskOut], operation_id="tasks")
 def tasks(request: HttpRequest, project_id: str) -> Any:
     """The latest tasks of a project, the newest first."""
+    end_left_over()
     found = Task.objects.filter(project_id=project_id, owner=request.user).defer("result", "inputs")
     return list(found[:_LISTED])
 
@@ -55,6 +57,7 @@ def tasks(request: HttpRequest, project_id: str) -> Any:
 @router.get("/tasks/{task_id}", response=TaskOut, operation_id="task")
 def task(request: HttpRequest, task_id: str) -> Any:
     """How far a task is."""
+    end_left_over()
     return get_object_or_404(Task.objects.defer("result", "inputs"), pk=task_id, owner=request.user)
 
 

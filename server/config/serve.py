@@ -52,14 +52,13 @@ def main() -> None:
         threading.Thread(target=_tell_demo, args=(address,), daemon=True).start()
     else:
         threading.Thread(target=_warm_up, daemon=True).start()
-    threading.Thread(target=_keep_worker, daemon=True).start()
+    for _ in range(int(os.environ.get("PENDRUM_WORKER", "1"))):  # none: workers run elsewhere
+        threading.Thread(target=_keep_worker, daemon=True).start()
     server.run()
 
 
 def _keep_worker() -> None:
     """A worker for long work beside the server, started again where it ends; it ends itself when the server is gone."""
-    if os.environ.get("PENDRUM_WORKER") == "0":
-        return  # workers run elsewhere
     while True:
         began = time.monotonic()
         own = os.environ | {SERVER: str(os.getpid())}

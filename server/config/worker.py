@@ -1,6 +1,5 @@
-"""The worker: `python -m config.worker`. It does the tasks of the queue; the web server starts one beside itself.
-
-On several machines, with a Redis queue, each runs as many of these as it likes.
+"""A worker: `python -m config.worker`. It does the tasks of the queue, one at a time; the web server starts one or more beside
+itself. On several machines, with a Redis queue, each runs as many of these as it likes.
 """
 
 import logging
@@ -18,10 +17,8 @@ def main() -> None:
     os.environ.setdefault("DJANGO_SETTINGS_MODULE", "config.settings")
     django.setup()
     from tasks.queue import huey
-    from tasks.work import end_left_over
 
     logging.getLogger("huey").setLevel(logging.WARNING)
-    end_left_over()
     # Told by whoever started it: the parent may be gone before this line, and then another process is in its place.
     if parent := os.environ.get(SERVER):
         threading.Thread(target=_end_with, args=(int(parent),), daemon=True).start()

@@ -19,6 +19,8 @@ class Task(models.Model):
     # Share that is done, 0 to 1, and what is being done.
     progress = models.FloatField(default=0.0)
     doing = models.CharField(max_length=200, default="")
+    # When a worker last said that it is at it: one that is silent for long is gone (tasks/work.py).
+    beat = models.DateTimeField(null=True)
     cancel_asked = models.BooleanField(default=False)
     created = models.DateTimeField(auto_now_add=True)
     ended = models.DateTimeField(null=True)

@@ -2,12 +2,16 @@
 
 import time
 from collections.abc import Callable
+from datetime import timedelta
 
+from django.db.models import Q
 from django.db.models.functions import Now
+from django.utils import timezone
 
 from tasks.models import Task
 
 _EVERY_S = 0.25
+SILENT = timedelta(seconds=30)  # a worker says every five seconds that it is at it (work.py)
 
 
 class Cancelled(Exception):
@@ -49,3 +53,12 @@ class Progress:
 def ended(identity: str, state: str, **fields: object) -> None:
     """Put a task's end on record."""
     Task.objects.filter(pk=identity).update(state=state, ended=Now(), **fields)
+
+
+def end_left_over() -> None:
+    """Tasks whose worker is gone are over: they were at work, and nobody has said for a while that they are."""
+    title = "The server was ended while this was at work. Start it again."
+    problem = {"code": "fault", "title": title, "faults": []}
+    gone = Q(beat__lt=timezone.now() - SILENT) | Q(beat=None)
+    for task in Task.objects.filter(gone, state=Task.RUNNING):
+        ended(task.pk, Task.FAILED, error=problem, doing="")

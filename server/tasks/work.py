@@ -2,29 +2,40 @@
 
 import logging
 import secrets
-from collections.abc import Callable
+import threading
+from collections.abc import Callable, Iterator
+from contextlib import contextmanager
 from dataclasses import asdict
 from typing import Any
+
+from django.conf import settings
+from django.db import DatabaseError, connection
+from django.db.models.functions import Now
 
 from projects.errors import Refused
 from tasks import files
 from tasks.kinds import KINDS
 from tasks.models import Task
-from tasks.progress import Cancelled, Progress, ended
+from tasks.progress import Cancelled, Progress, end_left_over, ended
 
 _log = logging.getLogger("pendrum.tasks")
+_BEATS_S = 5.0
 Work = Callable[[Task, Progress], dict[str, Any]]
 
 
 def work_on(identity: str) -> None:
     """Do a task that waits; one that was cancelled before is left."""
-    started = Task.objects.filter(pk=identity, state=Task.WAITING, cancel_asked=False).update(state=Task.RUNNING)
+    end_left_over()
+    started = Task.objects.filter(pk=identity, state=Task.WAITING, cancel_asked=False).update(
+        state=Task.RUNNING, beat=Now()
+    )
     if not started:
         ended(identity, Task.CANCELLED)
         return
     task = Task.objects.get(pk=identity)
     try:
-        result = KINDS[task.kind](task, Progress(identity))
+        with _beating(identity):
+            result = KINDS[task.kind](task, Progress(identity))
     except Cancelled:
         ended(identity, Task.CANCELLED, doing="")
         files.forget(identity)
@@ -40,9 +51,26 @@ def work_on(identity: str) -> None:
         ended(identity, Task.DONE, result=result, progress=1.0, doing="")
 
 
-def end_left_over() -> None:
-    """Tasks that a worker before left unfinished are over."""
-    title = "The server was ended while this was at work. Start it again."
-    problem = {"code": "fault", "title": title, "faults": []}
-    for task in Task.objects.filter(state=Task.RUNNING):
-        ended(task.pk, Task.FAILED, error=problem, doing="")
+@contextmanager
+def _beating(identity: str) -> Iterator[None]:
+    """Say now and then that the task is being done, for as long as it is."""
+    if settings.QUEUE == "immediate":
+        yield  # done where it is asked for: who asks is the one who waits
+        return
+    over = threading.Event()
+
+    def beat() -> None:
+        while not over.wait(_BEATS_S):
+            try:
+                Task.objects.filter(pk=identity).update(beat=Now())
+            except DatabaseError:  # busy, or full: the next beat tells
+                _log.warning("task %s could not tell that it goes on", identity)
+        connection.close()
+
+    thread = threading.Thread(target=beat, daemon=True)
+    thread.start()
+    try:
+        yield
+    finally:
+        over.set()
+        thread.join()

@@ -63,6 +63,29 @@ class Fittings(Water):
             self.assertIn(words.casefold(), answer.content.decode().casefold())
         self.assertEqual(self.document(self.project)["objects"]["duct_section"][0]["fittings"], [])
 
+    def test_insulation_takes_the_place_of_a_stated_share(self) -> None:
+        def circuit() -> Any:
+            return self.told("circuit", self.ids["circuit"])
+
+        self.assertIsNone(circuit()["pipes_lose_w"])
+        self.assertEqual(self.put("circuit", "circuit", pipe_insulation_m=0.02, pipe_around_c=28).status_code, 200)
+        taken_in = circuit()["pipes_lose_w"]
+        self.assertGreater(taken_in, 0.0)
+        tree = self.get(f"/projects/{self.project}/working", quantity="pipes_lose", subject=self.ids["circuit"]).json()
+        self.assertEqual(tree["value"], taken_in)
+        sections = [node for node in tree["inputs"] if node["quantity"] == "load"]
+        self.assertAlmostEqual(sum(node["value"] for node in sections), taken_in)
+        kit = self.get(f"/projects/{self.project}/results").json()["changed"]["kit"].values()
+        (line,) = [item for item in kit if item["item"] == "Pipe insulation, 20 mm"]
+        self.assertEqual(line["duty"], 24.0)  # 12 m of flow and of return
+        self.put("circuit", "circuit", pipe_insulation_m=0.05)
+        self.assertLess(circuit()["pipes_lose_w"], taken_in)
+        refused = self.put("circuit", "circuit", pipe_insulation_m=0.4)
+        self.assertEqual(refused.status_code, 422)
+        self.assertIn("Insulation around pipes", refused.json()["title"])
+        self.put("circuit", "circuit", pipe_insulation_m=None)
+        self.assertIsNone(circuit()["pipes_lose_w"])
+
     def test_pipes_of_copper_have_copper_sizes(self) -> None:
         steel = self.told("pipe_section", self.ids["pipe"])
         self.assertTrue(steel["size"].startswith("DN"))

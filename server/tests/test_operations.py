@@ -1,6 +1,7 @@
 """An office's server: health, and a backup under load that is restored, checked and calculated."""
 
 import os
+import pickle
 import subprocess
 import sys
 import tempfile
@@ -12,6 +13,9 @@ from django.core.management.base import CommandError
 from django.db import connection
 from django.test import Client, SimpleTestCase
 
+from calculations import service
+from demo.tarnwick import load_tarnwick
+from projects.document import load_document
 from tests.base import ApiTest, Small
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -80,3 +84,37 @@ class Restore(SimpleTestCase):
             self.assertNotEqual(self.manage(folder, "restore", str(wrong)).returncode, 0)
             self.assertNotEqual(self.manage(folder, "restore", str(Path(folder) / "none")).returncode, 0)
             self.assertEqual(self.manage(folder, "check_projects").stdout, told)
+
+
+_TOLD = """
+import pickle, sys
+from pendrum_core.run import calculate
+results = calculate(pickle.load(open(sys.argv[1], "rb")))
+for identity, plant in results.plants.items():
+    print(identity, plant.course.summer_w.tobytes().hex()[-4000:], plant.course.peak)
+for identity, system in results.systems.items():
+    print(identity, system.coil_total_w.tobytes().hex()[-4000:], system.mass_kg_s.hex())
+for identity, group in results.groups.items():
+    print(identity, float(group.cooling.sensible_w).hex(), float(group.heating.load_w).hex())
+"""
+
+
+class SeveralProcesses(ApiTest):
+    def test_every_process_works_out_the_same_to_the_last_digit(self) -> None:
+        """Sums over sets would differ: their order is another one in each process."""
+        document = load_document(load_tarnwick(self.user))
+        building = service._state(document).snapshots.take(document).building
+        with tempfile.TemporaryDirectory() as folder:
+            kept = Path(folder) / "building"
+            kept.write_bytes(pickle.dumps(building))
+            told = [
+                subprocess.run(
+                    [sys.executable, "-c", _TOLD, str(kept)],
+                    env=os.environ | {"PYTHONHASHSEED": seed, "PYTHONPATH": os.pathsep.join(sys.path)},
+                    capture_output=True, text=True, check=True,
+                ).stdout
+                for seed in ("1", "2", "7")
+            ]  # fmt: skip
+        self.assertGreater(told[0].count("\n"), 8)
+        self.assertEqual(told[0], told[1])
+        self.assertEqual(told[0], told[2])

@@ -5,12 +5,14 @@ import subprocess
 import sys
 import tempfile
 import time
+from datetime import timedelta
 from typing import Any
 from unittest.mock import patch
 
 from django.conf import settings
 from django.core.files.uploadedfile import SimpleUploadedFile
 from django.test import SimpleTestCase
+from django.utils import timezone
 
 from tasks import asking, kinds, work
 from tasks.models import Task
@@ -102,11 +104,18 @@ class Tasks(ApiTest):
     def test_what_a_worker_left_behind_is_over(self) -> None:
         with patch.object(asking, "enqueue"):
             task = self.asked()
-        Task.objects.filter(pk=task["id"]).update(state=Task.RUNNING)
-        work.end_left_over()
-        found = self.get(f"/tasks/{task['id']}").json()
-        self.assertEqual(found["state"], "failed")
-        self.assertIn("Start it again", found["error"]["title"])
+
+        def state(silent_s: int | None) -> Any:
+            beat = None if silent_s is None else timezone.now() - timedelta(seconds=silent_s)
+            Task.objects.filter(pk=task["id"]).update(state=Task.RUNNING, beat=beat, error=None)
+            return self.get(f"/tasks/{task['id']}").json()
+
+        # Another worker's task goes on for as long as that one says so.
+        self.assertEqual(state(10)["state"], "running")
+        for silent_s in (35, None):
+            found = state(silent_s)
+            self.assertEqual(found["state"], "failed")
+            self.assertIn("Start it again", found["error"]["title"])
 
 
 def _sleeping(name: str, data: bytes) -> None:

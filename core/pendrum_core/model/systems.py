@@ -235,7 +235,8 @@ class Circuit:
         glycol, glycol_share: "none", "ethylene" or "propylene", and its share by mass [-].
         emitter_exponent: n of the radiators [-].
         flow_rule: "fixed", or "outdoors": from `flow_c` at `reset_cold_c` outdoors to `flow_mild_c` at `reset_mild_c` [°C].
-        loss_share: of what the ends ask, lost on the way [-].
+        loss_share: of what the ends ask, lost on the way [-]; `pipe_insulation_m` in its place, see water/insulation.py:
+            thickness around pipes [m], with `pipe_insulation_w_mk` its conductivity and `pipe_around_c` the air around [°C].
         staging, kept_warm: of its units, see plant/staging.py.
         static_height_m, safety_valve_pa, source_content_m3: of its expansion vessel; gauge pressure.
         units: what feeds it; none where it is not worked out.
@@ -270,9 +271,17 @@ class Circuit:
     reset_cold_c: float = -10.0
     reset_mild_c: float = 15.0
     loss_share: float = 0.0
+    pipe_insulation_m: float | None = None
+    pipe_insulation_w_mk: float = 0.035
+    pipe_around_c: float = 20.0
     staging: str = "in turn"
     kept_warm: bool = False
     static_height_m: float = 8.0
     safety_valve_pa: float = 3e5
     source_content_m3: float = 0.05
     units: tuple[PlantUnit, ...] = ()
+
+    @property
+    def lost_share(self) -> float:
+        """Of what the ends ask, lost on the way, where that is stated and not worked out from insulation [-]."""
+        return self.loss_share if self.pipe_insulation_m is None else 0.0

@@ -69,16 +69,33 @@ class PlantResult:
 
 
 def whole_course(
-    circuit: Circuit, summer_ends_w: Array, winter_ends_w: Array, hot_first_w: Array, hot_beside_w: Array
+    circuit: Circuit,
+    summer_ends_w: Array,
+    winter_ends_w: Array,
+    hot_first_w: Array,
+    hot_beside_w: Array,
+    pipes_lose_w: float = 0.0,
 ) -> Course:
-    """What ends ask, what is lost on the way to them (a share of the load), and what stores of hot water take, (steps,).
+    """What ends ask, what is lost on the way to them, and what stores of hot water take, (steps,).
+
+    Lost is a share of the load, or what insulated pipes lose at the design temperatures while anything is asked.
 
     While a store goes first, heating waits: the source gives the larger of the two, and the store's heat is not made up for.
     Other stores add to the heating.
     """
-    more = 1.0 + circuit.loss_share
-    summer, winter = (np.maximum(ends * more, hot_first_w) + hot_beside_w for ends in (summer_ends_w, winter_ends_w))
+    summer, winter = (
+        np.maximum(with_losses_w(circuit, ends, pipes_lose_w), hot_first_w) + hot_beside_w
+        for ends in (summer_ends_w, winter_ends_w)
+    )
     return Course(summer, winter, summer_ends_w, winter_ends_w, hot_first_w + hot_beside_w)
+
+
+def with_losses_w(circuit: Circuit, ends_w: Array, pipes_lose_w: float) -> Array:
+    """What ends ask with what is lost on the way [W].
+
+    Source: heat balance of the circuit.
+    """
+    return np.asarray(ends_w * (1.0 + circuit.lost_share) + np.where(ends_w > 0.0, pipes_lose_w, 0.0))
 
 
 def flow_temperature_c(circuit: Circuit, outdoor_c: Array) -> Array:

@@ -360,6 +360,21 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                 power_w=0.0,
                 state="sized",
             )
+            if circuit.pipe_insulation_m:
+                yield KitItem(
+                    1,
+                    circuit.id,
+                    tag=f"{circuit.name} {size}",
+                    item=f"Pipe insulation, {circuit.pipe_insulation_m * 1000:g} mm",
+                    serves=circuit.name,
+                    duty=length,
+                    duty_quantity="length",
+                    second=0.0,
+                    second_quantity="",
+                    size=f"around {size}",
+                    power_w=0.0,
+                    state="sized",
+                )
         sizes = {section.id: c.sections[section.id].size for section in circuit.sections}
         yield from _fittings(1, circuit.id, circuit.name, circuit.sections, sizes)
     for room_id, emitter in results.emitters.items():

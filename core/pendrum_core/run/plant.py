@@ -119,6 +119,7 @@ def _course(
     systems: Mapping[str, AirSystemResult],
     units: Mapping[str, list[AirSystemResult]],
     stores: Mapping[str, HotWaterResult],
+    pipes_lose_w: float,
 ) -> Course:
     """What ends and stores ask at every step together, without margins: summer's design days and the winter day [W]."""
     shape = loads.outdoors.dry_bulb_c.shape
@@ -126,7 +127,8 @@ def _course(
     serving: dict[str, ServedRoom] = {}
     for system in systems.values():
         serving |= system.served  # the system that serves a room last leaves it its heating
-    for end in {section.end for section in circuit.sections if section.end is not None}:
+    # In the order of the sections: a sum of other order has another last digit, and every process is to tell the same.
+    for end in dict.fromkeys(section.end for section in circuit.sections if section.end is not None):
         for unit in units.get(end, ()):
             if circuit.kind == "chilled":
                 summer += unit.coil_total_w
@@ -152,7 +154,7 @@ def _course(
         np.sum([f.charge_course_w for f in own if f.store.priority is waits], axis=0) + np.zeros(shape[1])
         for waits in (True, False)
     )
-    return whole_course(circuit, summer, winter, first, beside)
+    return whole_course(circuit, summer, winter, first, beside, pipes_lose_w)
 
 
 def _circuits(
@@ -186,7 +188,8 @@ def _circuits(
                     )
             if circuit.units and (asks or charges):
                 margin = building.margins.heating if circuit.kind == "heating" else building.margins.cooling
-                course = _course(loads, circuit, systems, units, stores)
+                lost_w = circuits[circuit.id].pipes_lose_w if circuit.id in circuits else 0.0
+                course = _course(loads, circuit, systems, units, stores, lost_w)
                 plants[circuit.id] = size_plant(
                     circuit,
                     circuit.units,

@@ -27,6 +27,12 @@ class PipeSeries:
         """Inner diameters [m]. Source: the series' standard."""
         return tuple(inner for _, inner in self.sizes)
 
+    def outer_of(self, diameter_m: float) -> float:
+        """Outer diameter of a pipe of an inner diameter [m]; between sizes with the wall of the nearest. Source: the series' standard."""
+        name, inner = min(self.sizes, key=lambda size: abs(size[1] - diameter_m))
+        outer = _STEEL_OUTER_M[name] if name in _STEEL_OUTER_M else float(name.split(" × ")[0]) / 1000.0
+        return diameter_m + outer - inner
+
     def name_of(self, diameter_m: float) -> str:
         """Nominal size of an inner diameter, or the diameter itself."""
         return next(
@@ -38,6 +44,13 @@ def _by_wall(*sizes: tuple[float, float]) -> tuple[tuple[str, float], ...]:
     """Sizes from outer diameter and wall [mm]."""
     return tuple((f"{outer:g} × {wall:g}", round(outer - 2 * wall, 3) / 1000.0) for outer, wall in sizes)
 
+
+# Outer diameters by nominal size. Source: EN 10255 to DN 150, EN 10220 above.
+_STEEL_OUTER_M = {
+    "DN 10": 0.0172, "DN 15": 0.0213, "DN 20": 0.0269, "DN 25": 0.0337, "DN 32": 0.0424, "DN 40": 0.0483, "DN 50": 0.0603,
+    "DN 65": 0.0761, "DN 80": 0.0889, "DN 100": 0.1143, "DN 125": 0.1397, "DN 150": 0.1651, "DN 200": 0.2191,
+    "DN 250": 0.2730, "DN 300": 0.3239,
+}  # fmt: skip
 
 PIPES: Mapping[str, PipeSeries] = {
     "steel": PipeSeries(

@@ -2,10 +2,12 @@
 
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.plant import KINDS, OUTDOORS
-from pendrum_core.model.systems import Circuit
+from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import FILL_C, highest_c, initial_pa, vessel_of, water_content_m3
+from pendrum_core.water.insulation import pipe_loss_w_m
+from pendrum_core.water.pipes import PIPES
 from pendrum_core.working.node import Node, addition, figure
 
 
@@ -50,6 +52,7 @@ def plant_load(results: BuildingResults, circuit_id: str) -> Node:
     peak, month, step = plant.course.peak
     ends_w = plant.course.winter_ends_w[0, step] if month is None else plant.course.summer_ends_w[month, step]
     hot_w = float(plant.course.hot_w[step])
+    lost_w = results.circuits[circuit_id].pipes_lose_w if circuit_id in results.circuits else 0.0
     when = "the winter day" if month is None else MONTHS[day_number(results.building.climate.months[month]) - 1]
     margin = results.building.margins.heating if circuit.kind == "heating" else results.building.margins.cooling
     field = "heating_margin" if circuit.kind == "heating" else "cooling_margin"
@@ -69,20 +72,79 @@ def plant_load(results: BuildingResults, circuit_id: str) -> Node:
         f"{circuit.name}: design load",
         plant.design_w,
         "load",
-        formula="largest coincident load × (1 + losses) × (1 + margin)"
+        formula=(
+            "largest coincident load × (1 + losses) × (1 + margin)"
+            if circuit.pipe_insulation_m is None
+            else "(largest coincident load + losses of the pipes) × (1 + margin)"
+        )
         if not hot_w
         else "largest of ends with losses and of hot water, together as their priority says, × (1 + margin)",
-        numbers=f"{figure(float(ends_w), 'load')} × (1 + {circuit.loss_share:.3g}) × (1 + {margin:.3g})"
+        numbers=f"{figure(float(ends_w), 'load')} × (1 + {circuit.lost_share:.3g}) × (1 + {margin:.3g})"
+        if circuit.pipe_insulation_m is None
+        else f"({figure(float(ends_w), 'load')} + {figure(lost_w, 'load')}) × (1 + {margin:.3g})"
         if not hot_w
         else f"{figure(peak, 'load')} × (1 + {margin:.3g})",
         note=f"On {when} at {clock(step)}: searched over the winter day and every step of the design days, never the sum of peaks.",
         inputs=(
             Node("What the ends ask together then", float(ends_w), "load"),
             *((Node("Hot water then", hot_w, "load"),) if hot_w else ()),
-            Node("Lost on the way", circuit.loss_share, "percent", ref=f"circuit/{circuit.id}/loss_share"),
+            Node("Lost on the way", circuit.loss_share, "percent", ref=f"circuit/{circuit.id}/loss_share")
+            if circuit.pipe_insulation_m is None
+            else pipes_lose(results, circuit_id),
             Node("Margin", margin, "percent", ref=f"project//{field}"),
             *units,
             Node("With the largest unit out", plant.without_largest_w, "load"),
+        ),
+    )
+
+
+def pipes_lose(results: BuildingResults, circuit_id: str) -> Node:
+    """What a circuit's insulated pipes lose, or take in, at the design temperatures.
+
+    Raises:
+        KeyError: its losses are stated as a share, or it has no result.
+    """
+    circuit, found = _circuit(results, circuit_id), results.circuits[circuit_id]
+    if circuit.pipe_insulation_m is None:
+        raise KeyError(circuit_id)
+    series = PIPES[circuit.pipe]
+
+    def section(one: Section) -> Node:
+        inner = found.sections[one.id].diameter_m
+        outer = series.outer_of(inner)
+        each = [
+            pipe_loss_w_m(
+                water, circuit.pipe_around_c, outer, circuit.pipe_insulation_m or 0.0, circuit.pipe_insulation_w_mk
+            )
+            for water in (circuit.flow_c, circuit.return_c)
+        ]
+        return Node(
+            f"{one.name}, {found.sections[one.id].size}",
+            found.lost_w[one.id],
+            "load",
+            formula="(flow's W/m + return's W/m) × length",
+            numbers=f"({each[0]:.3g} + {each[1]:.3g}) × {one.length_m:g} m, outer diameter {outer * 1000:.1f} mm",
+            inputs=(Node("Length", one.length_m, "length", ref=f"pipe_section/{one.id}/length_m"),),
+        )
+
+    return Node(
+        f"{circuit.name}: {'lost by' if circuit.kind == 'heating' else 'taken in by'} its pipes",
+        found.pipes_lose_w,
+        "load",
+        formula="Σ (T water − T around) / (ln(De/Di) / 2πλ + 1/(h π De)) × length",
+        source="EN ISO 12241:2008, one cylindrical layer; h = 8.5 + 0.05 ΔT of the jacket",
+        note="At the design temperatures, while anything is asked; the pipe's wall resists nothing.",
+        inputs=(
+            Node("Thickness", circuit.pipe_insulation_m, "thickness", ref=f"circuit/{circuit_id}/pipe_insulation_m"),
+            Node(
+                "Conductivity",
+                circuit.pipe_insulation_w_mk,
+                "conductivity",
+                "λ",
+                ref=f"circuit/{circuit_id}/pipe_insulation_w_mk",
+            ),
+            Node("Air around", circuit.pipe_around_c, "temperature", ref=f"circuit/{circuit_id}/pipe_around_c"),
+            *(section(one) for one in circuit.sections),
         ),
     )
 

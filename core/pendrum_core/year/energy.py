@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from pendrum_core.model.plant import GROSS_OVER_NET, KINDS, RETURN
 from pendrum_core.model.systems import WATER_REHEAT, Circuit
 from pendrum_core.model.year import YearCourse, YearRoom
-from pendrum_core.plant.source import flow_temperature_c, staged_unit
+from pendrum_core.plant.source import flow_temperature_c, staged_unit, with_losses_w
 from pendrum_core.plant.staging import stage
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.network import CircuitResult
@@ -209,18 +209,20 @@ def _circuits(
     heated: set[str] = set()
     for circuit in results.building.circuits:
         load = np.zeros(hours)
-        for end in {section.end for section in circuit.sections if section.end is not None}:
+        # In the order of the sections and of the rooms, so that every process adds up to the same last digit.
+        for end in dict.fromkeys(section.end for section in circuit.sections if section.end is not None):
             for identity in of_drawn.get(end, ()):
                 load += systems[identity].heating_w if circuit.kind == "heating" else systems[identity].cooling_w
                 if circuit.kind == "heating":
-                    for room in of_water.get(identity, set()) - heated - emitters:
+                    for room in sorted(of_water.get(identity, set()) - heated - emitters):
                         load += heat[room]
                         heated.add(room)
                 (warmed if circuit.kind == "heating" else chilled).add(identity)
             if circuit.kind == "heating" and end in heat:
                 load += heat[end]
                 heated.add(end)
-        load *= 1.0 + circuit.loss_share
+        lost_w = results.circuits[circuit.id].pipes_lose_w if circuit.id in results.circuits else 0.0
+        load = with_losses_w(circuit, load, lost_w)
         use = "heating" if circuit.kind == "heating" else "cooling"
         hot = np.zeros(hours)
         for identity, found_store in stores.items():
@@ -253,7 +255,7 @@ def _circuits(
 
 def _pumps_w(circuit: Circuit, found: CircuitResult, load_w: Array) -> Array:
     """Electricity of a circuit's pumps: while anything is asked, at the design flow or at the load's share of it [W]."""
-    design = sum(found.duty_w.values()) * (1.0 + circuit.loss_share)
+    design = sum(found.duty_w.values()) * (1.0 + circuit.lost_share) + found.pipes_lose_w
     share = (
         np.ones_like(load_w) if circuit.water_flow == "constant" or not design else np.clip(load_w / design, 0.0, 1.0)
     )

@@ -198,6 +198,7 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
             "duty_w": sum(c.duty_w.values()),
             "pump": _pump(c.pump),
             "water_content_m3": c.water_content_m3,
+            "pipes_lose_w": c.pipes_lose_w if c.lost_w else None,
             "vessel": _vessel(results, circuit_id),
             "index_end": c.paths.index,
             "index_path": list(c.tree.path(c.paths.index)),

@@ -55,6 +55,18 @@ class CircuitFields(Kind):
     reset_cold_c: Annotated[float, number("Design flow at, outdoors", "temperature", -40, 40)] = -10.0
     reset_mild_c: Annotated[float, number("Mild flow at, outdoors", "temperature", -40, 50)] = 15.0
     loss_share: Annotated[float, number("Lost on the way", "percent", 0, 0.5)] = 0.0
+    pipe_insulation_m: (
+        Annotated[
+            float,
+            number(
+                "Insulation around pipes", "thickness", 0, 0.3,
+                hint="Empty: losses are the share above. With a thickness they are worked out from the pipes' lengths and sizes.",
+            ),
+        ]
+        | None
+    ) = None  # fmt: skip
+    pipe_insulation_w_mk: Annotated[float, number("Its conductivity", "conductivity", 0.015, 0.2)] = 0.035
+    pipe_around_c: Annotated[float, number("Air around pipes", "temperature", -30, 60)] = 20.0
     staging: Annotated[
         str,
         options(

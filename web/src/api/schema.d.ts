@@ -6061,6 +6061,24 @@ export interface components {
              */
             loss_share: number;
             /**
+             * Insulation around pipes
+             * @description Insulation around pipes [m]. Empty: losses are the share above. With a thickness they are worked out from the pipes' lengths and sizes.
+             * @default null
+             */
+            pipe_insulation_m: number | null;
+            /**
+             * Its conductivity
+             * @description Its conductivity [W/(m K)].
+             * @default 0.035
+             */
+            pipe_insulation_w_mk: number;
+            /**
+             * Air around pipes
+             * @description Air around pipes [°C].
+             * @default 20
+             */
+            pipe_around_c: number;
+            /**
              * Units run
              * @description Units run.
              * @default in turn

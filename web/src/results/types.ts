@@ -225,6 +225,8 @@ export interface CircuitResult {
     curve: { flow_m3_s: number[]; pump_pa: number[]; held_pa: number[]; network_pa: number[] };
   };
   water_content_m3: number;
+  /** What insulated pipes lose; null where losses are stated as a share. */
+  pipes_lose_w: number | null;
   vessel: {
     volume_m3: number;
     chosen_m3: number | null;

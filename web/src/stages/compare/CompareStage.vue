@@ -105,7 +105,7 @@ watch(
       <NewOption v-if="asking" @close="asking = false" />
     </template>
     <DifferencesView v-else-if="tab === 'differences'" @changed="look" />
-    <SideBySide v-else-if="found" :found="found" />
+    <SideBySide v-else-if="found" :found="found" @calculated="look" />
     <p v-else-if="!picked.length" class="empty">Choose at least one option above.</p>
     <v-skeleton-loader v-else type="table" />
   </div>

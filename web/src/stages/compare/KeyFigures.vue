@@ -4,11 +4,15 @@ import { useOptions } from "@/document/options";
 import Figure from "@/parts/Figure.vue";
 import TextBox from "@/parts/TextBox.vue";
 import { format } from "@/units/units";
-import { computed } from "vue";
+import { client, Refusal, unwrap } from "@/api/client";
+import { useTasks } from "@/document/tasks";
+import { computed, ref } from "vue";
 import { change, type Comparison, type Totals, type YearFigures } from "./compare";
 
 const props = defineProps<{ found: Comparison }>();
+const emit = defineEmits<{ calculated: [] }>();
 const options = useOptions();
+const tasks = useTasks();
 
 interface Line {
   name: string;
@@ -38,12 +42,31 @@ const lines = computed<Line[]>(() => {
     .filter(([, , values]) => values.some((value) => value !== null && value !== 0))
     .map(([name, quantity, values]) => ({ name, quantity, values }));
 });
-const missing = computed(() =>
-  props.found.columns.filter((column) => !props.found.years[column.id]).map((column) => column.name),
-);
-const old = computed(() =>
-  props.found.columns.filter((column) => props.found.years[column.id]?.stale).map((column) => column.name),
-);
+/** Columns without a year, and those whose year is older than what was entered. */
+const missing = computed(() => props.found.columns.filter((column) => !props.found.years[column.id]));
+const old = computed(() => props.found.columns.filter((column) => props.found.years[column.id]?.stale));
+const named = (columns: { name: string }[]) => columns.map((column) => column.name).join(", ");
+const running = ref(false);
+const failures = ref<string[]>([]);
+/** Calculate the years that are missing or old, each as a task; workers share them. */
+async function calculateYears(): Promise<void> {
+  running.value = true;
+  failures.value = [];
+  await Promise.all(
+    [...missing.value, ...old.value].map(async ({ id, name }) => {
+      try {
+        const asked = client.POST("/api/projects/{project_id}/year", {
+          params: { path: { project_id: id } },
+        });
+        await tasks.run(asked.then(unwrap));
+        emit("calculated");
+      } catch (error) {
+        failures.value.push(`${name}: ${error instanceof Refusal ? error.message : String(error)}`);
+      }
+    }),
+  );
+  running.value = false;
+}
 /** What it costs more, by kit and typed, by the yearly saving [years]; none where bills are missing. */
 function payback(at: number): { years: number; saving: number; cost: number; how: string } | null {
   const { columns, years, totals } = props.found;
@@ -108,10 +131,20 @@ async function setCapital(id: string, value: number): Promise<void> {
         </tr>
       </tbody>
     </v-table>
-    <p v-if="missing.length" class="soft told">
-      No year yet of {{ missing.join(", ") }}: open it and calculate its year to compare energy and money.
+    <p v-if="missing.length" class="soft told">No year yet of {{ named(missing) }}.</p>
+    <p v-if="old.length" class="fault told">The year is older than the inputs: {{ named(old) }}.</p>
+    <p v-if="missing.length || old.length" class="told">
+      <Act :disabled="running" @click="calculateYears">
+        {{
+          running
+            ? "Calculating …"
+            : missing.length + old.length > 1
+              ? "Calculate these years"
+              : "Calculate this year"
+        }}
+      </Act>
     </p>
-    <p v-if="old.length" class="fault told">The year is older than the inputs: {{ old.join(", ") }}.</p>
+    <p v-for="line in failures" :key="line" class="fault told" role="alert">{{ line }}</p>
   </div>
 </template>
 

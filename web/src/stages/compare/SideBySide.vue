@@ -13,6 +13,7 @@ import DayCurves from "./DayCurves.vue";
 import KeyFigures from "./KeyFigures.vue";
 
 const props = defineProps<{ found: Comparison }>();
+const emit = defineEmits<{ calculated: [] }>();
 const view = useView();
 const group = ref("");
 const season = ref<"cooling" | "heating" | "day">("cooling");
@@ -94,7 +95,7 @@ const when = computed(() =>
 <template>
   <div class="side">
     <div class="top">
-      <KeyFigures :found="found" />
+      <KeyFigures :found="found" @calculated="emit('calculated')" />
       <section class="drawn">
         <div class="tools">
           <v-btn-group class="toggle" role="group" aria-label="Drawn">

@@ -2,16 +2,25 @@
 import type { Circuit } from "@/document/types";
 import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
+import Figure from "@/parts/Figure.vue";
+import { useResults } from "@/results/store";
+import { useView } from "@/view/store";
 import { computed } from "vue";
 
 const props = defineProps<{ circuit: Circuit }>();
+const results = useResults();
+const view = useView();
 type Key = keyof Circuit & string;
 const field = fieldsFor("circuit", () => props.circuit);
 const GLYCOL: Key[] = ["glycol_share"];
 const RESET: Key[] = ["reset_cold_c", "flow_mild_c", "reset_mild_c"];
+const SHARE: Key[] = ["loss_share"];
+const AROUND: Key[] = ["pipe_insulation_w_mk", "pipe_around_c"];
+const insulated = computed(() => props.circuit.pipe_insulation_m !== null);
+const lost = computed(() => results.get("circuit", props.circuit.id)?.pipes_lose_w ?? null);
 const groups = computed<[title: string, keys: Key[]][]>(() => [
-  ["Water", ["flow_c", "return_c", "glycol", ...(props.circuit.glycol === "none" ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : []), "loss_share"]],
-  ["Pipes", ["pipe", "friction_limit_pa_m", "velocity_limit_m_s"]],
+  ["Water", ["flow_c", "return_c", "glycol", ...(props.circuit.glycol === "none" ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : []), ...(insulated.value ? [] : SHARE)]],
+  ["Pipes", ["pipe", "friction_limit_pa_m", "velocity_limit_m_s", "pipe_insulation_m", ...(insulated.value ? AROUND : [])]],
   ["Expansion vessel", ["static_height_m", "safety_valve_pa", "source_content_m3"]],
 ]); // prettier-ignore
 </script>
@@ -23,6 +32,13 @@ const groups = computed<[title: string, keys: Key[]][]>(() => [
       <h2>{{ title }}</h2>
       <Field v-for="key in keys" :key="key" v-bind="field(key)" />
     </template>
+    <p v-if="lost !== null">
+      {{ circuit.kind === "heating" ? "Its pipes lose" : "Its pipes take in" }}
+      <TextAct @click="view.explain('pipes_lose', circuit.id)"
+        ><Figure :value="lost" quantity="load"
+      /></TextAct>
+      at the design temperatures.
+    </p>
     <p class="soft">
       The pumps stand under Pumps: their head is calculated from the index run; a section stands for flow and
       return together. Pipes and pump are sized for the largest duties of their ends; units under Plant for
