@@ -156,6 +156,38 @@ class Balances(unittest.TestCase):
         self.assertIn("not_calculated", {snag.code for snag in result_snags(results, {})})
 
 
+class EconomizerWithRecovery(unittest.TestCase):
+    """An exchanger rests while outdoor air cools for nothing, and works on a cold day, whatever the economizer's limit says."""
+
+    def setUp(self) -> None:
+        found = [
+            calculate(building(**more))
+            for more in (
+                {"recovery_sensible": 0.7, "economizer": "dry-bulb differential"},
+                {"recovery_sensible": 0.7},
+                {"economizer": "dry-bulb differential"},
+            )
+        ]
+        self.outdoor_c = found[0].outdoors.dry_bulb_c
+        self.both, self.recovery, self.economizer = (results.systems["s"] for results in found)
+
+    def test_winter_is_that_of_recovery_alone(self) -> None:
+        np.testing.assert_allclose(self.both.winter.heating_w, self.recovery.winter.heating_w, rtol=1e-6)
+        self.assertLess(self.both.heating_coil_w, 0.8 * self.economizer.heating_coil_w)
+        assert self.both.winter.recovered is not None
+        self.assertGreater(float(self.both.winter.recovered.share.min()), 0.0)
+
+    def test_it_rests_while_more_than_the_least_is_taken_and_never_adds_to_the_coil(self) -> None:
+        path = self.both.summer
+        assert path.recovered is not None
+        more = path.outdoor_share > 1.05 * self.both.outdoor_share
+        self.assertTrue(more.any())
+        outdoors = np.broadcast_to(self.outdoor_c, path.fresh_c.shape)
+        np.testing.assert_allclose(path.fresh_c[more], outdoors[more])
+        np.testing.assert_allclose(path.cooling_w[more], self.economizer.summer.cooling_w[more], rtol=1e-3, atol=2.0)
+        self.assertLess(self.both.balance, 1e-6)
+
+
 class Yardsticks(unittest.TestCase):
     def test_a_room_outside_its_range_is_named(self) -> None:
         results = calculate(building())

@@ -32,6 +32,7 @@ _ROUNDS, _AT_REST, _AT_REST_K = 80, 1e-9, 1e-6
 
 
 _NO_FLOW = 1e-12  # kg/s, W/K
+_MORE = 1e-9  # of outdoor air's share, above the least
 
 
 def walk(unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array, start: Path | None = None) -> Path:
@@ -205,12 +206,14 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
     relief = np.maximum(whole - (flow - outdoor), 0.0)
     fresh_c, fresh_w, preheat, recovered = outdoor_c, outdoor_w, np.zeros_like(flow), None
     if unit.recovery is not None:
-        # Not more than mixes to the target; nothing while the economizer cools.
+        # Not more than mixes to the target; nothing while the economizer takes more than the least, which it does to cool. At the
+        # least, on a cold day, there is nothing to cool, and what the exhaust holds is wanted.
+        cooling_free = on & (share > least + _MORE)
         most = np.where(share > 1e-9, (mixing - (1.0 - share) * plenum_c) / np.maximum(share, 1e-9), np.inf)
         recovered = recover(
             unit.recovery,
             outdoor,
-            exhaust_kg_s=np.where(on, 0.0, relief),
+            exhaust_kg_s=np.where(cooling_free, 0.0, relief),
             t=outdoor_c,
             w=outdoor_w,
             exhaust_c=plenum_c,

@@ -1,0 +1,97 @@
+"""A variable-volume system from nothing with the keyboard; a snag of cooling and reheating, mended; a coil's peak followed to its inputs."""
+
+from demo.tarnwick import load_tarnwick
+from e2e.browser import BrowserTest
+
+ROOMS = ("0.02", "0.05", "1.03")
+
+
+class AirSystem(BrowserTest):
+    def setUp(self) -> None:
+        super().setUp()
+        load_tarnwick(self.engineer)
+        self.open()
+        self.page.wait_for_url("**/loads")
+        self.page.get_by_role("grid", name="Loads", exact=True).wait_for()
+        self.rooms = {r["number"]: r["id"] for r in self.fetch("document")["objects"]["room"]}
+        self.stage("Air")
+
+    def made(self) -> str:
+        """A new system with three rooms; its id."""
+        before = {row["id"] for row in self.fetch("document")["objects"]["air_system"]}
+        self.page.get_by_role("button", name="+ air system").focus()
+        self.page.keyboard.press("Enter")
+        self.settle()
+        found = next(row["id"] for row in self.fetch("document")["objects"]["air_system"] if row["id"] not in before)
+        self.press("Terminals", exact=True)
+        numbers = self.page.get_by_role("grid", name="Terminals").locator("[data-column=number]").all_inner_texts()
+        for number in ROOMS:
+            self.cell("Terminals", numbers.index(number), "served").click()
+            self.page.keyboard.press("Enter")
+            self.settle()
+        return str(found)
+
+    def test_variable_volume_from_nothing(self) -> None:
+        system = self.made()
+        plain = self.results()["air_system"][system]
+        self.press("Settings", exact=True)
+        self.fill("Name", "AHU-9 workshops")
+        self.choose("Air volume", "variable")
+        self.choose("Economizer", "colder than return")
+        self.fill("Heat recovered", "75")
+        self.fill("Moisture recovered", "60")
+        told = self.results()["air_system"][system]
+        # The fan carries what flows at one time, never the sum of the rooms' own peaks.
+        flows = [self.results()["airflow"][self.rooms[number]]["design_m3_s"] for number in ROOMS]
+        self.assertLessEqual(told["flow_m3_s"], sum(flows) * 1.0001)
+        self.assertLess(told["fan"]["flow_m3_s"], plain["fan"]["flow_m3_s"] * 1.0001)
+        self.assertGreater(told["winter"]["recovered_w"], 500.0)
+        self.assertLess(told["winter"]["duty_w"], plain["winter"]["duty_w"])
+        self.press("Ducts", exact=True)
+        self.press("Add a branch for 3 ends without one")
+        ducts = [row for row in self.fetch("document")["objects"]["duct_section"] if row["air_system"] == system]
+        self.assertEqual(len([row for row in ducts if row["room"]]), 3)
+        sized = self.results()
+        ends = sum(sized["duct_section"][row["id"]]["flow_m3_s"] for row in ducts if row["room"])
+        self.assertAlmostEqual(ends, sum(flows), places=4)
+        self.assertGreater(sized["air_system"][system]["fan"]["static_pa"], told["fan"]["static_pa"])
+        self.page.get_by_role("navigation", name="Air systems").get_by_text("AHU-9 workshops").wait_for()
+        self.assertEqual(self.problems, [])
+
+    def test_cooling_and_reheating_is_a_snag_and_is_mended(self) -> None:
+        system = self.made()
+        self.press("Settings", exact=True)
+        self.fill("Name", "AHU-9")
+        self.choose("Air volume", "variable")
+        self.fill("Least flow of a terminal", "100")
+        snag = f"reheat_large/{system}"
+        self.assertIn(snag, self.results()["snag"])
+        self.page.get_by_title("Snags (S)").click()
+        self.page.get_by_text("AHU-9: its terminals reheat up to").wait_for()
+        self.page.get_by_role("button", name="Go there: smaller least flows").click()
+        self.page.get_by_role("heading", name="AHU-9", exact=True).wait_for()
+        self.press("Settings", exact=True)
+        self.fill("Least flow of a terminal", "20")
+        before, after = self.results()["air_system"][system], None
+        if snag in self.results()["snag"]:
+            # What ventilation keeps of the least flow is reheated by less than a third of the coil, or the supply is made warmer.
+            self.choose("Supply temperature", "as the rooms ask")
+            self.choose("Air volume", "constant")
+            self.fill("Coldest supply air", "16")
+        after = self.results()
+        self.assertNotIn(snag, after["snag"])
+        self.assertLessEqual(after["air_system"][system]["reheat_w"], before["reheat_w"] * 1.0001)
+        self.assertEqual(self.problems, [])
+
+    def test_a_coils_peak_leads_to_its_inputs(self) -> None:
+        self.press("Path", exact=True)
+        peak = self.page.locator("[data-test=coil-total]")
+        shown = self.number(peak.inner_text())
+        peak.get_by_role("button").first.click()
+        working = self.page.get_by_role("complementary", name="Working")
+        working.get_by_text("Cooling coil").first.wait_for()
+        name = self.page.get_by_role("heading", level=1).first.inner_text()
+        system = next(row for row in self.fetch("document")["objects"]["air_system"] if row["name"] == name)
+        self.assertAlmostEqual(shown, self.results()["air_system"][system["id"]]["coil_total_w"] / 1000.0, places=1)
+        self.assertIn("Dry-air flow", working.inner_text())
+        self.assertEqual(self.problems, [])
