@@ -60,7 +60,13 @@ def run_year(
         identity: courses.of(row["profile"]) for identity, row in document.of("hot_water").items() if row["profile"]
     }
     found = building_year(
-        results, years, sky, running, owed, lambda share, doing: tell(0.05 + 0.9 * share, doing), profiles
+        results,
+        years,
+        sky,
+        running=running,
+        owed_kg_s=owed,
+        progress=lambda share, doing: tell(0.05 + 0.9 * share, doing),
+        profiles=profiles,
     )
     months = weather.month_of
     return _hours(found), _summary(document, file.name, weather.year, found, months)

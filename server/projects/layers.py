@@ -109,15 +109,28 @@ def differences(base: Document, layer: Layer) -> list[Difference]:
             there = base.of(name).get(key)
             if entry["op"] != SET:
                 if (entry["op"] == GONE) != (there is None):
-                    found.append(Difference(name, key, entry["op"], "", None, None, None, False))
+                    found.append(
+                        Difference(name, key, entry["op"], field="", base=None, value=None, was=None, conflict=False)
+                    )
                 continue
             for field, value in entry["fields"].items():
                 was = entry["was"].get(field)
                 if there is None:
-                    found.append(Difference(name, key, SET, field, None, value, was, True))
+                    found.append(
+                        Difference(name, key, SET, field=field, base=None, value=value, was=was, conflict=True)
+                    )
                 elif there.get(field) != value:
                     found.append(
-                        Difference(name, key, SET, field, there.get(field), value, was, there.get(field) != was)
+                        Difference(
+                            name,
+                            key,
+                            SET,
+                            field=field,
+                            base=there.get(field),
+                            value=value,
+                            was=was,
+                            conflict=there.get(field) != was,
+                        )
                     )
     return found
 

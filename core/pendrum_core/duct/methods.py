@@ -62,10 +62,10 @@ def shape_for(
             section.shape,
             section.height_limit_m,
             flow_m3_s,
-            rules.roughness_m,
-            fluid,
-            by_friction,
-            rules.velocity_limit_m_s,
+            roughness_m=rules.roughness_m,
+            fluid=fluid,
+            limit_pa_m=by_friction,
+            limit_m_s=rules.velocity_limit_m_s,
         )
     return _regained(section, flow_m3_s, rules, fluid, *above)
 

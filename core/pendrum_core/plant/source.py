@@ -118,7 +118,14 @@ def staged_unit(unit: PlantUnit, capacity_w: float) -> Unit:
         (PART, 1.0), (kind.cool_c, kind.warm_c), tuple(tuple(to_net * e for e in row) for row in rows)
     )
     return Unit(
-        unit.name, capacity_w, table, unit.least_part, unit.idle_share, unit.running_w, unit.running_w_w, unit.resting_w
+        unit.name,
+        capacity_w,
+        table,
+        least_part=unit.least_part,
+        idle_share=unit.idle_share,
+        running_w=unit.running_w,
+        running_w_w=unit.running_w_w,
+        resting_w=unit.resting_w,
     )
 
 

@@ -57,9 +57,19 @@ def circuit_entries(case: Case) -> Iterator[Entry]:
         loads[end] = radiator["load_W"]
         for mean, rating in (("arithmetic", found.arithmetic_w), ("logarithmic", found.logarithmic_w)):
             key = f"rating_needed_{mean}_W"
-            yield _near(_WATER, f"{end}, rating by the {mean} mean", want[key], rating, "load", 0.002, _EN442)
+            yield _near(
+                _WATER,
+                f"{end}, rating by the {mean} mean",
+                want[key],
+                found=rating,
+                quantity="load",
+                share=0.002,
+                source=_EN442,
+            )
         chosen = want["chosen_rating_logarithmic_W"]
-        yield _near(_WATER, f"{end}, chosen", chosen, found.chosen_w or 0.0, "load", 1e-9, _EN442)
+        yield _near(
+            _WATER, f"{end}, chosen", chosen, found=found.chosen_w or 0.0, quantity="load", share=1e-9, source=_EN442
+        )
         yield Entry(
             _WATER,
             f"{end}, return with it",
@@ -102,15 +112,41 @@ def circuit_entries(case: Case) -> Iterator[Entry]:
     for name, want in e["sections"].items():
         pipe = found_circuit.sections[name]
         yield _near(
-            _WATER, f"{name}, diameter", want["inner_diameter_mm"] / 1e3, pipe.diameter_m, "diameter", 1e-6, _NETWORK
+            _WATER,
+            f"{name}, diameter",
+            want["inner_diameter_mm"] / 1e3,
+            found=pipe.diameter_m,
+            quantity="diameter",
+            share=1e-6,
+            source=_NETWORK,
         )
         yield _near(
-            _WATER, f"{name}, flow", want["volume_flow_m3_h"] / 3600.0, pipe.flow_m3_s, "water_flow", 0.003, _NETWORK
+            _WATER,
+            f"{name}, flow",
+            want["volume_flow_m3_h"] / 3600.0,
+            found=pipe.flow_m3_s,
+            quantity="water_flow",
+            share=0.003,
+            source=_NETWORK,
         )
-        yield _near(_WATER, f"{name}, loss", want["section_loss_Pa"], pipe.loss_pa, "pressure", 0.02, _NETWORK)
+        yield _near(
+            _WATER,
+            f"{name}, loss",
+            want["section_loss_Pa"],
+            found=pipe.loss_pa,
+            quantity="pressure",
+            share=0.02,
+            source=_NETWORK,
+        )
     for end, want in e["ends"].items():
         yield _near(
-            _WATER, f"{end}, path", want["path_loss_Pa"], found_circuit.paths.loss_pa[end], "pressure", 0.02, _NETWORK
+            _WATER,
+            f"{end}, path",
+            want["path_loss_Pa"],
+            found=found_circuit.paths.loss_pa[end],
+            quantity="pressure",
+            share=0.02,
+            source=_NETWORK,
         )
         kv = want["balancing_valve_Kv_m3_h"]
         if kv is not None:
@@ -119,18 +155,28 @@ def circuit_entries(case: Case) -> Iterator[Entry]:
                 _WATER,
                 f"{end}, balancing Kv",
                 kv,
-                valve_kv_m3_h(flow, left, found_circuit.fluid.density_kg_m3),
-                "ratio",
-                0.02,
-                _NETWORK,
+                found=valve_kv_m3_h(flow, left, found_circuit.fluid.density_kg_m3),
+                quantity="ratio",
+                share=0.02,
+                source=_NETWORK,
             )
     pump = found_circuit.pump
-    yield _near(_WATER, "Pump, head", e["pump"]["head_Pa"], pump.head_pa, "pressure", 0.02, _NETWORK)
     yield _near(
-        _WATER, "Pump, electrical", e["pump"]["electrical_power_W"], pump.electrical_w, "electric_power", 0.02, _NETWORK
+        _WATER, "Pump, head", e["pump"]["head_Pa"], found=pump.head_pa, quantity="pressure", share=0.02, source=_NETWORK
+    )
+    yield _near(
+        _WATER,
+        "Pump, electrical",
+        e["pump"]["electrical_power_W"],
+        found=pump.electrical_w,
+        quantity="electric_power",
+        share=0.02,
+        source=_NETWORK,
     )
     content += found_circuit.water_content_m3 * 1000.0 + i["content"]["boiler_L"]
-    yield _near(_WATER, "Water content, L", e["water_content_L"], content, "ratio", 0.003, _NETWORK)
+    yield _near(
+        _WATER, "Water content, L", e["water_content_L"], found=content, quantity="ratio", share=0.003, source=_NETWORK
+    )
     v, want = i["vessel"], e["expansion_vessel"]
     vessel = size_vessel(
         content / 1000.0,
@@ -140,13 +186,35 @@ def circuit_entries(case: Case) -> Iterator[Entry]:
         1e5 * v["safety_valve_bar_gauge"],
         tuple(float(size) for size in v["list_L"]),
     )
-    yield _near(_WATER, "Expansion vessel, L", want["vessel_volume_L"], 1e3 * vessel.volume_m3, "ratio", 0.015, _VESSEL)
     yield _near(
-        _WATER, "Vessel chosen, L", want["chosen_vessel_L"], 1e3 * (vessel.chosen_m3 or 0.0), "ratio", 1e-9, _VESSEL
+        _WATER,
+        "Expansion vessel, L",
+        want["vessel_volume_L"],
+        found=1e3 * vessel.volume_m3,
+        quantity="ratio",
+        share=0.015,
+        source=_VESSEL,
+    )
+    yield _near(
+        _WATER,
+        "Vessel chosen, L",
+        want["chosen_vessel_L"],
+        found=1e3 * (vessel.chosen_m3 or 0.0),
+        quantity="ratio",
+        share=1e-9,
+        source=_VESSEL,
     )
     for key, found_pa in (("at_least", vessel.fill_at_least_pa), ("at_most", vessel.fill_at_most_pa)):
         bar = want[f"fill_pressure_{key}_bar_gauge"]
-        yield _near(_WATER, f"Fill pressure {key.replace('_', ' ')}, bar", bar, found_pa / 1e5, "ratio", 0.015, _VESSEL)
+        yield _near(
+            _WATER,
+            f"Fill pressure {key.replace('_', ' ')}, bar",
+            bar,
+            found=found_pa / 1e5,
+            quantity="ratio",
+            share=0.015,
+            source=_VESSEL,
+        )
 
 
 def boiler_entries(case: Case) -> Iterator[Entry]:
@@ -163,11 +231,11 @@ def boiler_entries(case: Case) -> Iterator[Entry]:
             b["name"],
             1e3 * b["nominal_kW"],
             table,
-            i["least_part_load"],
-            i["idle_share_of_nominal"],
-            electricity["firing"],
-            electricity["per_kW"] / 1e3,
-            electricity["not_firing"],
+            least_part=i["least_part_load"],
+            idle_share=i["idle_share_of_nominal"],
+            running_w=electricity["firing"],
+            running_w_w=electricity["per_kW"] / 1e3,
+            resting_w=electricity["not_firing"],
         )
         for b in i["boilers"]
     ]
@@ -180,10 +248,24 @@ def boiler_entries(case: Case) -> Iterator[Entry]:
         for k, row in enumerate(want["bins"]):
             what = f"{name}, {row['outdoor_C']:g} °C"
             yield _near(
-                _PLANT, f"{what}, fuel", 1e3 * row["fuel_net_kW"], found.fuel_w[:, k].sum(), "load", 0.005, _BOILERS
+                _PLANT,
+                f"{what}, fuel",
+                1e3 * row["fuel_net_kW"],
+                found=found.fuel_w[:, k].sum(),
+                quantity="load",
+                share=0.005,
+                source=_BOILERS,
             )
             power = found.auxiliary_w[:, k].sum()
-            yield _near(_PLANT, f"{what}, electricity", 1e3 * row["electricity_kW"], power, "load", 0.005, _BOILERS)
+            yield _near(
+                _PLANT,
+                f"{what}, electricity",
+                1e3 * row["electricity_kW"],
+                found=power,
+                quantity="load",
+                share=0.005,
+                source=_BOILERS,
+            )
             for unit, output in zip(units, found.output_w[:, k], strict=True):
                 given = 1e3 * row["output_kW"][unit.name]
                 yield Entry(
@@ -198,8 +280,30 @@ def boiler_entries(case: Case) -> Iterator[Entry]:
         sums = want["sum"]
         fuel, unmet = (float((values * hours).sum()) / 1e3 for values in (found.fuel_w.sum(axis=0), found.unmet_w))
         yield _near(
-            _PLANT, f"{name}, fuel of the season, net, kWh", sums["fuel_net_kWh"], fuel, "ratio", 0.005, _BOILERS
+            _PLANT,
+            f"{name}, fuel of the season, net, kWh",
+            sums["fuel_net_kWh"],
+            found=fuel,
+            quantity="ratio",
+            share=0.005,
+            source=_BOILERS,
         )
         gross = i["gross_over_net"] * fuel
-        yield _near(_PLANT, f"{name}, gross, kWh", sums["fuel_gross_kWh"], gross, "ratio", 0.005, _BOILERS)
-        yield _near(_PLANT, f"{name}, unmet, kWh", sums["unmet_kWh"], unmet, "ratio", 0.005, _BOILERS)
+        yield _near(
+            _PLANT,
+            f"{name}, gross, kWh",
+            sums["fuel_gross_kWh"],
+            found=gross,
+            quantity="ratio",
+            share=0.005,
+            source=_BOILERS,
+        )
+        yield _near(
+            _PLANT,
+            f"{name}, unmet, kWh",
+            sums["unmet_kWh"],
+            found=unmet,
+            quantity="ratio",
+            share=0.005,
+            source=_BOILERS,
+        )

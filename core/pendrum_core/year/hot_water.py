@@ -162,7 +162,9 @@ def hot_water_year(sized: HotWaterResult, profile: YearCourse | None, sky: YearS
         )
     held = per_litre_k * (sized.volume_l * (tank - start[0]) + sun_by.tank_l * (pre - start[1]))
     drawn, charged, solar, lost, tanks, pres = rows
-    return HotWaterYear(asked, drawn, charged, solar, lost, tanks, pres, held)
+    return HotWaterYear(
+        asked, drawn, charged, solar_w=solar, lost_w=lost, tank_c=tanks, preheated_c=pres, stored_j=held
+    )
 
 
 def saved_share(with_sun: HotWaterYear, without: HotWaterYear) -> float:

@@ -106,11 +106,11 @@ class YearSky:
             tilt_deg,
             azimuth_deg,
             w.diffuse_w_m2,
-            w.beam_w_m2,
-            self.extraterrestrial_w_m2,
-            zenith,
-            self.azimuth_deg,
-            mass,
+            dni=w.beam_w_m2,
+            dni_extra=self.extraterrestrial_w_m2,
+            solar_zenith=zenith,
+            solar_azimuth=self.azimuth_deg,
+            airmass=mass,
             model="allsitescomposite1990",
         )
         sky = np.where(up & np.isfinite(bright), np.nan_to_num(bright), w.diffuse_w_m2 * view)
