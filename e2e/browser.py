@@ -55,6 +55,19 @@ class BrowserTest(StaticLiveServerTestCase):
     def open(self, path: str = "/") -> None:
         self.page.goto(self.live_server_url + path)
 
+    def enter_as(self, name: str, password: str, page: Page | None = None) -> None:
+        """Sign in at the door; what was typed before the page had loaded is typed again."""
+        page = page or self.page
+        page.get_by_role("button", name="Sign in", exact=True).wait_for()
+        page.wait_for_load_state("load")
+        for _ in range(3):
+            page.get_by_label("Name", exact=True).fill(name)
+            page.get_by_label("Password", exact=True).fill(password)
+            page.wait_for_timeout(100)
+            if page.get_by_role("button", name="Sign in", exact=True).is_enabled():
+                break
+        page.get_by_role("button", name="Sign in", exact=True).click()
+
     def stage(self, name: str) -> None:
         link = self.page.get_by_role("navigation", name="Stages").get_by_role("link", name=name)
         link.click()

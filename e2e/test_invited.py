@@ -22,14 +22,9 @@ class Invited(BrowserTest):
     def link(self) -> str:
         return re.search(r"http://[^/\s]+(/\S+)", mail.outbox[-1].body).group(1)
 
-    def sign_in(self, page, name: str, password: str) -> None:
-        page.get_by_label("Name", exact=True).fill(name)
-        page.get_by_label("Password", exact=True).fill(password)
-        page.get_by_role("button", name="Sign in").click()
-
     def test_invited_come_in_and_seen(self) -> None:
         self.open("/")
-        self.sign_in(self.page, "Edda", PASSWORD)
+        self.enter_as("Edda", PASSWORD)
         self.page.get_by_role("grid", name="Loads", exact=True).wait_for()
         self.page.get_by_title("Projects", exact=True).click()
         self.page.locator(".v-list-item").filter(has_text="People of this project").click()
@@ -72,6 +67,6 @@ class Invited(BrowserTest):
         self.page.keyboard.press("Enter")
         self.page.get_by_text("It is set").wait_for()
         self.page.get_by_role("link", name="To the sign-in").click()
-        self.sign_in(self.page, "Edda", "an even longer phrase 9")
+        self.enter_as("Edda", "an even longer phrase 9")
         self.page.get_by_role("grid", name="Loads", exact=True).wait_for()
         self.problems.clear()  # that nobody was signed in yet is told by a refusal

@@ -18,9 +18,7 @@ class People(BrowserTest):
         self.hall = load_tarnwick(self.owner).id
 
     def sign_in(self, name: str, password: str = PASSWORD) -> None:
-        self.page.get_by_label("Name", exact=True).fill(name)
-        self.page.get_by_label("Password", exact=True).fill(password)
-        self.page.get_by_role("button", name="Sign in").click()
+        self.enter_as(name, password)
 
     def menu(self, item: str) -> None:
         self.page.get_by_title("Projects", exact=True).click()

@@ -1,16 +1,14 @@
 <script setup lang="ts">
-/** Energy by use and carrier: months stacked, and a table whose figures lead to their hours. */
+/** Energy of the year: its figures, and months stacked by use or carrier; tables below. */
 import { useDocument } from "@/document/store";
 import type { Bill, YearSummary } from "@/document/year";
 import ChartBox from "@/parts/ChartBox.vue";
-import DataGrid from "@/parts/DataGrid.vue";
 import Figure from "@/parts/Figure.vue";
-import type { Column } from "@/parts/grid";
 import { format, MONTHS, spaced, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref } from "vue";
+import EnergyTables from "./EnergyTables.vue";
 import { hourText } from "./hours";
-
 import { isLoose, toneOf } from "./uses";
 
 const props = defineProps<{ summary: YearSummary; bills: Bill[] }>();
@@ -18,7 +16,6 @@ const emit = defineEmits<{ show: [course: string] }>();
 const doc = useDocument();
 const view = useView();
 const by = ref<"use" | "carrier">("use");
-const part = ref<"energy" | "systems" | "units" | "stores">("energy");
 
 const metered = computed(() => props.summary.energy.filter((row) => !isLoose(row.carrier)));
 const loose = computed(() => props.summary.energy.filter((row) => isLoose(row.carrier)));
@@ -71,83 +68,6 @@ const option = computed(() => {
   });
 });
 
-type Row = YearSummary["energy"][number] & { id: string };
-const rows = computed<Row[]>(() =>
-  props.summary.energy
-    .map((row) => ({ ...row, id: `energy/${row.use}/${row.carrier}` }))
-    .sort((a, b) => Number(isLoose(a.carrier)) - Number(isLoose(b.carrier)) || b.kwh - a.kwh),
-);
-const columns = computed<Column<Row>[]>(() => [
-  { key: "use", title: "For", width: 140, value: (r) => r.use },
-  { key: "carrier", title: "from", width: 170, value: (r) => r.carrier },
-  { key: "kwh", title: "energy", quantity: "yearly_energy", width: 100, value: (r) => r.kwh },
-  { key: "area", title: "by floor area", quantity: "energy_per_area", width: 100, value: (r) => r.kwh / props.summary.floor_area_m2 },
-  { key: "share", title: "share", quantity: "percent", width: 70, value: (r) => (isLoose(r.carrier) ? null : r.kwh / Math.max(delivered.value, 1e-9)) },
-  { key: "peak", title: "largest hour", quantity: "load", width: 100, value: (r) => r.peak_w },
-  ...MONTHS.slice(0, 12).map((name, month) => ({
-    key: name, title: name, quantity: "yearly_energy", width: 72, value: (r: Row) => r.month_kwh[month],
-  })),
-]); // prettier-ignore
-
-type SystemRow = YearSummary["systems"][string] & { id: string; name: string };
-const systems = computed<SystemRow[]>(() =>
-  Object.entries(props.summary.systems).map(([id, row]) => {
-    const [system = "", room = ""] = id.split("~");
-    const of = doc.get("air_system", system)?.name ?? system;
-    return { ...row, id, name: room ? `${of}, ${doc.get("room", room)?.number ?? ""}` : of };
-  }),
-);
-const systemColumns: Column<SystemRow>[] = [
-  { key: "name", title: "Air system", width: 190, value: (r) => r.name },
-  { key: "cooling", title: "coil, cold", quantity: "yearly_energy", width: 110, value: (r) => r.cooling_kwh },
-  {
-    key: "heating",
-    title: "heat with reheat",
-    quantity: "yearly_energy",
-    width: 120,
-    value: (r) => r.heating_kwh,
-  },
-  { key: "fans", title: "fans", quantity: "yearly_energy", width: 100, value: (r) => r.fans_kwh },
-  { key: "short", title: "flow too small", quantity: "hours", width: 110, value: (r) => r.short_h },
-];
-type UnitRow = YearSummary["units"][string] & { id: string; name: string };
-const units = computed<UnitRow[]>(() =>
-  Object.entries(props.summary.units).map(([id, row]) => ({
-    ...row,
-    id,
-    name: `${doc.get("circuit", row.circuit)?.name ?? ""}: ${doc.get("plant_unit", id)?.name ?? id}`,
-  })),
-);
-const unitColumns: Column<UnitRow>[] = [
-  { key: "name", title: "Unit", width: 260, value: (r) => r.name },
-  { key: "output", title: "gives", quantity: "yearly_energy", width: 110, value: (r) => r.output_kwh },
-  { key: "peak", title: "largest hour", quantity: "load", width: 110, value: (r) => r.peak_w },
-  { key: "on", title: "on for", quantity: "hours", width: 90, value: (r) => r.on_h },
-  { key: "full", title: "hours at its largest", quantity: "hours", width: 140, value: (r) => r.output_kwh / Math.max(r.peak_w / 1000, 1e-9) },
-]; // prettier-ignore
-type StoreRow = NonNullable<YearSummary["stores"]>[string] & { id: string; name: string };
-const stores = computed<StoreRow[]>(() =>
-  Object.entries(props.summary.stores ?? {}).map(([id, row]) => ({
-    ...row,
-    id,
-    name: doc.get("hot_water", id)?.name ?? id,
-  })),
-);
-const storeColumns: Column<StoreRow>[] = [
-  { key: "name", title: "Hot water", width: 190, value: (r) => r.name },
-  { key: "drawn", title: "drawn", quantity: "yearly_energy", width: 100, value: (r) => r.drawn_kwh },
-  { key: "charged", title: "charged", quantity: "yearly_energy", width: 100, value: (r) => r.charged_kwh },
-  { key: "solar", title: "from the sun", quantity: "yearly_energy", width: 110, value: (r) => r.solar_kwh },
-  { key: "lost", title: "lost", quantity: "yearly_energy", width: 100, value: (r) => r.lost_kwh },
-  { key: "missing", title: "not hot enough", quantity: "yearly_energy", width: 120, value: (r) => r.missing_kwh },
-  { key: "coolest", title: "coolest", quantity: "temperature", width: 90, value: (r) => r.coolest_c },
-]; // prettier-ignore
-const PARTS = {
-  energy: "By use",
-  systems: "Air systems",
-  units: "Plant units",
-  stores: "Hot water",
-} as const;
 const peaks = computed(() =>
   Object.entries(props.summary.carriers)
     .filter(([name]) => !isLoose(name))
@@ -217,52 +137,7 @@ const peaks = computed(() =>
       </v-btn-group>
       <ChartBox class="drawn" label="Energy by month" :option="option" />
     </div>
-    <div class="tools">
-      <v-btn-group class="toggle" role="group" aria-label="Table">
-        <v-btn
-          v-for="(name, key) in PARTS"
-          :key="key"
-          :active="part === key"
-          :aria-pressed="part === key"
-          @click="part = key"
-          >{{ name }}</v-btn
-        >
-      </v-btn-group>
-      <span class="soft">a row leads to its hours</span>
-    </div>
-    <div class="grid">
-      <DataGrid
-        v-if="part === 'energy'"
-        label="Energy by use and carrier"
-        :columns="columns"
-        :rows="rows"
-        @select="emit('show', $event.id)"
-      />
-      <DataGrid
-        v-else-if="part === 'systems'"
-        label="Air systems over the year"
-        :columns="systemColumns"
-        :rows="systems"
-        @select="emit('show', `air_system/${$event.id}/cooling_w`)"
-      />
-      <DataGrid
-        v-else-if="part === 'stores' && stores.length"
-        label="Hot water over the year"
-        :columns="storeColumns"
-        :rows="stores"
-        @select="emit('show', `hot_water/${$event.id}/charged_w`)"
-      />
-      <p v-else-if="part === 'stores'" class="empty">
-        No store of hot water is drawn from; add one under Water.
-      </p>
-      <DataGrid
-        v-else
-        label="Plant units over the year"
-        :columns="unitColumns"
-        :rows="units"
-        @select="emit('show', `unit/${$event.circuit}/${$event.id}`)"
-      />
-    </div>
+    <EnergyTables :summary="summary" @show="emit('show', $event)" />
   </div>
 </template>
 
@@ -312,18 +187,5 @@ dd .soft {
 }
 .drawn {
   height: 100%;
-}
-.tools {
-  display: flex;
-  gap: 10px;
-  align-items: center;
-  padding: 4px 12px;
-  border-top: 1px solid var(--ink);
-}
-.grid {
-  flex: 4;
-  min-height: 120px;
-  overflow: hidden;
-  border-top: 1px solid var(--line);
 }
 </style>
