@@ -6,7 +6,7 @@ import InvitedPage from "../src/app/InvitedPage.vue";
 import NewPasswordPage from "../src/app/NewPasswordPage.vue";
 import PasswordDialog from "../src/app/PasswordDialog.vue";
 import PeopleDialog from "../src/app/PeopleDialog.vue";
-import { initials, useOthers, whereabouts } from "../src/app/presence";
+import { initials, people, useOthers, whereabouts } from "../src/app/presence";
 import SignIn from "../src/app/SignIn.vue";
 import TokensDialog from "../src/app/TokensDialog.vue";
 import { useSession } from "../src/document/session";
@@ -228,9 +228,14 @@ test("initials and whereabouts", () => {
     "X",
     "",
   ]);
-  expect(whereabouts({ name: "Edda", stage: "air" }, "Rasmus")).toBe("Edda: on Air");
-  expect(whereabouts({ name: "Edda", stage: "loads" }, "Edda")).toBe("Edda, another window: on Loads");
-  expect(whereabouts({ name: "Edda", stage: "nowhere" }, "Rasmus")).toBe("Edda");
+  const windows = [
+    { name: "Edda", stage: "air" },
+    { name: "Rasmus", stage: "loads" },
+    { name: "Edda", stage: "kit" },
+    { name: "Tove", stage: "nowhere" },
+  ];
+  expect(people(windows, "Rasmus").map(whereabouts)).toEqual(["Edda: on Air, Kit", "Tove"]);
+  expect(people(windows.slice(1, 2), "Rasmus")).toEqual([]);
 });
 
 test("a window says which stage it shows, and without an answer nobody is here", async () => {
@@ -253,7 +258,7 @@ test("a window says which stage it shows, and without an answer nobody is here",
     { global: { plugins: [router] } },
   );
   await settled();
-  expect(others!.value).toEqual([{ name: "Rasmus", stage: "air" }]);
+  expect(others!.value).toEqual([{ name: "Rasmus", stages: ["Air"] }]);
   plug({ "POST /api/projects/p/here": refused(503, "Busy", "busy") });
   await router.push("/air");
   await settled();

@@ -1,21 +1,17 @@
 <script setup lang="ts">
 /** Who else has the project open, and on which stage. */
-import { useSession } from "@/document/session";
-import { counted } from "@/units/units";
 import { computed } from "vue";
 import { initials, useOthers, whereabouts } from "./presence";
 
 const SHOWN = 3;
-const session = useSession();
 const others = useOthers();
-const told = computed(() => others.value.map((one) => whereabouts(one, session.user)));
+const told = computed(() => others.value.map((one) => whereabouts(one)));
 const label = computed(() => `Here too: ${told.value.join("; ")}`);
 </script>
 
 <template>
   <span v-if="others.length" class="others" role="img" :aria-label="label">
     <v-tooltip activator="parent" location="bottom">
-      {{ counted(others.length, "other window") }}
       <div v-for="(line, index) in told" :key="index">{{ line }}</div>
     </v-tooltip>
     <b v-for="(one, index) in others.slice(0, SHOWN)" :key="index">{{ initials(one.name) }}</b>

@@ -14,19 +14,36 @@ export function initials(name: string): string {
   return letters.toUpperCase();
 }
 
-/** In one line what is told of somebody: the name, and the stage by the name that it has here. */
-export function whereabouts(one: Schemas["HereOut"], own: string): string {
-  const stage = STAGES.find((found) => found.key === one.stage)?.name;
-  const who = one.name === own ? `${one.name}, another window` : one.name;
-  return stage ? `${who}: on ${stage}` : who;
+/** Somebody else who is here, with the stages that their windows show. */
+export interface Other {
+  name: string;
+  stages: string[];
+}
+
+/** Windows by whose they are, without one's own: a second one of the same person is nobody else. */
+export function people(windows: Schemas["HereOut"][], own: string): Other[] {
+  const found = new Map<string, Set<string>>();
+  for (const { name, stage } of windows) {
+    const shown = STAGES.find((one) => one.key === stage)?.name;
+    if (name === own) continue;
+    const stages = found.get(name) ?? new Set<string>();
+    if (shown) stages.add(shown);
+    found.set(name, stages);
+  }
+  return [...found].map(([name, stages]) => ({ name, stages: [...stages] }));
+}
+
+/** In one line what is told of somebody. */
+export function whereabouts(one: Other): string {
+  return one.stages.length ? `${one.name}: on ${one.stages.join(", ")}` : one.name;
 }
 
 /** Others who have the open project open, told anew every few seconds; and tell them what this window shows. */
-export function useOthers(): Ref<Schemas["HereOut"][]> {
+export function useOthers(): Ref<Other[]> {
   const doc = useDocument();
   const session = useSession();
   const route = useRoute();
-  const others = ref<Schemas["HereOut"][]>([]);
+  const others = ref<Other[]>([]);
   const thisWindow = newId();
   let timer: ReturnType<typeof setInterval> | undefined;
   async function tell(): Promise<void> {
@@ -34,7 +51,8 @@ export function useOthers(): Ref<Schemas["HereOut"][]> {
     const params = { path: { project_id: doc.projectId } };
     const body = { window: thisWindow, stage: String(route.name ?? "") };
     try {
-      others.value = unwrap(await client.POST("/api/projects/{project_id}/here", { params, body }));
+      const windows = unwrap(await client.POST("/api/projects/{project_id}/here", { params, body }));
+      others.value = people(windows, session.user);
     } catch {
       // Without a connection nobody is known to be here; the strip tells of the connection.
       others.value = [];
