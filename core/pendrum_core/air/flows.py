@@ -13,8 +13,6 @@ from pendrum_core.model.systems import CENTRAL, ROOM_UNIT, AirSystem, Terminal
 from pendrum_core.room.balance.outdoors import Outdoors
 
 _PEOPLE_THERE = 0.2  # of a room's largest moisture gain: while it is above, somebody is there
-
-
 _M3_KG = 0.84  # of outdoor air, for telling whether it is enough
 
 

@@ -25,8 +25,6 @@ from pendrum_core.room.supply.served import Asked, Served
 from pendrum_core.schedule.pattern import step_averages
 
 _UNHEATED_C = -100.0  # asked of a unit that has no heating coil of its own
-
-
 _LEAK_C = 20.0  # volume of leaking air is taken at this temperature
 
 

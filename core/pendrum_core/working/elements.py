@@ -11,8 +11,6 @@ from pendrum_core.room.outcome.loads import RoomLoads
 from pendrum_core.working.node import Node, figure
 
 BALANCE = "Room heat balance, repeating day, solved exactly in frequency; coefficients of ISO 52016-1:2017"
-
-
 SIMPLE = "Sum of U A ΔT with the films of ISO 6946:2017, simplified procedure of EN 12831-1:2017"
 CATEGORY_NAMES = {
     "sun": "Sun through windows",

@@ -12,8 +12,6 @@ from exchange.rooms.incoming import Incoming, IncomingRoom, IncomingSurface
 from projects.errors import Refused
 
 NAMESPACE = "http://www.gbxml.org/schema"
-
-
 TAG_SPACE = f"{{{NAMESPACE}}}"
 
 
@@ -37,8 +35,6 @@ _AREAS = {
 
 
 VERSION = "6.01"  # of the schema that is written
-
-
 _SHOWN_FAULTS = 4
 
 
