@@ -86,6 +86,26 @@ class Fittings(Water):
         self.put("circuit", "circuit", pipe_insulation_m=None)
         self.assertIsNone(circuit()["pipes_lose_w"])
 
+    def test_a_chiller_has_a_season_and_a_boiler_none(self) -> None:
+        unit = {"op": "create", "kind": "plant_unit", "id": "u1", "fields": {
+            "circuit": self.ids["circuit"], "name": "Chiller", "kind": "chiller", "fuel": "electricity",
+            "full_cool": 4.3, "full_warm": 2.9, "part_cool": 5.6, "part_warm": 3.6}}  # fmt: skip
+        self.assertEqual(self.commit(self.project, [unit]).status_code, 200)
+        figure = self.told("plant", self.ids["circuit"])["units"]["u1"]["seasonal"]
+        self.assertTrue(2.9 < figure < 5.6)
+        tree = self.get(f"/projects/{self.project}/working", quantity="unit_seasonal", subject="u1").json()
+        self.assertEqual(tree["value"], figure)
+        hours = [float(node["name"].split(", ")[1].split()[0]) for node in tree["inputs"]]
+        self.assertEqual(sum(hours), 2602.0)
+        fields = {"kind": "boiler", "fuel": "natural gas"} | dict.fromkeys(
+            ("full_cool", "full_warm", "part_cool", "part_warm"), 1.0
+        )
+        boiler = {"op": "set", "kind": "plant_unit", "id": "u1", "fields": fields}
+        self.assertEqual(self.commit(self.project, [boiler]).status_code, 200)
+        self.assertIsNone(self.told("plant", self.ids["circuit"])["units"]["u1"]["seasonal"])
+        path = f"/projects/{self.project}/working"
+        self.assertEqual(self.get(path, quantity="unit_seasonal", subject="u1").status_code, 404)
+
     def test_pipes_of_copper_have_copper_sizes(self) -> None:
         steel = self.told("pipe_section", self.ids["pipe"])
         self.assertTrue(steel["size"].startswith("DN"))

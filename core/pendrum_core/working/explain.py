@@ -34,7 +34,14 @@ from pendrum_core.working.groups import (
 from pendrum_core.working.heating import room_heating, room_heating_simple
 from pendrum_core.working.hot_water import hot_water_charge, hot_water_day, hot_water_volume
 from pendrum_core.working.node import Node
-from pendrum_core.working.plant import emitter_rating, expansion_vessel, pipes_lose, plant_input, plant_load
+from pendrum_core.working.plant import (
+    emitter_rating,
+    expansion_vessel,
+    pipes_lose,
+    plant_input,
+    plant_load,
+    unit_seasonal,
+)
 from pendrum_core.working.rooms import room_cooling, room_cooling_per_area, room_latent, room_temperature
 from pendrum_core.working.water import pipe_section, pump_head, pump_open_flow, pump_part_load, pump_power
 from pendrum_core.working.yardsticks import YARDSTICKS
@@ -78,6 +85,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "plant_load": plant_load,
     "plant_input": plant_input,
     "pipes_lose": pipes_lose,
+    "unit_seasonal": unit_seasonal,
     "expansion_vessel": expansion_vessel,
     "hot_water_day": hot_water_day,
     "hot_water_volume": hot_water_volume,

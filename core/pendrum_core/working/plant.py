@@ -1,8 +1,9 @@
 """Working of emitters, plants and expansion vessels."""
 
 from pendrum_core.model.climate import day_number
-from pendrum_core.model.plant import KINDS, OUTDOORS
+from pendrum_core.model.plant import HEAT_PUMP, KINDS, OUTDOORS
 from pendrum_core.model.systems import Circuit, Section
+from pendrum_core.plant.seasonal import season_of
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import FILL_C, highest_c, initial_pa, vessel_of, water_content_m3
@@ -190,6 +191,49 @@ def plant_input(results: BuildingResults, unit_id: str) -> Node:
                 for load, end, t in pairs
             ),
         ),
+    )
+
+
+def unit_seasonal(results: BuildingResults, unit_id: str) -> Node:
+    """A heat pump's SCOPon or a chiller's SEERon, bin by bin.
+
+    Raises:
+        KeyError: the unit does not work against outdoor air, or has no capacity.
+    """
+    circuit = next(c for c in results.building.circuits if any(u.id == unit_id for u in c.units))
+    place = next(i for i, u in enumerate(circuit.units) if u.id == unit_id)
+    unit, capacity = circuit.units[place], results.plants[circuit.id].capacity_w[place]
+    season = season_of(unit, capacity) if capacity > 0.0 else None
+    if season is None:
+        raise KeyError(unit_id)
+    given, taken = (float((season.hours * watts).sum()) / 1000.0 for watts in (season.output_w, season.taken_w))
+    bins = tuple(
+        Node(
+            f"{outdoor:g} °C, {hours:g} h",
+            output,
+            "load",
+            numbers=f"part load {output / capacity:.2f}, takes {figure(power, 'load')}: {output / power:.3g}",
+        )
+        for outdoor, hours, output, power in zip(
+            season.outdoor_c.tolist(),
+            season.hours.tolist(),
+            season.output_w.tolist(),
+            season.taken_w.tolist(),
+            strict=True,
+        )
+    )
+    return Node(
+        f"{circuit.name}, {unit.name}: {'SCOP' if unit.kind == HEAT_PUMP else 'SEER'} on",
+        season.figure,
+        "ratio",
+        formula="Σ hours × output / Σ hours × taken",
+        numbers=f"{given:.0f} kWh / {taken:.0f} kWh",
+        source="EN 14825:2022, reference heating season “average”"
+        if unit.kind == HEAT_PUMP
+        else "EN 14825:2022, cooling season",
+        note="The machine for itself: nought at 16 °C, its capacity at "
+        f"{-10 if unit.kind == HEAT_PUMP else 35} °C outdoors; efficiencies of its four points, with auxiliaries while it runs.",
+        inputs=bins,
     )
 
 

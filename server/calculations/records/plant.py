@@ -15,6 +15,7 @@ from pendrum_core.air.result import AirSystemResult, ServedRoom
 from pendrum_core.checks.results import result_snags
 from pendrum_core.checks.snag import Snag
 from pendrum_core.model.climate import day_number
+from pendrum_core.plant.seasonal import season_of
 from pendrum_core.results.balance import room_balances
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit import kit_list
@@ -251,6 +252,7 @@ def _plant(results: BuildingResults, circuit_id: str, months: tuple[int, ...]) -
             "taken_gross_w": float(staged.fuel_w[row, day, step]) * plant.gross_over_net[row]
             if row is not None
             else 0.0,
+            "seasonal": season.figure if capacity > 0.0 and (season := season_of(unit, capacity)) else None,
         }
     return {
         "peak_w": peak,

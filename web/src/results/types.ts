@@ -261,7 +261,11 @@ export interface PlantResult {
   working_w: number;
   without_largest_w: number;
   unmet_w: number;
-  units: Record<string, { capacity_w: number; output_w: number; taken_w: number; taken_gross_w: number }>;
+  /** `seasonal`: SCOPon or SEERon of a machine that works against outdoor air. */
+  units: Record<
+    string,
+    { capacity_w: number; output_w: number; taken_w: number; taken_gross_w: number; seasonal: number | null }
+  >;
 }
 
 /** A store of hot water on its busiest day; courses at every 10 minutes. */

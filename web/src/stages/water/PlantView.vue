@@ -71,6 +71,14 @@ const at = computed(() => {
     `${format(t, "temperature", view.system)} ${unitOf("temperature", view.system)}`;
   return { where: found[0], cool: told(found[1]), warm: told(found[2]) };
 });
+const season: Column<PlantUnit> = {
+  key: "season",
+  title: props.circuit.kind === "heating" ? "SCOP on" : "SEER on",
+  quantity: "ratio",
+  width: 76,
+  value: (r) => of(r)?.seasonal,
+  explain: (r) => (of(r)?.seasonal ? { quantity: "unit_seasonal", subject: r.id } : null),
+};
 const columns = computed<Column<PlantUnit>[]>(() => [
   column("plant_unit", "name", 110),
   column("plant_unit", "kind", 84, { title: "kind", choices: kinds.value.map((value) => ({ value, label: value })) }),
@@ -81,6 +89,7 @@ const columns = computed<Column<PlantUnit>[]>(() => [
   { key: "taken", title: "takes, net", quantity: "load", width: 88, value: (r) => of(r)?.taken_w, prior: (r) => before.value?.units[r.id]?.taken_w,
     explain: (r) => (of(r)?.taken_w ? { quantity: "plant_input", subject: r.id } : null) },
   { key: "gross_taken", title: "gross", quantity: "load", width: 74, value: (r) => of(r)?.taken_gross_w },
+  ...(rows.value.some((r) => of(r)?.seasonal) ? [season] : []),
   column("plant_unit", "standby", 70, { title: "standby" }),
   column("plant_unit", "fuel", 96, { title: "from" }),
   column("plant_unit", "gross", 66, { title: "η gross" }),
