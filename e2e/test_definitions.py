@@ -6,7 +6,6 @@ from pathlib import Path
 
 import numpy as np
 import pvlib
-from axe_playwright_python.sync_playwright import Axe
 
 from demo.tarnwick import load_tarnwick
 from e2e.browser import BrowserTest
@@ -615,32 +614,3 @@ class UsePages(Definitions):
         self.assertEqual(self.named("schedule", "Office, people")["id"], use["people_schedule"])
         self.slide("Hour looked at", 10)
         self.assertAlmostEqual(self.number(self.page.locator("[data-test=people-at]").inner_text()), 10.0, delta=0.05)
-
-
-class Accessibility(Definitions):
-    def test_no_serious_fault_on_any_stage(self) -> None:
-        axe = Axe()
-        for stage in ("Place", "Fabric", "Schedules", "Uses", "Rooms", "Loads", "Air", "Water", "Kit"):
-            self.stage(stage)
-            self.page.wait_for_timeout(200)
-            self.check(axe, stage)
-            if stage == "Place":
-                for part in ("Site and sun", "Ground", "Weather file", "Choices"):
-                    self.part(part)
-                    self.page.wait_for_timeout(200)
-                    self.check(axe, f"{stage}, {part}")
-            if stage == "Rooms":
-                self.press("Plan", exact=True)
-                self.page.get_by_role("button", name="Room 0.02 Shop").click()
-                self.settle()
-                self.check(axe, "Plan")
-            if stage == "Fabric":
-                for place in ("Materials", "Envelope", "Brick, insulated cavity", "Double, low-e"):
-                    self.page.get_by_role("navigation", name="Fabric").get_by_text(place, exact=True).click()
-                    self.page.wait_for_timeout(150)
-                    self.check(axe, f"{stage}, {place}")
-
-    def check(self, axe: Axe, where: str) -> None:
-        found = axe.run(self.page).response["violations"]
-        serious = [f"{v['id']}: {v['nodes'][0]['html'][:140]}" for v in found if v["impact"] in ("serious", "critical")]
-        self.assertEqual(serious, [], where)

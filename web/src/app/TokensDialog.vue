@@ -50,7 +50,7 @@ onMounted(load);
           <th>Token for</th>
           <th>made</th>
           <th>last used</th>
-          <th></th>
+          <td></td>
         </tr>
       </thead>
       <tbody>

@@ -96,7 +96,7 @@ async function remove(at: number): Promise<void> {
           <th scope="col" class="num">Count</th>
           <th scope="col" class="num">{{ of === "duct" ? "C" : "ζ" }} of each</th>
           <th scope="col">From</th>
-          <th scope="col" aria-label="Remove"></th>
+          <td></td>
         </tr>
       </thead>
       <tbody>

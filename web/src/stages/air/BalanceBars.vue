@@ -52,13 +52,18 @@ function bars(parts: Part[], b: BalanceResult, direction: -1 | 1) {
 </script>
 
 <template>
-  <figure class="bars" aria-label="Air balance, drawn">
+  <figure class="bars" tabindex="0" aria-label="Air balance, drawn">
     <figcaption>
       <span v-for="part in IN" :key="part.name" class="key"
         ><i :class="['swatch', part.look]" />{{ part.name }}</span
       ><span class="soft"> come in · go out as return, extracts, to rooms, through leaks</span>
     </figcaption>
-    <svg :width="nought + SIDE + 130" :height="rows.length * ROW + 6" role="img">
+    <svg
+      :width="nought + SIDE + 130"
+      :height="rows.length * ROW + 6"
+      role="img"
+      aria-label="Air in and out of every room"
+    >
       <g
         v-for="(row, index) in rows"
         :key="row.id"

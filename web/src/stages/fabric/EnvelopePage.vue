@@ -39,7 +39,7 @@ function nameOf(id: string): string {
             <th class="num">U</th>
             <th class="num">U·A</th>
             <th class="num">share</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

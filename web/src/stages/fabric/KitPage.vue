@@ -94,7 +94,7 @@ const used = computed(() => {
             <th style="width: 260px">Assembly</th>
             <th class="num">U</th>
             <th class="num">used by</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

@@ -126,7 +126,7 @@ const series = computed(() => {
             <th>to °</th>
             <th>height {{ unitOf("length", view.system) }}</th>
             <th>distance {{ unitOf("length", view.system) }}</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>

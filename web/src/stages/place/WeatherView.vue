@@ -181,7 +181,7 @@ function takeMonths(): void {
               <th class="num">range</th>
               <th class="num">τb</th>
               <th class="num">τd</th>
-              <th />
+              <td />
             </tr>
           </thead>
           <tbody>

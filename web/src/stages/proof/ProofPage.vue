@@ -63,7 +63,7 @@ onMounted(async () => {
               <th class="num">found</th>
               <th class="num">bound</th>
               <th class="num">of it</th>
-              <th></th>
+              <td></td>
               <th>expected by</th>
             </tr>
           </thead>

@@ -63,7 +63,7 @@ function add(): void {
           <th>to</th>
           <th>days</th>
           <th>pattern</th>
-          <th />
+          <td />
         </tr>
       </thead>
       <tbody>
