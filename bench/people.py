@@ -17,8 +17,8 @@ from collections.abc import Iterator
 from dataclasses import dataclass, field
 from typing import Any
 
-from attack import Client, Server
 from run import reference_ms
+from trial_server import Client, Server
 
 AIM_S, EVERY_S = 0.5, 1.5
 _FIELDS = {

@@ -185,6 +185,10 @@ class EconomizerWithRecovery(unittest.TestCase):
         outdoors = np.broadcast_to(self.outdoor_c, path.fresh_c.shape)
         np.testing.assert_allclose(path.fresh_c[more], outdoors[more])
         np.testing.assert_allclose(path.cooling_w[more], self.economizer.summer.cooling_w[more], rtol=1e-3, atol=2.0)
+        self.assertTrue(path.cools_free[more].all())
+        # On the winter day its limit holds, and there is nothing to cool.
+        self.assertTrue(self.both.winter.economizing.all())
+        self.assertFalse(self.both.winter.cools_free.any())
         self.assertLess(self.both.balance, 1e-6)
 
 

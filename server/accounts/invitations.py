@@ -1,30 +1,38 @@
 """Asking somebody by mail into a project: asked, withdrawn, and come in."""
 
+import logging
 import secrets
 from datetime import timedelta
-from hashlib import sha256
 
 from django.contrib.auth import get_user_model
 from django.contrib.auth.models import AbstractBaseUser, AnonymousUser
-from django.contrib.auth.password_validation import validate_password
 from django.core.exceptions import ValidationError
 from django.core.mail import send_mail
 from django.core.validators import validate_email
 from django.db import IntegrityError, transaction
+from django.db.models import QuerySet
 from django.http import Http404
 from django.utils import timezone
 
 from accounts.models import Invitation, Member
+from accounts.signing import refuse_weak
+from accounts.tokens import digest
 from projects.errors import FieldFault, Refused
 from projects.models import Project
 
 STANDS = timedelta(days=14)
 MOST = 50  # that wait in a project
+_log = logging.getLogger("pendrum.mail")
 _ROLES = {Member.EDITOR: "work in it", Member.READER: "read it"}
 
 
-def _digest(token: str) -> str:
-    return sha256(token.encode()).hexdigest()
+def _that_count() -> "QuerySet[Invitation]":
+    return Invitation.objects.filter(created__gte=timezone.now() - STANDS)
+
+
+def waiting(project: Project) -> "QuerySet[Invitation]":
+    """Invitations into a project that still count."""
+    return _that_count().filter(project=project)
 
 
 def invite(project: Project, address: str, role: str, by: AbstractBaseUser, page: str) -> Invitation:
@@ -42,22 +50,22 @@ def invite(project: Project, address: str, role: str, by: AbstractBaseUser, page
             f"Mail address {address!r}: this is no mail address.",
             [FieldFault("address", "address", address, "no address", "name@place")],
         ) from error
-    if project.invitations.exclude(address=address).count() >= MOST:
+    if waiting(project).exclude(address=address).count() >= MOST:
         raise Refused("invalid", f"{MOST} invitations wait already; withdraw one.")
     token = secrets.token_urlsafe(32)
-    found, _ = Invitation.objects.update_or_create(
-        project=project,
-        address=address,
-        defaults={"role": role, "invited_by": by, "digest": _digest(token), "created": timezone.now()},
-    )
-    send_mail(
-        f"{by.get_username()} asks you into {project.name}",
+    text = (
         f"{by.get_username()} would like you to {_ROLES[role]}: {project.name}, in Pendrum.\n\n"
         f"Come in by this link within {STANDS.days} days:\n{page}invited/{token}\n\n"
-        "If this means nothing to you, do nothing.\n",
-        None,
-        [address],
+        "If this means nothing to you, do nothing.\n"
     )
+    told = {"role": role, "invited_by": by, "digest": digest(token), "created": timezone.now()}
+    try:
+        with transaction.atomic():
+            found, _ = Invitation.objects.update_or_create(project=project, address=address, defaults=told)
+            send_mail(f"{by.get_username()} asks you into {project.name}", text, None, [address])
+    except OSError as error:
+        _log.exception("a mail with an invitation could not be sent")
+        raise Refused("busy", "The mail could not be sent; nobody was invited. Try again later.") from error
     return found
 
 
@@ -67,9 +75,7 @@ def invitation_of(token: str) -> Invitation:
     Raises:
         Http404: there is none, it is withdrawn, used, or too old.
     """
-    since = timezone.now() - STANDS
-    found = Invitation.objects.select_related("project", "invited_by").filter(digest=_digest(token), created__gte=since)
-    invitation = found.first()
+    invitation = _that_count().select_related("project", "invited_by").filter(digest=digest(token)).first()
     if invitation is None:
         raise Http404("This invitation does not count any more; ask for a new one.")
     return invitation
@@ -85,13 +91,10 @@ def new_account(invitation: Invitation, name: str, password: str) -> AbstractBas
     user = users(username=name, email=invitation.address)
     try:
         users.username_validator(name)
-        validate_password(password, user)
     except ValidationError as error:
-        field = "password" if name and "password" in str(error).lower() else "name"
-        label = "Password" if field == "password" else "Name"
-        raise Refused(
-            "invalid", f"{label}: {' '.join(error.messages)}", [FieldFault(field, field, None, "cannot be taken")]
-        ) from error
+        fault = FieldFault("name", "name", name, "no name")
+        raise Refused("invalid", f"Name {name!r}: {' '.join(error.messages)}", [fault]) from error
+    refuse_weak(password, user, "password", "Password")
     taken = Refused(
         "invalid", f"Name {name!r} is taken; choose another one.", [FieldFault("name", "name", name, "taken")]
     )

@@ -66,6 +66,20 @@ def sign_out(request: HttpRequest, everywhere: bool) -> None:
     logout(request)
 
 
+def refuse_weak(password: str, user: AbstractBaseUser, field: str, label: str) -> None:
+    """Hold a password against the rules, for a field of this name and label.
+
+    Raises:
+        Refused: it is too short, common, or like the person's name.
+    """
+    try:
+        validate_password(password, user)
+    except ValidationError as error:
+        raise Refused(
+            "invalid", f"{label}: {' '.join(error.messages)}", [FieldFault(field, field, None, "weak")]
+        ) from error
+
+
 def change_password(request: HttpRequest, old: str, new: str) -> None:
     """A new password; every other session of the person ends with it.
 
@@ -75,12 +89,7 @@ def change_password(request: HttpRequest, old: str, new: str) -> None:
     user = request.user
     if not user.check_password(old):
         raise Refused("invalid", "The present password is wrong.", [FieldFault("old", "old", None, "wrong")])
-    try:
-        validate_password(new, user)
-    except ValidationError as error:
-        raise Refused(
-            "invalid", f"New password: {' '.join(error.messages)}", [FieldFault("new", "new", None, "weak")]
-        ) from error
+    refuse_weak(new, user, "new", "New password")
     user.set_password(new)
     user.save(update_fields=["password"])
     update_session_auth_hash(request, user)

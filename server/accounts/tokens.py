@@ -15,7 +15,8 @@ MOST = 20
 _NOTED_EVERY = timedelta(minutes=1)
 
 
-def _digest(text: str) -> str:
+def digest(text: str) -> str:
+    """What is kept of a secret that is told once."""
     return sha256(text.encode()).hexdigest()
 
 
@@ -30,12 +31,12 @@ def make_token(user: AbstractBaseUser, name: str) -> tuple[AccessToken, str]:
             "invalid", f"There are {MOST} tokens already; withdraw one.", [FieldFault("name", "name", name, "too many")]
         )
     text = BEGINS + secrets.token_urlsafe(32)
-    return AccessToken.objects.create(user=user, name=name, digest=_digest(text)), text
+    return AccessToken.objects.create(user=user, name=name, digest=digest(text)), text
 
 
 def user_of(text: str) -> AbstractBaseUser | None:
     """Whose token it is; None where it is nobody's or its person may not come in any more."""
-    found = AccessToken.objects.select_related("user").filter(digest=_digest(text)).first()
+    found = AccessToken.objects.select_related("user").filter(digest=digest(text)).first()
     if found is None or not found.user.is_active:
         return None
     now = timezone.now()

@@ -9,7 +9,7 @@ from ninja.security import SessionAuth
 from pydantic import Field
 
 from accounts.forgotten import send_link, set_by_link
-from accounts.invitations import come_in, invitation_of, invite, new_account
+from accounts.invitations import come_in, invitation_of, invite, new_account, waiting
 from accounts.models import Invitation, Member
 from accounts.presence import note
 from accounts.signing import change_password, note_try, refuse_too_often, sign_in, sign_out
@@ -100,9 +100,11 @@ def password(request: HttpRequest, body: NewPassword) -> Any:
 @router.post("/password/forgotten", auth=Anybody(csrf=True), response={204: None}, operation_id="forgot_password")
 def forgotten(request: HttpRequest, body: Forgotten) -> Any:
     """Send a link for a new password to the account's mail address; the answer does not tell whether there is one."""
-    refuse_too_often(request, body.name)
-    note_try(request, body.name)
-    send_link(body.name.strip(), request.build_absolute_uri("/"))
+    # Counted apart from wrong passwords: who has tried those five times is who needs the link.
+    name = body.name.strip()
+    refuse_too_often(request, f"link for {name.casefold()}")
+    note_try(request, f"link for {name.casefold()}")
+    send_link(name, request.build_absolute_uri("/"))
     return 204, None
 
 
@@ -157,8 +159,8 @@ def drop_person(request: HttpRequest, project_id: str, name: str) -> Any:
 
 
 def _invitations(project: Project) -> list[dict[str, str]]:
-    waiting = Invitation.objects.filter(project=project)
-    return [{"address": row.address, "role": row.role, "created": row.created.isoformat()} for row in waiting]
+    rows = waiting(project)
+    return [{"address": row.address, "role": row.role, "created": row.created.isoformat()} for row in rows]
 
 
 @router.get("/projects/{project_id}/invitations", response=list[InvitationOut], operation_id="invitations")

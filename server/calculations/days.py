@@ -164,7 +164,7 @@ def system_day(results: BuildingResults, system: str, month: int) -> dict[str, A
         "relief_kg_s": course(p.relief_kg_s, 5),
         "return_kg_s": course(p.return_kg_s, 5),
         "unit_reheat_w": course(p.reheat_w),
-        "economizing": [bool(value) for value in p.economizing[day]],
+        "economizing": p.cools_free[day].tolist(),
         "coil_total_w": course(p.cooling_w),
         "coil_sensible_w": course(p.flow_kg_s * p.coil.sensible_j_kg),
         "heating_w": course(p.heating_w),

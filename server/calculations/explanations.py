@@ -4,11 +4,14 @@ from dataclasses import asdict
 from typing import Any
 
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.working.elements import CATEGORY_NAMES
 from pendrum_core.working.explain import explain
 from projects.kinds import KINDS
 from projects.resolver import effective_values
 from projects.rows import Document
 
+# What sources of loads are called, in Working and in reports alike.
+SOURCE_NAMES = CATEGORY_NAMES
 _STAGE = {
     "site": "place",
     "project": "place",

@@ -30,7 +30,9 @@ def work_on(identity: str) -> None:
         state=Task.RUNNING, beat=Now()
     )
     if not started:
-        ended(identity, Task.CANCELLED)
+        # Cancelled while it waited; one that another worker is at is that one's.
+        if Task.objects.filter(pk=identity, state=Task.WAITING).exists():
+            ended(identity, Task.CANCELLED)
         return
     task = Task.objects.get(pk=identity)
     try:

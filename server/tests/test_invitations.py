@@ -5,6 +5,7 @@ from datetime import timedelta
 from pathlib import Path
 from tempfile import TemporaryDirectory
 from typing import Any
+from unittest.mock import patch
 
 from django.contrib.auth import get_user_model
 from django.core import mail
@@ -100,6 +101,19 @@ class Invitations(ApiTest):
         self.assertEqual(Client().get(f"/api/invited/{self.token()}").status_code, 404)
         self.assertNotIn(again, str(list(Invitation.objects.values())))
 
+    def test_where_no_mail_can_be_sent_nobody_is_invited(self) -> None:
+        with patch("accounts.invitations.send_mail", side_effect=ConnectionRefusedError("no server")):
+            answer = self.ask()
+        self.assertEqual(answer.status_code, 503)
+        self.assertIn("nobody was invited", answer.json()["title"])
+        self.assertEqual(Invitation.objects.count(), 0)
+
+    def test_old_invitations_wait_no_more(self) -> None:
+        self.ask()
+        Invitation.objects.update(created=timezone.now() - timedelta(days=15))
+        self.assertEqual(self.get(f"{self.path}/invitations").json(), [])
+        self.assertEqual(len(self.ask().json()), 1)
+
     def test_addresses_and_roles_that_are_none(self) -> None:
         for address in ("nowhere", "a b@example.org", "x@", "@example.org", "a@example.org\nBcc: b@example.org"):
             answer = self.ask(address)
@@ -147,6 +161,23 @@ class Forgotten(ApiTest):
         self.assertEqual(mail.outbox, [])
         self.assertEqual(self.forget("EDDA@example.org"), 204)
         self.assertEqual(mail.outbox[0].to, ["edda@example.org"])
+
+    def test_who_tried_wrong_passwords_too_often_still_gets_a_link(self) -> None:
+        for _ in range(6):
+            posted(Client(), "/sign-in", {"name": "Edda", "password": "wrong"})
+        self.assertEqual(posted(Client(), "/sign-in", {"name": "Edda", "password": PASSWORD}).status_code, 429)
+        self.assertEqual(self.forget("Edda"), 204)
+        self.assertEqual(len(mail.outbox), 1)
+        # And links that were asked for rest nobody's sign-in.
+        FailedTry.objects.all().delete()
+        for name in ("Edda", "edda", "EDDA", "eDDA", "edDA"):
+            self.forget(name)
+        self.assertEqual(self.forget("Edda"), 429)
+        self.assertEqual(posted(Client(), "/sign-in", {"name": "Edda", "password": PASSWORD}).status_code, 200)
+
+    def test_a_mail_server_that_is_away_tells_nothing(self) -> None:
+        with patch("accounts.forgotten.send_mail", side_effect=TimeoutError()):
+            self.assertEqual(self.forget("Edda"), 204)
 
     def test_wrong_links_and_too_many_of_them(self) -> None:
         self.forget("Edda")

@@ -101,6 +101,13 @@ class Tasks(ApiTest):
         self.client.logout()
         self.assertEqual(self.get(f"/tasks/{task['id']}").status_code, 401)
 
+    def test_a_task_that_another_worker_is_at_is_left_to_it(self) -> None:
+        with patch.object(asking, "enqueue"):
+            task = self.asked()
+        Task.objects.filter(pk=task["id"]).update(state=Task.RUNNING, beat=timezone.now())
+        work.work_on(task["id"])
+        self.assertEqual(self.get(f"/tasks/{task['id']}").json()["state"], "running")
+
     def test_what_a_worker_left_behind_is_over(self) -> None:
         with patch.object(asking, "enqueue"):
             task = self.asked()

@@ -118,6 +118,29 @@ test("an invitation makes an account for who has none", async () => {
   assign.mockRestore();
 });
 
+test("who has an account signs in on the same page and comes in as that", async () => {
+  const assign = vi.spyOn(window.location, "assign").mockImplementation(() => {});
+  plug({
+    "GET /api/invited/tok": INVITED,
+    "POST /api/sign-in": refused(401, "Name or password is wrong.", "sign_in"),
+    "GET /api/session": { user: "Rasmus", staff: false, projects: [] },
+    "POST /api/invited/tok": { id: "p9", user: "Rasmus" },
+  });
+  mount(InvitedPage, { props: { token: "tok" }, attachTo: document.body });
+  await settled();
+  await press("I have an account");
+  await type("Name", "Rasmus");
+  await type("Password", "wrong");
+  await send();
+  expect(said()).toContain("Name or password is wrong.");
+  expect(asked.some((one) => one.method === "POST" && one.path === "/api/invited/tok")).toBe(false);
+  plug({ "POST /api/sign-in": { user: "Rasmus" } });
+  await send();
+  expect(asked.at(-1)!.body).toEqual({ name: "", password: "" });
+  expect(assign).toHaveBeenCalledWith("/p9/loads");
+  assign.mockRestore();
+});
+
 test("who is signed in comes in as that, and a link that does not count says so", async () => {
   const assign = vi.spyOn(window.location, "assign").mockImplementation(() => {});
   plug({

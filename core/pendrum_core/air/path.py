@@ -98,7 +98,8 @@ class Path:
         flow_kg_s: through the supply fan; `terminal_kg_s` what reaches the terminals.
         room_w: humidity ratios of the rooms, (rooms, steps).
         return_c, return_w: mixed air from the rooms; plenum_c, plenum_w just before mixing.
-        outdoor_kg_s, outdoor_share: taken in; `economizing` where the economizer runs.
+        outdoor_kg_s, outdoor_share: taken in; `economizing` where the economizer's limit lets it run; `cools_free`
+            where it takes more than the least: at the least there is nothing for it to cool.
         recovered: None without an exchanger.
         mixed_c, mixed_w, heated_c: before and after the heating coil; `entering_c` what the cooling coil gets.
         coil: cooling coil, per kg.
@@ -122,6 +123,7 @@ class Path:
     outdoor_kg_s: Array
     outdoor_share: Array
     economizing: NDArray[np.bool_]
+    cools_free: NDArray[np.bool_]
     recovered: Recovered | None
     relief_kg_s: Array
     fresh_c: Array

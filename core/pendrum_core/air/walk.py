@@ -202,18 +202,18 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
             on, least, target_c=mixing, outdoor_c=outdoor_c, outdoor_w=outdoor_w, return_c=plenum_c, return_w=plenum_w
         )
     )
+    cools_free = on & (share > least + _MORE)
     outdoor = share * flow
     relief = np.maximum(whole - (flow - outdoor), 0.0)
     fresh_c, fresh_w, preheat, recovered = outdoor_c, outdoor_w, np.zeros_like(flow), None
     if unit.recovery is not None:
-        # Not more than mixes to the target; nothing while the economizer takes more than the least, which it does to cool. At the
-        # least, on a cold day, there is nothing to cool, and what the exhaust holds is wanted.
-        cooling_free = on & (share > least + _MORE)
+        # Not more than mixes to the target; nothing while the economizer cools. At the least, on a cold day, what the exhaust holds
+        # is wanted.
         most = np.where(share > 1e-9, (mixing - (1.0 - share) * plenum_c) / np.maximum(share, 1e-9), np.inf)
         recovered = recover(
             unit.recovery,
             outdoor,
-            exhaust_kg_s=np.where(cooling_free, 0.0, relief),
+            exhaust_kg_s=np.where(cools_free, 0.0, relief),
             t=outdoor_c,
             w=outdoor_w,
             exhaust_c=plenum_c,
@@ -266,6 +266,7 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
         outdoor_kg_s=outdoor,
         outdoor_share=share,
         economizing=on,
+        cools_free=cools_free,
         recovered=recovered,
         relief_kg_s=relief,
         fresh_c=np.asarray(fresh_c),

@@ -97,7 +97,7 @@ def _findings(
             f"air of {coldest:.1f} °C reaches its coils on the winter day; water in them would freeze.",
             "heat recovery, a preheater, or less outdoor air",
         )
-    wasted = path.economizing & (
+    wasted = path.cools_free & (
         enthalpy_j_kg(results.outdoors.dry_bulb_c, results.outdoors.humidity_ratio)
         > enthalpy_j_kg(path.plenum_c, path.plenum_w) + _NOTICED_J_KG
     )

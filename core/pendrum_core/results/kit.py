@@ -35,11 +35,11 @@ class KitItem:
     serves: str
     duty: float
     duty_quantity: str
-    second: float
-    second_quantity: str
-    size: str
-    power_w: float
-    state: str
+    second: float = 0.0
+    second_quantity: str = ""
+    size: str = ""
+    power_w: float = 0.0
+    state: str = "sized"
 
 
 NONE_COVERS = "none of the catalogue covers it"
@@ -105,10 +105,7 @@ def _fittings(
             serves=name,
             duty=float(count),
             duty_quantity="count",
-            second=0.0,
-            second_quantity="",
             size=size,
-            power_w=0.0,
             state="counted",
         )
 
@@ -145,7 +142,6 @@ def _hot_water(results: BuildingResults) -> Iterator[KitItem]:
                 duty_quantity="length",
                 second=found.loop_w,
                 second_quantity="load",
-                size="",
                 power_w=store.loop_pump_w,
                 state="pinned",
             )
@@ -161,7 +157,6 @@ def _hot_water(results: BuildingResults) -> Iterator[KitItem]:
                 second=store.collector.tank_l / 1000.0,
                 second_quantity="water_volume",
                 size=f"{store.collector.tank_l:g} L",
-                power_w=0.0,
                 state="pinned",
             )
 
@@ -187,7 +182,6 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
             second_quantity="pressure",
             size=buying.named(FAN, _motor(r.fan.motor_w), flow_m3_s=r.fan.flow_m3_s, pressure_pa=r.fan.static_pa),
             power_w=r.fan.electrical_w,
-            state="sized",
         )
         total = float(r.coil_total_w[month, step])
         sensible = float(r.coil_sensible_w[month, step])
@@ -201,9 +195,6 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
             duty_quantity="load",
             second=sensible,
             second_quantity="load",
-            size="",
-            power_w=0.0,
-            state="sized",
         )
         yield KitItem(
             0,
@@ -215,9 +206,6 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
             duty_quantity="load",
             second=float(r.winter.heated_c.max()),
             second_quantity="temperature",
-            size="",
-            power_w=0.0,
-            state="sized",
         )
         reheat = float(r.reheat_w.max())
         if reheat > 1.0:
@@ -229,11 +217,7 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                 serves=name,
                 duty=reheat,
                 duty_quantity="load",
-                second=0.0,
-                second_quantity="",
-                size="",
                 power_w=reheat if system.reheat == "electric" else 0.0,
-                state="sized",
             )
         pinned = [f for f in r.airflows.values() if f.governing == "pinned"]
         state = f"{len(pinned)} pinned" if pinned else "sized"
@@ -245,10 +229,6 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
             serves=name,
             duty=r.flow_m3_s,
             duty_quantity="airflow",
-            second=0.0,
-            second_quantity="",
-            size="",
-            power_w=0.0,
             state=state,
         )
         if r.ducts:
@@ -271,8 +251,6 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                     second=sheet,
                     second_quantity="area",
                     size=f"{shape.size} mm, {shape.sheet_m * 1000:g} mm sheet, {mass:.0f} kg",
-                    power_w=0.0,
-                    state="sized",
                 )
             sizes = {section.id: f"{r.ducts.sections[section.id].shape.size} mm" for section in system.sections}
             yield from _fittings(0, system.id, name, system.sections, sizes)
@@ -291,9 +269,7 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                 duty_quantity="airflow",
                 second=extract.fan_pa,
                 second_quantity="pressure",
-                size="",
                 power_w=power,
-                state="sized",
             )
     yield from _hot_water(results)
     for circuit in results.building.circuits:
@@ -313,7 +289,6 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                 second=plant.design_w,
                 second_quantity="load",
                 size=buying.named(unit.kind, unit.fuel, output_w=capacity),
-                power_w=0.0,
                 state=state,
             )
         if circuit.id not in results.circuits:
@@ -337,8 +312,6 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                 second=vessel.final_pa,
                 second_quantity="gauge_pressure",
                 size=size,
-                power_w=0.0,
-                state="sized",
             )
         pipes: dict[tuple[float, str], float] = defaultdict(float)
         for section in circuit.sections:
@@ -354,11 +327,7 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                 serves=circuit.name,
                 duty=length,
                 duty_quantity="length",
-                second=0.0,
-                second_quantity="",
                 size=size,
-                power_w=0.0,
-                state="sized",
             )
             if circuit.pipe_insulation_m:
                 yield KitItem(
@@ -369,11 +338,7 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                     serves=circuit.name,
                     duty=length,
                     duty_quantity="length",
-                    second=0.0,
-                    second_quantity="",
                     size=f"around {size}",
-                    power_w=0.0,
-                    state="sized",
                 )
         sizes = {section.id: c.sections[section.id].size for section in circuit.sections}
         yield from _fittings(1, circuit.id, circuit.name, circuit.sections, sizes)
@@ -395,6 +360,4 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                     f"{emitter.chosen_w:g} W" if emitter.chosen_w else "above the series",
                     output_w=emitter.rating_w,
                 ),
-                power_w=0.0,
-                state="sized",
             )

@@ -7,6 +7,7 @@ lost in spring and doubled in autumn. The irradiance of every month and of every
 import numpy as np
 from numpy.typing import NDArray
 
+from pendrum_core.quantities.times import MONTHS
 from pendrum_core.weather.fault import Fault
 from pendrum_core.weather.sun_hours import sun_at_hours
 from pendrum_core.weather.year import WeatherYear
@@ -15,20 +16,6 @@ Array = NDArray[np.float64]
 _CLEARLY_H = 0.75
 _NIGHT_DEG, _NIGHT_W_M2, _NIGHT_HOURS = -12.0, 20.0, 40
 _SEASONS_FROM_DEG = 15.0  # nearer to the equator all months are alike
-_MONTHS = (
-    "January",
-    "February",
-    "March",
-    "April",
-    "May",
-    "June",
-    "July",
-    "August",
-    "September",
-    "October",
-    "November",
-    "December",
-)
 
 
 def sun_faults(year: WeatherYear) -> list[Fault]:
@@ -79,7 +66,7 @@ def _shifted(year: WeatherYear, shifts: list[int]) -> list[Fault]:
                 "of another place",
             )
         ]
-    named = ", ".join(f"{_MONTHS[month]} {shift:+d} h" for month, shift in late)
+    named = ", ".join(f"{MONTHS[month]} {shift:+d} h" for month, shift in late)
     return [
         Fault(
             0, f"the sun does not run evenly through the year ({named}): hours are missing or double, or clocks change"
@@ -101,7 +88,7 @@ def _wrong_season(year: WeatherYear, up: Array) -> list[Fault]:
     best = max(fits, key=lambda shift: fits[shift])
     if fits[best] < here + 0.15:
         return []
-    begins = _MONTHS[int(round(best / days * 12)) % 12]
+    begins = MONTHS[int(round(best / days * 12)) % 12]
     return [
         Fault(
             0,

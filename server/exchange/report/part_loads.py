@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 
+from calculations.explanations import SOURCE_NAMES
 from exchange.report.sheet import Bars, Cell, Column, Measured, Part, Table
 from exchange.report.source import Source, name_of, when
 
@@ -24,27 +25,9 @@ _TONES = {
 }
 
 
-_SOURCES = {
-    "sun": "Sun through windows",
-    "walls": "Walls",
-    "roofs": "Roofs and ceilings",
-    "floors": "Floors",
-    "windows": "Windows, conduction",
-    "doors": "Doors",
-    "neighbours": "Neighbouring spaces",
-    "people": "People",
-    "lights": "Lights",
-    "equipment": "Equipment",
-    "infiltration": "Infiltration",
-    "outdoor air": "Untreated outdoor air",
-    "drawn air": "Air drawn in by warmth",
-    "storage": "Stored heat",
-}
-
-
 def _bars(of: Source, title: str, parts_w: Sequence[float]) -> Bars:
     named = [
-        (_SOURCES.get(name, name), _TONES.get(name, "#888888"), value)
+        (SOURCE_NAMES.get(name, name), _TONES.get(name, "#888888"), value)
         for name, value in zip(of.categories, parts_w, strict=True)
         if abs(value) > 0.5
     ]

@@ -1,5 +1,6 @@
 """The project as a whole, its site, and its summer design days."""
 
+from calendar import month_name
 from typing import Annotated, ClassVar, Self
 
 from pydantic import AfterValidator, Field, model_validator
@@ -8,20 +9,7 @@ from projects.fields import MonthDay, Name, plain
 from projects.kinds.declare import About, Kind, Ref, called, link, number, options, whole
 from projects.kinds.passed_on import BuildingFields
 
-MONTHS = [
-    "January",
-    "February",
-    "March",
-    "April",
-    "May",
-    "June",
-    "July",
-    "August",
-    "September",
-    "October",
-    "November",
-    "December",
-]
+MONTHS = list(month_name)[1:]
 Month = Annotated[int, options("Month", {i + 1: name for i, name in enumerate(MONTHS)})]
 GroundShare = Annotated[float, number("Ground reflectance", "ratio", 0, 1)]
 GroundC = Annotated[float, number("Ground temperature", "temperature", -20, 40)]

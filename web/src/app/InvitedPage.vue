@@ -1,6 +1,8 @@
 <script setup lang="ts">
 /** Where the link of an invitation leads: come in as who is signed in, or with a new account. */
-import { client, Refusal, unwrap, type Schemas } from "@/api/client";
+import { client, unwrap, type Schemas } from "@/api/client";
+import { useSession } from "@/document/session";
+import { useAttempt } from "@/parts/attempt";
 import { onMounted, ref } from "vue";
 import DoorPage from "./DoorPage.vue";
 
@@ -8,21 +10,12 @@ const props = defineProps<{ token: string }>();
 const found = ref<Schemas["InvitedOut"] | null>(null);
 const name = ref("");
 const password = ref("");
-const fault = ref("");
-const busy = ref(false);
+/** Whether they have an account already, and sign in with it here. */
+const known = ref(false);
+const { busy, fault, attempt } = useAttempt();
+const session = useSession();
 const path = () => ({ token: props.token });
 
-async function attempt(work: () => Promise<void>): Promise<void> {
-  busy.value = true;
-  fault.value = "";
-  try {
-    await work();
-  } catch (error) {
-    fault.value = error instanceof Refusal ? error.message : String(error);
-  } finally {
-    busy.value = false;
-  }
-}
 onMounted(() =>
   attempt(async () => {
     found.value = unwrap(await client.GET("/api/invited/{token}", { params: { path: path() } }));
@@ -30,9 +23,9 @@ onMounted(() =>
 );
 const comeIn = () =>
   attempt(async () => {
-    const body = found.value?.user
-      ? { name: "", password: "" }
-      : { name: name.value.trim(), password: password.value };
+    const told = { name: name.value.trim(), password: password.value };
+    if (known.value) await session.signIn(told.name, told.password);
+    const body = found.value?.user || known.value ? { name: "", password: "" } : told;
     const into = unwrap(await client.POST("/api/invited/{token}", { params: { path: path() }, body }));
     // The page begins anew: it now belongs to somebody else.
     window.location.assign(`/${into.id}/loads`);
@@ -49,15 +42,16 @@ const comeIn = () =>
       <p v-if="found.user">You are signed in as {{ found.user }}.</p>
       <template v-else>
         <p class="soft">
-          Choose a name and a password. If you have an account, sign in first and open the link again.
+          {{ known ? "Sign in with your account." : "Choose a name and a password." }}
+          <TextAct @click="known = !known">{{ known ? "Make an account" : "I have an account" }}</TextAct>
         </p>
         <v-text-field v-model="name" label="Name" autocomplete="username" autofocus />
         <v-text-field
           v-model="password"
           label="Password"
           type="password"
-          autocomplete="new-password"
-          hint="At least ten signs, none of the common ones."
+          :autocomplete="known ? 'current-password' : 'new-password'"
+          :hint="known ? '' : 'At least ten signs, none of the common ones.'"
         />
       </template>
     </template>
@@ -70,7 +64,7 @@ const comeIn = () =>
       >
         Come in
       </Act>
-      <a class="link" href="/">To the sign-in</a>
+      <a v-else class="link" href="/">To the sign-in</a>
     </template>
   </DoorPage>
 </template>

@@ -1,23 +1,20 @@
 <script setup lang="ts">
 /** Where the link of a forgotten password leads. */
-import { client, Refusal, unwrap } from "@/api/client";
+import { client, unwrap } from "@/api/client";
+import { useAttempt } from "@/parts/attempt";
 import { ref } from "vue";
 import DoorPage from "./DoorPage.vue";
 
 const props = defineProps<{ person: string; token: string }>();
 const password = ref("");
-const fault = ref("");
 const done = ref(false);
+const { busy, fault, attempt } = useAttempt();
 
 async function set(): Promise<void> {
-  fault.value = "";
-  try {
-    const body = { person: props.person, token: props.token, new: password.value };
+  const body = { person: props.person, token: props.token, new: password.value };
+  done.value = await attempt(async () => {
     unwrap(await client.POST("/api/password/by-link", { body }));
-    done.value = true;
-  } catch (error) {
-    fault.value = error instanceof Refusal ? error.message : String(error);
-  }
+  });
 }
 </script>
 
@@ -34,7 +31,7 @@ async function set(): Promise<void> {
     />
     <p v-else role="status">It is set. Sign in with it.</p>
     <template #actions>
-      <Act v-if="!done" class="on" type="submit" :disabled="!password">Set password</Act>
+      <Act v-if="!done" class="on" type="submit" :disabled="busy || !password">Set password</Act>
       <a class="link" href="/">To the sign-in</a>
     </template>
   </DoorPage>

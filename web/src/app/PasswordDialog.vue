@@ -1,20 +1,20 @@
 <script setup lang="ts">
 /** A new password. */
-import { client, Refusal } from "@/api/client";
+import { client, unwrap } from "@/api/client";
+import { useAttempt } from "@/parts/attempt";
 import DialogBox from "@/parts/DialogBox.vue";
 import { ref } from "vue";
 
 const emit = defineEmits<{ close: [] }>();
 const old = ref("");
 const fresh = ref("");
-const fault = ref("");
+const { fault, attempt } = useAttempt();
 
 async function save(): Promise<void> {
-  const answer = await client.POST("/api/password", { body: { old: old.value, new: fresh.value } });
-  if (answer.response.ok) return emit("close");
-  const problem = answer.error as unknown as { title?: string } | undefined;
-  fault.value =
-    problem?.title ?? new Refusal({ status: 0, code: "", title: "Not saved.", faults: [] }).message;
+  const saved = await attempt(async () => {
+    unwrap(await client.POST("/api/password", { body: { old: old.value, new: fresh.value } }));
+  });
+  if (saved) emit("close");
 }
 </script>
 

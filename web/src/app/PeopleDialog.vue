@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** Who may read the project or work in it, and who is asked to. */
-import { client, Refusal, unwrap, type Schemas } from "@/api/client";
+import { client, unwrap, type Schemas } from "@/api/client";
 import { useDocument } from "@/document/store";
+import { useAttempt } from "@/parts/attempt";
 import Choice from "@/parts/Choice.vue";
 import DialogBox from "@/parts/DialogBox.vue";
 import { computed, onMounted, ref } from "vue";
@@ -12,7 +13,6 @@ const people = ref<Schemas["PersonOut"][]>([]);
 const asked = ref<Schemas["InvitationOut"][]>([]);
 const name = ref("");
 const role = ref<"editor" | "reader">("editor");
-const fault = ref("");
 const ROLES = [
   { value: "editor" as const, label: "works in it" },
   { value: "reader" as const, label: "reads" },
@@ -20,14 +20,7 @@ const ROLES = [
 const roleOf = (person: Schemas["PersonOut"]) => person.role as "editor" | "reader";
 const path = () => ({ project_id: doc.projectId });
 
-async function attempt(work: () => Promise<void>): Promise<void> {
-  try {
-    fault.value = "";
-    await work();
-  } catch (error) {
-    fault.value = error instanceof Refusal ? error.message : String(error);
-  }
-}
+const { fault, attempt } = useAttempt();
 const People = "/api/projects/{project_id}/people";
 const Invitations = "/api/projects/{project_id}/invitations";
 onMounted(() =>

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 /** The door: name and password, and a way in for who has forgotten it. */
-import { client, Refusal, unwrap } from "@/api/client";
+import { client, unwrap } from "@/api/client";
 import { useSession } from "@/document/session";
+import { useAttempt } from "@/parts/attempt";
 import { ref } from "vue";
 import DoorPage from "./DoorPage.vue";
 
@@ -9,36 +10,28 @@ const emit = defineEmits<{ done: [] }>();
 const session = useSession();
 const name = ref("");
 const password = ref("");
-const fault = ref("");
 const told = ref("");
-const busy = ref(false);
+const { busy, fault, attempt } = useAttempt();
 
-async function attempt(work: () => Promise<void>): Promise<void> {
-  busy.value = true;
-  fault.value = told.value = "";
-  try {
-    await work();
-  } catch (error) {
-    fault.value = error instanceof Refusal ? error.message : String(error);
-    password.value = "";
-  } finally {
-    busy.value = false;
-  }
+async function enter(): Promise<void> {
+  told.value = "";
+  const inside = await attempt(() => session.signIn(name.value.trim(), password.value));
+  if (inside) emit("done");
+  else password.value = "";
 }
-const enter = () =>
-  attempt(async () => {
-    await session.signIn(name.value.trim(), password.value);
-    emit("done");
+async function forgotten(): Promise<void> {
+  told.value = "";
+  const who = name.value.trim();
+  if (!who) {
+    fault.value = "Type your name or mail address first.";
+    return;
+  }
+  const asked = await attempt(async () => {
+    unwrap(await client.POST("/api/password/forgotten", { body: { name: who } }));
   });
-const forgotten = () =>
-  attempt(async () => {
-    if (!name.value.trim()) {
-      fault.value = "Type your name or mail address first.";
-      return;
-    }
-    unwrap(await client.POST("/api/password/forgotten", { body: { name: name.value.trim() } }));
+  if (asked)
     told.value = "If there is such an account and it has a mail address, a link is on its way there.";
-  });
+}
 </script>
 
 <template>

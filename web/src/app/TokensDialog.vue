@@ -1,6 +1,7 @@
 <script setup lang="ts">
 /** Tokens with which programs come in as the person who is signed in. */
 import { client, unwrap, type Schemas } from "@/api/client";
+import { useAttempt } from "@/parts/attempt";
 import DialogBox from "@/parts/DialogBox.vue";
 import { onMounted, ref } from "vue";
 
@@ -8,19 +9,15 @@ const emit = defineEmits<{ close: [] }>();
 const rows = ref<Schemas["TokenOut"][]>([]);
 const name = ref("");
 const fresh = ref("");
-const fault = ref("");
+const { fault, attempt } = useAttempt();
 const day = (text: string | null | undefined) => (text ? text.slice(0, 16).replace("T", " ") : "never");
 
 /** Do something with the list and show how it stands then. */
-async function after(work: () => Promise<void>): Promise<void> {
-  fault.value = "";
-  try {
+const after = (work: () => Promise<void>) =>
+  attempt(async () => {
     await work();
     rows.value = unwrap(await client.GET("/api/tokens"));
-  } catch (error) {
-    fault.value = error instanceof Error ? error.message : String(error);
-  }
-}
+  });
 const load = () => after(async () => {});
 const make = () =>
   after(async () => {
@@ -30,8 +27,7 @@ const make = () =>
   });
 const withdraw = (token: number) =>
   after(async () => {
-    const answer = await client.DELETE("/api/tokens/{token}", { params: { path: { token } } });
-    if (!answer.response.ok) unwrap(answer as never);
+    unwrap(await client.DELETE("/api/tokens/{token}", { params: { path: { token } } }));
     fresh.value = "";
   });
 const copy = () => navigator.clipboard.writeText(fresh.value);

@@ -19,6 +19,8 @@ from pendrum_core.room.thermostat.sweep import mixed_into, weights_of
 Array = NDArray[np.float64]
 _ROUNDS, _DEPTH, _SETTLED_K = 150, 6, 1e-6
 _STEPS = 144
+# What holds at a step: limits of temperature, of the supply's rate, of heat; the air that comes, and that which comes first; and the mean of both.
+_NOW = ("low", "high", "least", "most", "supply", "heat_most", "first", "first_c", "steady_c")
 
 
 @dataclass(frozen=True)
@@ -56,11 +58,13 @@ class Served:
 
 
 @compiled
-def _law(without, answer, steady, steady_c, first, first_c, supply, low, high, least, most, heat_most):
-    """Rate, heat and temperature of one step: from what the temperature would be with a steady flow of air alone, and the answer.
+def _law(without, answer, steady, now):
+    """Rate, heat and temperature of one step: from what the temperature would be with a steady flow of air alone, and the answer;
+    `now` in the order of _NOW.
 
     Air that comes first is part of what the room is, for the air that comes after it.
     """
+    low, high, least, most, supply, heat_most, first, first_c, steady_c = now
     damped = 1.0 + answer * (first - steady)
     base = (without + answer * (first * first_c - steady * steady_c)) / damped
     k0 = answer / damped
@@ -75,24 +79,7 @@ def _law(without, answer, steady, steady_c, first, first_c, supply, low, high, l
 
 
 @compiled
-def _serve(
-    answer,
-    without,
-    low,
-    high,
-    least,
-    most,
-    supply,
-    heat_most,
-    first,
-    first_c,
-    taken,
-    taken_c,
-    rate,
-    given,
-    served,
-    settled,
-):
+def _serve(answer, without, steady, now, rate, given, served, settled):
     rooms, days = without.shape[0], without.shape[1]
     powers, residuals = np.empty((_DEPTH + 1, _STEPS)), np.empty((_DEPTH + 1, _STEPS))
     temperatures = np.empty((_DEPTH + 1, _STEPS))
@@ -100,26 +87,12 @@ def _serve(
     for room in range(rooms):
         k = np.concatenate((answer[room], answer[room]))
         k0, lasting = k[0], answer[room].sum()
-        steady = taken[room]
         q = np.empty(_STEPS)
         for day in range(days):
             # To begin with, what it was in the month before; in the first, what would come of it if each step lasted for ever.
             if day == 0:
                 for s in range(_STEPS):
-                    r, h, x = _law(
-                        without[room, day, s],
-                        lasting,
-                        steady,
-                        taken_c[room, day, s],
-                        first[room, day, s],
-                        first_c[room, day, s],
-                        supply[room, day, s],
-                        low[room, day, s],
-                        high[room, day, s],
-                        least[room, day, s],
-                        most[room, day, s],
-                        heat_most[room, day, s],
-                    )
+                    r, h, x = _law(without[room, day, s], lasting, steady[room], now[room, day, s])
                     q[s] = (x - without[room, day, s]) / lasting
             t[:] = without[room, day]
             for s in range(_STEPS):
@@ -136,20 +109,7 @@ def _serve(
                 largest = 0.0
                 for s in range(_STEPS):
                     base = t[s] - k0 * q[s]
-                    r, h, x = _law(
-                        base,
-                        k0,
-                        steady,
-                        taken_c[room, day, s],
-                        first[room, day, s],
-                        first_c[room, day, s],
-                        supply[room, day, s],
-                        low[room, day, s],
-                        high[room, day, s],
-                        least[room, day, s],
-                        most[room, day, s],
-                        heat_most[room, day, s],
-                    )
+                    r, h, x = _law(base, k0, steady[room], now[room, day, s])
                     rate[room, day, s], given[room, day, s] = r, h
                     change = (x - base) / k0 - q[s]
                     # Told in kelvin that last: what a change would come to if it stayed.
@@ -195,32 +155,20 @@ def serve(
     shape = asked.air_c.shape
     rate, given, served = np.zeros(shape), np.zeros(shape), np.zeros(shape)
     settled = np.ones(shape[0], dtype=np.bool_)
-    least, most, supply, heat_most, first, first_at, low, high = (
-        np.ascontiguousarray(np.broadcast_to(values, shape), dtype=np.float64)
-        for values in (least_w_k, most_w_k, supply_c, heat_most_w, first_w_k, first_c, asked.low_c, asked.high_c)
+    least, supply, first, first_at = (
+        np.broadcast_to(np.asarray(values, dtype=np.float64), shape)
+        for values in (least_w_k, supply_c, first_w_k, first_c)
     )
     flow = least + first
     steady = flow.mean(axis=(1, 2))
     mixed = np.divide(least * supply + first * first_at, flow, out=np.array(supply), where=flow > 0.0)
     answer, without = _with_steady_air(asked, steady, mixed)
-    _serve(
-        answer,
-        without,
-        low,
-        high,
-        least,
-        most,
-        supply,
-        heat_most,
-        first,
-        first_at,
-        steady,
-        mixed,
-        rate,
-        given,
-        served,
-        settled,
-    )
+    now = np.empty((*shape, len(_NOW)))
+    for place, values in enumerate(
+        (asked.low_c, asked.high_c, least, most_w_k, supply, heat_most_w, first, first_at, mixed)
+    ):
+        now[..., place] = values
+    _serve(answer, without, steady, now, rate, given, served, settled)
     return Served(rate, given, served, settled)
 
 

@@ -4,12 +4,10 @@ import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import { useResults } from "@/results/store";
-import { useView } from "@/view/store";
 import { computed } from "vue";
 
 const props = defineProps<{ circuit: Circuit }>();
 const results = useResults();
-const view = useView();
 type Key = keyof Circuit & string;
 const field = fieldsFor("circuit", () => props.circuit);
 const GLYCOL: Key[] = ["glycol_share"];
@@ -17,7 +15,8 @@ const RESET: Key[] = ["reset_cold_c", "flow_mild_c", "reset_mild_c"];
 const SHARE: Key[] = ["loss_share"];
 const AROUND: Key[] = ["pipe_insulation_w_mk", "pipe_around_c"];
 const insulated = computed(() => props.circuit.pipe_insulation_m !== null);
-const lost = computed(() => results.get("circuit", props.circuit.id)?.pipes_lose_w ?? null);
+const found = computed(() => results.get("circuit", props.circuit.id));
+const before = computed(() => results.prior("circuit", props.circuit.id));
 const groups = computed<[title: string, keys: Key[]][]>(() => [
   ["Water", ["flow_c", "return_c", "glycol", ...(props.circuit.glycol === "none" ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : []), ...(insulated.value ? [] : SHARE)]],
   ["Pipes", ["pipe", "friction_limit_pa_m", "velocity_limit_m_s", "pipe_insulation_m", ...(insulated.value ? AROUND : [])]],
@@ -31,14 +30,17 @@ const groups = computed<[title: string, keys: Key[]][]>(() => [
     <template v-for="[title, keys] in groups" :key="title">
       <h2>{{ title }}</h2>
       <Field v-for="key in keys" :key="key" v-bind="field(key)" />
+      <p v-if="title === 'Pipes' && found?.pipes_lose_w != null">
+        {{ circuit.kind === "heating" ? "Its pipes lose" : "Its pipes take in" }}
+        <Figure
+          :value="found.pipes_lose_w"
+          :prior="before?.pipes_lose_w"
+          quantity="load"
+          :explain="{ quantity: 'pipes_lose', subject: circuit.id }"
+        />
+        at the design temperatures.
+      </p>
     </template>
-    <p v-if="lost !== null">
-      {{ circuit.kind === "heating" ? "Its pipes lose" : "Its pipes take in" }}
-      <TextAct @click="view.explain('pipes_lose', circuit.id)"
-        ><Figure :value="lost" quantity="load"
-      /></TextAct>
-      at the design temperatures.
-    </p>
     <p class="soft">
       The pumps stand under Pumps: their head is calculated from the index run; a section stands for flow and
       return together. Pipes and pump are sized for the largest duties of their ends; units under Plant for

@@ -8,14 +8,10 @@ import { MONTHS } from "@/units/units";
 import { computed, ref } from "vue";
 import { isLoose } from "./uses";
 
-const props = defineProps<{ summary: YearSummary }>();
+const props = defineProps<{ summary: YearSummary; delivered: number }>();
 const emit = defineEmits<{ show: [course: string] }>();
 const doc = useDocument();
 const part = ref<"energy" | "systems" | "units" | "stores">("energy");
-const delivered = computed(() =>
-  props.summary.energy.reduce((all, row) => (isLoose(row.carrier) ? all : all + row.kwh), 0),
-);
-
 type Row = YearSummary["energy"][number] & { id: string };
 const rows = computed<Row[]>(() =>
   props.summary.energy
@@ -27,7 +23,7 @@ const columns = computed<Column<Row>[]>(() => [
   { key: "carrier", title: "from", width: 170, value: (r) => r.carrier },
   { key: "kwh", title: "energy", quantity: "yearly_energy", width: 100, value: (r) => r.kwh },
   { key: "area", title: "by floor area", quantity: "energy_per_area", width: 100, value: (r) => r.kwh / props.summary.floor_area_m2 },
-  { key: "share", title: "share", quantity: "percent", width: 70, value: (r) => (isLoose(r.carrier) ? null : r.kwh / Math.max(delivered.value, 1e-9)) },
+  { key: "share", title: "share", quantity: "percent", width: 70, value: (r) => (isLoose(r.carrier) ? null : r.kwh / Math.max(props.delivered, 1e-9)) },
   { key: "peak", title: "largest hour", quantity: "load", width: 100, value: (r) => r.peak_w },
   ...MONTHS.slice(0, 12).map((name, month) => ({
     key: name, title: name, quantity: "yearly_energy", width: 72, value: (r: Row) => r.month_kwh[month],

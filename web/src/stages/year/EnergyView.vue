@@ -137,7 +137,7 @@ const peaks = computed(() =>
       </v-btn-group>
       <ChartBox class="drawn" label="Energy by month" :option="option" />
     </div>
-    <EnergyTables :summary="summary" @show="emit('show', $event)" />
+    <EnergyTables :summary="summary" :delivered="delivered" @show="emit('show', $event)" />
   </div>
 </template>
 

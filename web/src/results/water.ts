@@ -1,0 +1,90 @@
+// Results of circuits, pipes, emitters, plant and hot water.
+
+export interface CircuitResult {
+  duty_w: number;
+  pump: {
+    flow_m3_s: number;
+    network_head_pa: number;
+    calculated_head_pa: number;
+    head_pa: number;
+    hydraulic_w: number;
+    shaft_w: number;
+    electrical_w: number;
+    motor_w: number | null;
+    efficiency: number;
+    motor_efficiency: number;
+    count: number;
+    standby: number;
+    /** Flow where the pump's curve meets the network's, over the design flow. */
+    open_share: number;
+    part_loads: {
+      share: number;
+      head_pa: number;
+      efficiency: number;
+      hydraulic_w: number;
+      shaft_w: number;
+      electrical_w: number;
+    }[];
+    curve: { flow_m3_s: number[]; pump_pa: number[]; held_pa: number[]; network_pa: number[] };
+  };
+  water_content_m3: number;
+  /** What insulated pipes lose; null where losses are stated as a share. */
+  pipes_lose_w: number | null;
+  vessel: {
+    volume_m3: number;
+    chosen_m3: number | null;
+    fill_at_least_pa: number;
+    fill_at_most_pa: number;
+  } | null;
+  index_end: string;
+  index_path: string[];
+}
+
+export interface EmitterResult {
+  duty_w: number;
+  /** Which mean excess temperature decides. */
+  rule: "logarithmic" | "arithmetic";
+  factor: number;
+  rating_w: number;
+  logarithmic_w: number;
+  arithmetic_w: number;
+  /** Next of the series; null above it. */
+  chosen_w: number | null;
+  chosen_return_c: number;
+  chosen_flow_kg_s: number;
+}
+
+/** A plant at its circuit's largest load. */
+export interface PlantResult {
+  peak_w: number;
+  design_w: number;
+  /** 0 is the winter day. */
+  month: number;
+  step: number;
+  working_w: number;
+  without_largest_w: number;
+  unmet_w: number;
+  /** `seasonal`: SCOPon or SEERon of a machine that works against outdoor air. */
+  units: Record<
+    string,
+    { capacity_w: number; output_w: number; taken_w: number; taken_gross_w: number; seasonal: number | null }
+  >;
+}
+
+/** A store of hot water on its busiest day; courses at every 10 minutes. */
+export interface HotWaterResult {
+  heat_j_day: number;
+  litres_day: number;
+  peak_l_s: number;
+  needed_l: number;
+  volume_l: number;
+  charge_w: number;
+  standing_w: number;
+  loop_w: number;
+  losses_w: number;
+  short_j: number;
+  state: "sized" | "pinned";
+  draw_w: number[];
+  charge_course_w: number[];
+  content_share: number[];
+}
