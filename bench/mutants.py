@@ -40,7 +40,7 @@ class Fault:
 NAMED = (
     Fault("phase of the ground", f"{CORE}/climate/ground.py", "YEAR_DAYS - reach)", "YEAR_DAYS + reach)"),
     Fault("terrain exponent", f"{CORE}/air/infiltration.py", '"suburb": (0.22,', '"suburb": (0.33,'),
-    Fault("fan rise's sign", f"{CORE}/air/walk.py", "off_c if unit.blow_through else off_c + rise", "off_c if unit.blow_through else off_c - rise"),
+    Fault("fan rise's sign", f"{CORE}/air/parts.py", "PartState(kind, c + rise, w,", "PartState(kind, c - rise, w,"),
     Fault("pipe length in the kit", f"{CORE}/results/kit.py", "2.0 * section.length_m", "section.length_m"),
     Fault("outdoor air of the envelope", f"{CORE}/results/envelope.py", "room.infiltration_m3_s + room.direct", "room.infiltration_m3_s - room.direct"),
     Fault("gas filling", f"{CORE}/fabric/panes.py", "gas, air = GASES[name]", 'gas, air = GASES["air"]'),

@@ -1,5 +1,7 @@
 """A variable-volume system from nothing with the keyboard; a snag of cooling and reheating, mended; a coil's peak followed to its inputs."""
 
+from typing import Any
+
 from demo.tarnwick import load_tarnwick
 from e2e.browser import BrowserTest
 
@@ -95,3 +97,60 @@ class AirSystem(BrowserTest):
         self.assertAlmostEqual(shown, self.results()["air_system"][system["id"]]["coil_total_w"] / 1000.0, places=1)
         self.assertIn("Dry-air flow", working.inner_text())
         self.assertEqual(self.problems, [])
+
+    def test_parts_are_added_moved_and_removed_on_the_path(self) -> None:
+        system = self.made()
+        self.press("Path", exact=True)
+        path = self.page.get_by_role("group", name="Air path from outdoors to the rooms and back")
+
+        def kinds() -> list[str]:
+            rows = self.fetch("document")["objects"]["air_system"]
+            return [part["kind"] for part in next(row["parts"] for row in rows if row["id"] == system)]
+
+        def part(name: str) -> Any:
+            return path.get_by_role("button", name=f"{name}, ")
+
+        self.assertEqual(kinds(), ["filter", "heating coil", "cooling coil", "fan", "other"])
+        before = self.results()["air_system"][system]
+        # With the keyboard: the fan goes before the cooling coil; the coil has to take its warmth off all the same.
+        part("fan").focus()
+        self.page.keyboard.press("Alt+ArrowLeft")
+        self.settle()
+        self.assertEqual(kinds(), ["filter", "heating coil", "fan", "cooling coil", "other"])
+        self.assertEqual(self.page.evaluate("document.activeElement.getAttribute('aria-label')")[:4], "fan,")
+        # Nothing warms the air behind the coil now: it leaves it as it reaches the rooms.
+        day = self.fetch(f"air/{system}?month=7")
+        coil = day["parts"][3]["temperature_c"]
+        self.assertLess(
+            max(abs(a - b) for a, b in zip(coil, day["points"]["supply"]["temperature_c"], strict=True)), 1e-3
+        )
+        self.page.keyboard.press("Alt+ArrowRight")
+        self.settle()
+        self.assertEqual(kinds()[2:4], ["cooling coil", "fan"])
+        # A second filter behind the first, with a drop of its own: the fan carries it.
+        part("filter").press("Enter")
+        self.press("Add a part")
+        self.page.locator(".v-overlay--active").get_by_text("filter", exact=True).click()
+        self.settle()
+        self.fill("Pressure drop", "120")
+        self.assertEqual(kinds()[:2], ["filter", "filter"])
+        after = self.results()["air_system"][system]
+        self.assertAlmostEqual(after["fan"]["total_pa"], before["fan"]["total_pa"] + 120.0, places=3)
+        # Dragged by the mouse to the end, then removed by its key.
+        box, end = part("filter").nth(1).bounding_box(), part("anything else").bounding_box()
+        assert box and end
+        self.page.mouse.move(box["x"] + 20, box["y"] + 20)
+        self.page.mouse.down()
+        self.page.mouse.move(end["x"] + end["width"] + 15, end["y"] + 20, steps=6)
+        self.page.mouse.up()
+        self.settle()
+        self.assertEqual(kinds(), ["filter", "heating coil", "cooling coil", "fan", "other", "filter"])
+        part("filter").nth(1).press("Delete")
+        self.settle()
+        self.assertEqual(kinds(), ["filter", "heating coil", "cooling coil", "fan", "other"])
+        self.assertEqual(self.problems, [])
+        # What no unit can have is refused with the reason, and nothing changes.
+        part("fan").press("Delete")
+        self.page.get_by_text("one supply fan").wait_for()
+        self.assertEqual(kinds()[3], "fan")
+        self.assertIn("422", self.problems[0])

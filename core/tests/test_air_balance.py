@@ -8,11 +8,12 @@ import numpy as np
 
 from core.tests.rooms import CLIMATE, room
 from pendrum_core.air.balance import LEAKS, RETURN, SUPPLY, TRANSFER, air_balance
+from pendrum_core.air.parts import DRAW_THROUGH, FAN
 from pendrum_core.checks.balance import balance_snags
 from pendrum_core.climate.atmosphere import site_pressure_pa
 from pendrum_core.model.building import Building
 from pendrum_core.model.rooms import Boundary, Element, Gain, Room
-from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem, Extract, Terminal, Transfer
+from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem, Extract, Terminal, Transfer, UnitPart
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.run import calculate
 from pendrum_core.run.aired import with_air
@@ -47,9 +48,7 @@ def terminal(name: str, **changed: object) -> Terminal:
 def system(name: str, *terminals: Terminal, **changed: object) -> AirSystem:
     """A system without ducts whose fan does nearly nothing."""
     still = {
-        "filter_drop_pa": 0.0,
-        "coil_drop_pa": 0.0,
-        "other_drop_pa": 0.01,
+        "parts": tuple(UnitPart(kind, 0.01 if kind == FAN else 0.0) for kind in DRAW_THROUGH),
         "outlet_velocity_m_s": 0.0,
         "held_pa": 0.0,
     }

@@ -7,9 +7,10 @@ import numpy as np
 
 from core.tests.rooms import CLIMATE, DAY, room
 from pendrum_core.air.outdoor_air import breathing_air_m3_s, system_outdoor_air, zone_outdoor_air_m3_s
+from pendrum_core.air.parts import COOLING_COIL, FAN
 from pendrum_core.checks.results import result_snags
 from pendrum_core.model.building import Building
-from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
+from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal, UnitPart
 from pendrum_core.moist_air import enthalpy_j_kg, relative_humidity
 from pendrum_core.plant.motors import MOTOR_OUTPUTS_KW
 from pendrum_core.results.kit import kit_list
@@ -146,7 +147,7 @@ class Balances(unittest.TestCase):
         self.assertIn("airflow_short", {snag.code for snag in result_snags(results, {})})
 
     def test_a_fan_too_strong_for_its_coil_is_a_failure_with_a_reason(self) -> None:
-        results = calculate(building(filter_drop_pa=25_000.0))
+        results = calculate(building(parts=(UnitPart(COOLING_COIL, 25_000.0), UnitPart(FAN))))
         self.assertIn("warms the air by", results.failures[0].reason)
         self.assertEqual(results.systems, {})
 

@@ -2,13 +2,24 @@
 
 import unittest
 from dataclasses import replace
+from itertools import permutations
 
 import numpy as np
 
 from core.tests.test_air_system import building
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve
-from pendrum_core.air.humidifier import Humidifier
+from pendrum_core.air.parts import (
+    ADIABATIC,
+    BLOW_THROUGH,
+    COOLING_COIL,
+    DRAW_THROUGH,
+    FAN,
+    HEATING_COIL,
+    KINDS,
+    STEAM,
+    refused,
+)
 from pendrum_core.air.path import TO_OUTDOORS, Ducts, Rooms, Unit
 from pendrum_core.air.recovery import Recovery, recover
 from pendrum_core.air.terminals import AT_LEAST, AT_MOST, FOLLOWS, terminal_flow
@@ -176,9 +187,10 @@ class Paths(unittest.TestCase):
         for more in (
             {},
             {"economizer": Economizer("enthalpy differential"), "return_fan": FanCurve(1.0, 300.0, 0.0, 0.6, 0.85)},
-            {"economizer": Economizer("dry-bulb fixed", 18.0), "blow_through": True},
-            {"recovery": Recovery(0.7, 0.4, "turned down", 1.0), "humidifier": Humidifier("adiabatic"), "least_return_w": 0.007},
-            {"recovery": Recovery(0.6, 0.0, "preheat", 2.0), "outdoor_only": True, "humidifier": Humidifier("steam"), "least_return_w": 0.006},
+            {"economizer": Economizer("dry-bulb fixed", 18.0), "parts": BLOW_THROUGH},
+            {"recovery": Recovery(0.7, 0.4, "turned down", 1.0), "parts": (*DRAW_THROUGH, ADIABATIC), "least_return_w": 0.007},
+            {"recovery": Recovery(0.6, 0.0, "preheat", 2.0), "outdoor_only": True, "parts": (STEAM, *DRAW_THROUGH), "least_return_w": 0.006},
+            {"parts": (COOLING_COIL, FAN, HEATING_COIL), "dry_to_c": 9.0, "at_terminals": True},
             {"ducts": Ducts(0.06, TO_OUTDOORS, 300.0), "at_terminals": True, "cools": False},
         ):  # fmt: skip
             path = walk(self.unit(**more), self.rooms(), *self.OUT)
@@ -200,13 +212,68 @@ class Paths(unittest.TestCase):
 
     def test_the_humidifier_holds_what_comes_back(self) -> None:
         wanted = float(humidity_ratio_from_relative(21.0, 0.4, P))
-        for kind in ("steam", "adiabatic"):
-            path = walk(
-                self.unit(humidifier=Humidifier(kind), least_return_w=wanted, cools=False), self.rooms(), *self.OUT
-            )
+        for kind in (STEAM, ADIABATIC):
+            path = walk(self.unit(parts=(HEATING_COIL, kind, FAN), least_return_w=wanted), self.rooms(), *self.OUT)
             held = path.humidified_kg_kg > 0.0
             self.assertTrue(held.any())
             np.testing.assert_allclose(path.return_w[held], wanted, rtol=1e-6)
+
+    def test_every_order_of_parts_reaches_its_target_and_closes(self) -> None:
+        """Wherever fan, coils and humidifier stand, terminals get what they want in every season, and heat adds up."""
+        base = (HEATING_COIL, COOLING_COIL, FAN)
+        orders = {o for more in ((), (STEAM,), (ADIABATIC,)) for o in permutations((*base, *more)) if not refused(o)}
+        self.assertEqual(len(orders), 6 + 2 * 24)
+        for order in sorted(orders):
+            unit = self.unit(parts=order, at_terminals=True, least_return_w=0.006, target_c=np.full(6, 14.0))
+            path = walk(unit, self.rooms(), *self.OUT)
+            self.assertTrue(path.settled, order)
+            self.assertLess(path.balance, 1e-6, order)
+            heater, cooler = order.index(HEATING_COIL), order.index(COOLING_COIL)
+            humidifier = next((i for i, kind in enumerate(order) if kind in (STEAM, ADIABATIC)), None)
+            # On the coldest day the heating coil holds the target, on the hottest the cooling coil; steam behind the coils
+            # may leave the air a little warmer, never colder.
+            if humidifier is None or humidifier < heater:
+                self.assertGreater(float(path.supply_c[-1]), 14.0 - 1e-5, order)
+                self.assertLess(float(path.supply_c[-1]), 14.0 + (1e-5 if humidifier is None else 0.3), order)
+            if humidifier is None or humidifier < cooler:
+                self.assertAlmostEqual(float(path.supply_c[0]), 14.0, places=5, msg=str(order))
+
+    def test_the_fan_before_the_coil_spares_the_heating_and_costs_no_cooling_twice(self) -> None:
+        """By hand: at constant flow and no condensation both orders take m cp (T mixed - T supply) + fan from the coil."""
+        dry = (np.full(6, 30.0), np.full(6, 0.004))
+        rooms = self.rooms()
+        rooms = replace(rooms, latent_w=np.zeros_like(rooms.latent_w))
+        for parts in (DRAW_THROUGH, BLOW_THROUGH):
+            unit = self.unit(parts=parts, at_terminals=True, supply_fan=None, fan_w=1500.0)
+            path = walk(unit, rooms, *dry)
+            cp = 1006.0 + 1860.0 * path.supply_w
+            want = path.flow_kg_s * cp * (path.mixed_c - path.supply_c) + 1500.0
+            np.testing.assert_allclose(path.cooling_w, want, rtol=2e-4)
+
+    def test_drying_needs_a_heating_coil_behind_to_come_back(self) -> None:
+        """Without it the air stays as cold as it was dried to; with it, it comes at the target, and no drier."""
+        dried = {"dry_to_c": 9.0, "at_terminals": True, "target_c": np.full(6, 16.0)}
+        plain = walk(self.unit(parts=(COOLING_COIL, FAN), **dried), self.rooms(), *self.OUT)
+        again = walk(self.unit(parts=(COOLING_COIL, FAN, HEATING_COIL), **dried), self.rooms(), *self.OUT)
+        self.assertAlmostEqual(float(plain.supply_c[0]), 9.0 + float(plain.fan_rise_k[0]), places=6)
+        self.assertAlmostEqual(float(again.supply_c[0]), 16.0, places=6)
+        self.assertAlmostEqual(float(again.supply_w[0]), float(plain.supply_w[0]), places=5)
+        # The coil behind gives just what lies between.
+        cp = 1006.0 + 1860.0 * float(again.supply_w[0])
+        gap = 16.0 - 9.0 - float(again.fan_rise_k[0])
+        self.assertAlmostEqual(float(again.heating_w[0]) / (cp * gap), float(again.flow_kg_s[0]), places=4)
+
+    def test_orders_that_no_unit_can_have(self) -> None:
+        self.assertEqual(refused(DRAW_THROUGH), "")
+        for order, word in (
+            ((COOLING_COIL,), "one supply fan"),
+            ((FAN, FAN), "one supply fan"),
+            ((COOLING_COIL, FAN, COOLING_COIL), "one cooling coil"),
+            ((FAN, STEAM, ADIABATIC), "one humidifier"),
+            ((HEATING_COIL, FAN, HEATING_COIL), "two heating coils"),
+        ):
+            self.assertIn(word, refused(order))
+        self.assertEqual(len(KINDS), len(set(KINDS)))
 
     def test_refusals(self) -> None:
         with self.assertRaises(ValueError):

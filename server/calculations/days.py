@@ -138,11 +138,8 @@ def system_day(results: BuildingResults, system: str, month: int) -> dict[str, A
     points = {"outdoors": (dry_bulb, humidity)}
     if p.recovered is not None:
         points["recovered"] = (p.fresh_c, p.fresh_w)
-    if p.humidified_kg_kg.any():
-        points["humidified"] = (p.off_c, p.off_w)
     points |= {
         "mixed": (p.mixed_c, p.mixed_w),
-        "off_coil": (p.coil.leaving_c, p.coil.leaving_w),
         "supply": (p.supply_c, p.supply_w),
         "rooms": (p.return_c, p.return_w),
         "return": (p.plenum_c, p.plenum_w),
@@ -159,6 +156,10 @@ def system_day(results: BuildingResults, system: str, month: int) -> dict[str, A
         "points": {
             name: {"temperature_c": course(t, 4), "humidity_ratio": course(w, 7)} for name, (t, w) in points.items()
         },
+        "parts": [
+            {"kind": part.kind, "temperature_c": course(part.leaving_c, 4), "humidity_ratio": course(part.leaving_w, 7)}
+            for part in p.parts
+        ],
         "flow_kg_s": course(p.flow_kg_s, 5),
         "outdoor_kg_s": course(p.outdoor_kg_s, 5),
         "relief_kg_s": course(p.relief_kg_s, 5),

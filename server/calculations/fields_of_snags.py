@@ -16,6 +16,7 @@ _FIELDS = {
     "pipe_beyond_limits": "pinned_diameter_m",
     "ground_u_too_high": "ground_u_value",
     "no_ground_u": "ground_u_value",
+    "dried_not_reheated": "parts",
     "liquid_freezes": "glycol_share",
     "pump_short": "pinned_head_pa",
     "pump_oversized": "pinned_head_pa",

@@ -228,16 +228,26 @@ def _thermostats(draft: Draft, uses: dict[str, str]) -> str:
     return open_hours
 
 
-# What the units have beside coils, filter and fan.
+def _unit(*more: str, filter_pa: float = 150.0) -> list[dict[str, Any]]:
+    """Filter, coils, what comes behind them, and the fan."""
+    coils = [
+        {"kind": "filter", "drop_pa": filter_pa},
+        {"kind": "heating coil", "drop_pa": 40.0},
+        {"kind": "cooling coil", "drop_pa": 80.0},
+    ]
+    return [*coils, *({"kind": kind} for kind in more), {"kind": "fan"}, {"kind": "attenuator", "drop_pa": 80.0}]
+
+
+# What the units have beside their usual parts.
 _UNITS: dict[str, dict[str, Any]] = {
     "AHU-1 workshops": {"volume": "variable", "least_share": 0.3, "economizer": "dry-bulb differential", "return_fan_pa": 250.0},
     "AHU-2 gallery": {
-        "winter_supply_c": 24.0, "humidifier": "steam", "recovery_sensible": 0.7, "frost": "turned down", "frost_limit_c": 1.0,
+        "winter_supply_c": 24.0, "parts": _unit("steam humidifier"), "recovery_sensible": 0.7, "frost": "turned down", "frost_limit_c": 1.0,
     },
-    "MAU-1 make-up": {"arrangement": "make-up", "winter_supply_c": 18.0, "filter_drop_pa": 120.0},
+    "MAU-1 make-up": {"arrangement": "make-up", "winter_supply_c": 18.0, "parts": _unit(filter_pa=120.0)},
     "Cold store unit": {
-        "arrangement": "room units", "winter_supply_c": 4.0, "reheat": "none", "filter_drop_pa": 0.0, "coil_drop_pa": 60.0,
-        "other_drop_pa": 20.0, "outlet_velocity_m_s": 4.0,
+        "arrangement": "room units", "winter_supply_c": 4.0, "reheat": "none", "outlet_velocity_m_s": 4.0,
+        "parts": [{"kind": "cooling coil", "drop_pa": 60.0}, {"kind": "fan"}, {"kind": "other", "drop_pa": 20.0}],
     },
 }  # fmt: skip
 

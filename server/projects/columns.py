@@ -14,7 +14,8 @@ _LONGEST_CHOICE = 40
 def _column(fact: Fact, own_kind: str) -> models.Field:
     rest: dict[str, Any] = {"null": fact.nullable}
     if not fact.required and fact.default is not None:
-        rest["default"] = list if fact.default == [] else copy.copy(fact.default)
+        # A list's first content is given with the thing that is made, not by its column.
+        rest["default"] = list if fact.type == "list" else copy.copy(fact.default)
     if fact.type == "link":
         target = "".join(part.capitalize() for part in fact.says.to.split("_"))
         goes = models.CASCADE if fact.owner else models.SET_NULL if fact.says.empties else models.PROTECT

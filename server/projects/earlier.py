@@ -18,8 +18,44 @@ def _transfers(objects: Objects) -> Objects:
     return {**objects, "room": rooms, **({"transfer": transfers} if transfers else {})}
 
 
+# What settings were of an air system before its parts stood in a list, with their defaults.
+UNIT_SETTINGS: dict[str, Any] = {
+    "filter_drop_pa": 150.0,
+    "coil_drop_pa": 120.0,
+    "other_drop_pa": 80.0,
+    "humidifier": "none",
+    "blow_through": False,
+    "cools": True,
+}
+
+
+def parts_of(settings: dict[str, Any]) -> list[dict[str, Any]]:
+    """The parts of a unit in order, from the settings that said what it has; `dry_to_c` among them meant a coil behind the fan."""
+    said = UNIT_SETTINGS | settings
+    cools, humidifier = said["cools"], said["humidifier"]
+    fan: list[tuple[str, float]] = [("fan", 0.0)]
+    parts: list[tuple[str, float]] = [("filter", said["filter_drop_pa"])] if said["filter_drop_pa"] else []
+    parts += [("heating coil", 0.0 if cools else said["coil_drop_pa"])]
+    parts += fan if said["blow_through"] else []
+    parts += [("cooling coil", said["coil_drop_pa"])] if cools else []
+    parts += [] if humidifier == "none" else [(f"{humidifier} humidifier", 0.0)]
+    parts += [] if said["blow_through"] else fan
+    parts += [("heating coil", 0.0)] if cools and said.get("dry_to_c") is not None else []
+    parts += [("other", said["other_drop_pa"])] if said["other_drop_pa"] else []
+    return [{"kind": kind, "drop_pa": drop} for kind, drop in parts]
+
+
+def _parts(objects: Objects) -> Objects:
+    """From 2 to 3: what a unit has stands in order."""
+    systems = [
+        {key: value for key, value in row.items() if key not in UNIT_SETTINGS} | {"parts": parts_of(row)}
+        for row in objects.get("air_system", [])
+    ]
+    return {**objects, "air_system": systems} if systems else objects
+
+
 # What brings a file of each version to the next.
-_STEPS: dict[int, Callable[[Objects], Objects]] = {1: _transfers}
+_STEPS: dict[int, Callable[[Objects], Objects]] = {1: _transfers, 2: _parts}
 
 
 def brought_forward(objects: Objects, version: int) -> Objects:

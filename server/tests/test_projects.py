@@ -124,6 +124,32 @@ class Projects(ApiTest):
         (transfer,) = made["transfer"]
         self.assertEqual((numbers[transfer["source"]], transfer["flow_m3_s"]), ("9", 0.04))
 
+    def test_a_file_of_the_second_version_is_brought_forward(self) -> None:
+        """What a unit had was said by settings then, and its order was one."""
+        content = self.get(f"/projects/{self.demo}/project.json").json()
+        settings = {"filter_drop_pa": 110.0, "coil_drop_pa": 90.0, "other_drop_pa": 0.0}
+        cases = (
+            ({}, ["filter", "heating coil", "cooling coil", "fan"], 200.0),
+            ({"blow_through": True}, ["filter", "heating coil", "fan", "cooling coil"], 200.0),
+            ({"cools": False, "humidifier": "steam"}, ["filter", "heating coil", "steam humidifier", "fan"], 200.0),
+            ({"dry_to_c": 11.0}, ["filter", "heating coil", "cooling coil", "fan", "heating coil"], 200.0),
+            ({"filter_drop_pa": 0.0, "other_drop_pa": 30.0}, ["heating coil", "cooling coil", "fan", "other"], 120.0),
+        )
+        objects = content["objects"]
+        systems = objects["air_system"]
+        rest = {"cools": True, "humidifier": "none", "blow_through": False}
+        for said, order, drop_pa in cases:
+            old = {key: value for key, value in systems[0].items() if key != "parts"} | settings | rest | said
+            more = [
+                {key: value for key, value in row.items() if key != "parts"} | settings | rest for row in systems[1:]
+            ]
+            answer = self.upload(content | {"version": 2, "objects": objects | {"air_system": [old, *more]}})
+            self.assertEqual(answer.status_code, 201, answer.content)
+            made = self.get(f"/projects/{answer.json()['id']}/project.json").json()["objects"]["air_system"]
+            parts = next(row["parts"] for row in made if row["name"] == old["name"])
+            self.assertEqual([part["kind"] for part in parts], order)
+            self.assertAlmostEqual(sum(part["drop_pa"] for part in parts), drop_pa)
+
     def test_the_file_keeps_its_schema(self) -> None:
         """Every object has the fields that the published schema names, no others, and those it requires."""
         content = self.get(f"/projects/{self.demo}/project.json").json()

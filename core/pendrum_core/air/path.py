@@ -1,5 +1,6 @@
 """What the walk is told and what it finds: ducts, unit, rooms, and the path of the air."""
 
+from collections.abc import Container
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -9,6 +10,7 @@ from pendrum_core.air.coil import CoilState
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve
 from pendrum_core.air.humidifier import Humidifier
+from pendrum_core.air.parts import DRAW_THROUGH, HUMIDIFIERS, PartState
 from pendrum_core.air.recovery import Recovered, Recovery
 
 Array = NDArray[np.float64]
@@ -48,8 +50,10 @@ class Unit:
         bypass: of the cooling coil [-].
         supply_fan: None where `fan_w` is its power whatever flows.
         least_return_w: humidity ratio of the mixed air from the rooms that the humidifier holds, (steps) [kg/kg].
-        dry_to_c: off the cooling coil while the air that enters it holds more than is saturated there; a coil behind the fan
-            brings it back to the target. None: it is cooled for the target alone.
+        parts: kinds of air/parts.py behind the mixing, in order.
+        cools: whether its cooling coil may cool.
+        dry_to_c: off the cooling coil while the air that enters it holds more than is saturated there; a heating coil behind
+            it brings it back to the target. None: it is cooled for the target alone.
     """
 
     pressure_pa: float
@@ -60,16 +64,19 @@ class Unit:
     return_fan: FanCurve | None = None
     fan_w: float = 0.0
     at_terminals: bool = False
-    blow_through: bool = False
+    parts: tuple[str, ...] = DRAW_THROUGH
     cools: bool = True
-    heats: bool = True
     outdoor_only: bool = False
     economizer: Economizer = field(default_factory=Economizer)
     recovery: Recovery | None = None
-    humidifier: Humidifier = field(default_factory=Humidifier)
     least_return_w: Array | float = 0.0
     dry_to_c: float | None = None
     ducts: Ducts = field(default_factory=Ducts)
+
+    @property
+    def humidifier(self) -> Humidifier:
+        """Its humidifier, or one that adds nothing."""
+        return next((HUMIDIFIERS[kind] for kind in self.parts if kind in HUMIDIFIERS), Humidifier())
 
 
 @dataclass(frozen=True)
@@ -101,13 +108,13 @@ class Path:
         outdoor_kg_s, outdoor_share: taken in; `economizing` where the economizer's limit lets it run; `cools_free`
             where it takes more than the least: at the least there is nothing for it to cool.
         recovered: None without an exchanger.
-        mixed_c, mixed_w, heated_c: before and after the heating coil; `entering_c` what the cooling coil gets.
+        mixed_c, mixed_w: in front of the parts; `parts` each part with the air off it.
+        heated_c, heated_w: off the first heating coil; `entering_c`, `entering_w` what the cooling coil gets.
         coil: cooling coil, per kg.
         humidified_kg_kg: water that the humidifier adds, per kg of air.
-        off_c, off_w: air off coils and humidifier.
-        supply_c, supply_w: at the terminals.
-        preheat_w, heating_w, cooling_w: duties; cooling is the coil's total less the condensate's heat. `reheat_w` is of the
-            unit's own coil behind the fan.
+        outlet_c: at the unit's outlet; supply_c, supply_w: at the terminals.
+        preheat_w, heating_w, cooling_w: duties; cooling is the coil's total less the condensate's heat. `reheat_w` is of a
+            second heating coil, behind the cooling coil.
         balance: what the unit's heat balance leaves open, relative to its throughput, the largest of all steps.
         settled: whether every step came to rest.
     """
@@ -130,12 +137,13 @@ class Path:
     fresh_w: Array
     mixed_c: Array
     mixed_w: Array
+    parts: tuple[PartState, ...]
     heated_c: Array
+    heated_w: Array
     entering_c: Array
+    entering_w: Array
     coil: CoilState
     humidified_kg_kg: Array
-    off_c: Array
-    off_w: Array
     fan_m3_s: Array
     fan_pa: Array
     fan_w: Array
@@ -152,3 +160,13 @@ class Path:
     condensate_w: Array
     balance: float
     settled: bool
+
+    def around(self, kinds: Container[str]) -> tuple[tuple[Array, Array], tuple[Array, Array]] | None:
+        """State in front of the first part of a kind and behind it, each temperature and humidity ratio; None without one."""
+        before = (self.mixed_c, self.mixed_w)
+        for part in self.parts:
+            behind = (part.leaving_c, part.leaving_w)
+            if part.kind in kinds:
+                return before, behind
+            before = behind
+        return None

@@ -7,12 +7,11 @@ import numpy as np
 from pendrum_core.air.airflow import RoomAirflow
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve, FanResult, size_fan
-from pendrum_core.air.humidifier import Humidifier
 from pendrum_core.air.path import Ducts, Unit
 from pendrum_core.air.recovery import Recovery
 from pendrum_core.duct.methods import DuctRules
 from pendrum_core.duct.network import DuctResult, air, size_tree
-from pendrum_core.model.systems import ROOM_UNIT, AirSystem
+from pendrum_core.model.systems import AirSystem
 from pendrum_core.moist_air import specific_volume_m3_kg
 
 COLDEST_COIL_C = -10.0  # air off a cooling coil in the validity of this path
@@ -26,7 +25,7 @@ def ducts_and_fan(
     Raises:
         ValueError: the fan warms the air by more than any coil can make up for.
     """
-    unit_drop = system.filter_drop_pa + system.coil_drop_pa + system.other_drop_pa
+    unit_drop = sum(part.drop_pa for part in system.fitted)
     fluid = air(system.supply_c, pressure_pa)
     ducts: DuctResult | None = None
     if any(section.end in flows for section in system.sections):
@@ -88,13 +87,10 @@ def unit_of(
         bypass=system.bypass_factor,
         supply_fan=FanCurve(fan.flow_m3_s, fan.total_pa, held, *efficiencies),
         return_fan=back,
-        blow_through=system.blow_through,
+        parts=tuple(part.kind for part in system.fitted),
         outdoor_only=system.takes_outdoor_air_alone,
-        cools=system.cools,
-        heats=system.kind != ROOM_UNIT,
         economizer=Economizer(system.economizer, system.economizer_limit),
         recovery=recovery,
-        humidifier=Humidifier(system.humidifier),
         dry_to_c=system.dry_to_c,
         ducts=Ducts(_leak_share(system, ducts), ua_w_k=ducts.gain_w_k if ducts else 0.0, around_c=system.duct_around_c),
     )

@@ -4,9 +4,8 @@ Every array has the shape of the steps, whatever it is (13 design days of 144, o
 have the rooms in front. Nothing here knows a calendar. Each step is steady and stands alone; what couples the parts of
 one, the moisture that rooms and unit give each other, is found by secant steps at every step on its own.
 
-The order is that of most units: outdoor air -> recovery -> mixing with return air -> heating coil -> cooling coil ->
-humidifier -> supply fan (draw-through; or fan before the cooling coil, blow-through) -> ducts -> terminals; rooms -> plenum ->
-return fan -> recovery or relief. What a unit does not have is left out of it.
+Outdoor air -> recovery -> mixing with return air -> the unit's parts in their order (parts.py) -> ducts -> terminals; rooms ->
+plenum -> return fan -> recovery or relief. What a unit does not have is left out of it.
 """
 
 from dataclasses import dataclass, replace
@@ -14,18 +13,13 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.air.coil import coil_to_temperature, mix
+from pendrum_core.air.coil import CoilState, coil_to_temperature, mix
 from pendrum_core.air.economizer import outdoor_share, runs
-from pendrum_core.air.humidifier import after_it, before_it, water_j_kg
+from pendrum_core.air.humidifier import water_j_kg
+from pendrum_core.air.parts import COOLING_COIL, FAN, HEATING_COIL, PartState, Setting, pass_through, wanted_in_front
 from pendrum_core.air.path import NOTHING_YET, TO_PLENUM, Array, Path, Rooms, Unit
 from pendrum_core.air.recovery import recover
-from pendrum_core.moist_air import (
-    dry_bulb_from_enthalpy_c,
-    enthalpy_j_kg,
-    saturation_humidity_ratio,
-    specific_heat_j_kgk,
-    specific_volume_m3_kg,
-)
+from pendrum_core.moist_air import dry_bulb_from_enthalpy_c, enthalpy_j_kg, specific_heat_j_kgk, specific_volume_m3_kg
 from pendrum_core.quantities.constants import CP_DRY_AIR, CP_VAPOUR, CP_WATER, H_VAPORISATION_0C
 
 _ROUNDS, _AT_REST, _AT_REST_K = 80, 1e-9, 1e-6
@@ -188,13 +182,17 @@ def _return(unit: Unit, f: _Fixed, s: _State) -> tuple[Array, Array, Array, Arra
 def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArray[np.bool_], s: _State) -> Path:
     p, flow = unit.pressure_pa, f.flow
     return_c, return_w, plenum_c, plenum_w, whole, return_fan_w = _return(unit, f, s)
-    target = np.broadcast_to(np.asarray(unit.target_c, dtype=float), flow.shape)
-    # Off the coil: at the terminals less what fan and ducts add.
-    off_target = target - (s.rise if not unit.blow_through else 0.0) - s.drop if unit.at_terminals else target
+    outlet = _outlet_wanted(unit, s, flow)
+    still = np.zeros_like(flow)
+    setting = Setting(
+        flow, s.rise, mixed_w=still, added_w=still, pressure_pa=p, bypass=unit.bypass, dry_to_c=unit.dry_to_c,
+        cools=unit.cools, fan=unit.supply_fan, fan_w=unit.fan_w,
+    )  # fmt: skip
+    # What the air should have before the first part, a humidifier left out of it: rules.md's target of the economizer.
+    mixing = wanted_in_front(unit.parts, setting, outlet)[0][-1]
     least = np.clip(_over(np.broadcast_to(unit.least_outdoor_kg_s, flow.shape), flow), 0.0, 1.0)
     # What no return air is there for comes from outdoors.
     least = np.maximum(least, np.clip(1.0 - _over(whole, flow), 0.0, 1.0))
-    mixing = off_target - (s.rise if unit.blow_through else 0.0)
     share = (
         np.ones_like(flow)
         if unit.outdoor_only
@@ -224,36 +222,25 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
         fresh_c, fresh_w, preheat = recovered.leaving_c, recovered.leaving_w, outdoor * recovered.preheat_j_kg
     mixed_c, mixed_w = mix(share, fresh_c, fresh_w, plenum_c, plenum_w)
     added = _humidified(unit, f, s, return_w, mixed_w)
-    wanted = before_it(unit.humidifier, mixing, mixed_w, added) if unit.humidifier.kind != "none" else mixing
-    heated_c = np.where(flow > 0.0, np.maximum(mixed_c, wanted), mixed_c) if unit.heats else mixed_c
-    entering_c = heated_c + s.rise if unit.blow_through else heated_c
-    coil_c = off_target if unit.cools else np.full_like(flow, 200.0)
-    if unit.dry_to_c is not None and unit.cools:
-        humid = mixed_w > saturation_humidity_ratio(unit.dry_to_c, p)
-        coil_c = np.where(humid, np.minimum(coil_c, unit.dry_to_c), coil_c)
-    coil = coil_to_temperature(entering_c, mixed_w, coil_c, unit.bypass, p)
-    added = np.where(coil.condensate_kg_kg > 0.0, 0.0, added)
-    off_w = coil.leaving_w + added
-    off_c = after_it(unit.humidifier, coil.leaving_c, coil.leaving_w, added) if added.any() else coil.leaving_c
-    at_fan_c, at_fan_w = (heated_c, mixed_w) if unit.blow_through else (off_c, off_w)
-    fan_m3_s = flow * specific_volume_m3_kg(at_fan_c, at_fan_w, p)
-    fan = unit.supply_fan
-    fan_pa = fan.pressure_pa(fan_m3_s) if fan is not None else np.zeros_like(flow)
-    fan_w = fan.electrical_w(fan_m3_s) if fan is not None else np.where(flow > 0.0, unit.fan_w, 0.0)
-    rise = _over(fan_w, flow * specific_heat_j_kgk(at_fan_w))
-    outlet_c = off_c if unit.blow_through else off_c + rise
-    reheat = np.zeros_like(flow)
-    if unit.dry_to_c is not None and unit.cools:
-        wanted_c = target - s.drop if unit.at_terminals else target + (0.0 if unit.blow_through else rise)
-        again_c = np.where(flow > 0.0, np.maximum(outlet_c, wanted_c), outlet_c)
-        reheat = flow * (enthalpy_j_kg(again_c, off_w) - enthalpy_j_kg(outlet_c, off_w))
-        outlet_c = again_c
-    rate = f.terminal * specific_heat_j_kgk(off_w)
+    setting = replace(setting, mixed_w=mixed_w, added_w=added)
+    plain, wanted = wanted_in_front(unit.parts, setting, outlet)
+    parts = pass_through(unit.parts, setting, mixed_c, mixed_w, plain, wanted)
+    outlet_c, outlet_w = (parts[-1].leaving_c, parts[-1].leaving_w) if parts else (mixed_c, mixed_w)
+    heaters = [i for i, kind in enumerate(unit.parts) if kind == HEATING_COIL]
+    heated_c, heated_w = (parts[heaters[0]].leaving_c, parts[heaters[0]].leaving_w) if heaters else (mixed_c, mixed_w)
+    heat = [np.asarray(parts[i].heat_w) for i in heaters]
+    entering_c, entering_w, coil = _cooling(unit, parts, mixed_c, mixed_w)
+    fan = next((part for part in parts if part.kind == FAN), None)
+    fan_m3_s, fan_pa, fan_w, rise = (
+        (still,) * 4
+        if fan is None
+        else (np.asarray(fan.fan_m3_s), np.asarray(fan.fan_pa), np.asarray(fan.fan_w), np.asarray(fan.rise_k))
+    )
+    rate = f.terminal * specific_heat_j_kgk(outlet_w)
     supply_c = outlet_c + _over(np.full_like(flow, unit.ducts.gain_w), rate)
     if unit.ducts.ua_w_k:
         around = unit.ducts.around_c
         supply_c = around + (supply_c - around) * np.exp(-_over(np.full_like(flow, unit.ducts.ua_w_k), rate))
-    heating = flow * (enthalpy_j_kg(heated_c, mixed_w) - enthalpy_j_kg(mixed_c, mixed_w))
     return Path(
         flow_kg_s=flow,
         terminal_kg_s=f.terminal,
@@ -273,12 +260,13 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
         fresh_w=np.asarray(fresh_w),
         mixed_c=mixed_c,
         mixed_w=mixed_w,
+        parts=parts,
         heated_c=heated_c,
+        heated_w=heated_w,
         entering_c=entering_c,
+        entering_w=entering_w,
         coil=coil,
-        humidified_kg_kg=added,
-        off_c=off_c,
-        off_w=off_w,
+        humidified_kg_kg=sum((np.asarray(part.added_w) for part in parts if part.added_w is not None), start=still),
         fan_m3_s=fan_m3_s,
         fan_pa=fan_pa,
         fan_w=fan_w,
@@ -286,16 +274,40 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
         return_fan_w=return_fan_w,
         outlet_c=outlet_c,
         supply_c=supply_c,
-        supply_w=off_w,
+        supply_w=outlet_w,
         leak_kg_s=f.leak,
         preheat_w=preheat,
-        heating_w=heating,
+        heating_w=heat[0] if heat else still,
         cooling_w=flow * (coil.total_j_kg - coil.condensate_j_kg),
-        reheat_w=reheat,
+        reheat_w=heat[1] if len(heat) > 1 else still,
         condensate_w=flow * coil.condensate_j_kg,
         balance=0.0,
         settled=False,
     )
+
+
+def _outlet_wanted(unit: Unit, s: _State, flow: Array) -> Array:
+    """Temperature wanted at the unit's outlet: at the terminals less what ducts add, or off the coil plus the fan behind it."""
+    target = np.broadcast_to(np.asarray(unit.target_c, dtype=float), flow.shape)
+    if unit.at_terminals:
+        return target - s.drop
+    coils = [i for i, kind in enumerate(unit.parts) if kind == COOLING_COIL] or [
+        i for i, kind in enumerate(unit.parts) if kind == HEATING_COIL
+    ]
+    behind = unit.parts[coils[-1] :] if coils else unit.parts
+    return target + s.rise if FAN in behind else target
+
+
+def _cooling(
+    unit: Unit, parts: tuple[PartState, ...], mixed_c: Array, mixed_w: Array
+) -> tuple[Array, Array, CoilState]:
+    """What enters the cooling coil and what it does; idle at the outlet where the unit has none."""
+    before = (mixed_c, mixed_w)
+    for part in parts:
+        if part.coil is not None:
+            return *before, part.coil
+        before = (part.leaving_c, part.leaving_w)
+    return *before, coil_to_temperature(*before, before[0], unit.bypass, unit.pressure_pa)
 
 
 def _humidified(unit: Unit, f: _Fixed, s: _State, return_w: Array, mixed_w: Array) -> Array:
@@ -310,7 +322,7 @@ def _humidified(unit: Unit, f: _Fixed, s: _State, return_w: Array, mixed_w: Arra
 
 def _open(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, p: Path) -> float:
     """What the heat balance of the unit with its plenum leaves open, relative to its throughput."""
-    outlet_h = enthalpy_j_kg(p.outlet_c, p.off_w)
+    outlet_h = enthalpy_j_kg(p.outlet_c, p.supply_w)
     relieved = enthalpy_j_kg(p.plenum_c, p.plenum_w)
     dripped = np.zeros_like(p.relief_kg_s)
     if p.recovered is not None:

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from pendrum_core.air.parts import COOLING_COIL, HEATING_COIL
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
@@ -80,6 +81,7 @@ def _findings(
             f"its heating coil and its cooling coil work at the same time ({_when(results, month, step)}).",
             "check the supply temperature and the outdoor air",
         )
+    yield from _order(system)
     air = found.outdoor_air
     if air.rule == "62.1 full" and found.outdoor_share > OUTDOOR_SHARE and air.critical_room in results.rooms:
         room = results.rooms[air.critical_room].room
@@ -116,6 +118,20 @@ def _findings(
             DOUBTFUL,
             f"its heat balance is open by {found.balance:.1g} of its throughput.",
             "look for an extreme input; its duties are not to be relied on",
+        )
+
+
+def _order(system: AirSystem) -> Iterator[tuple[str, str, str, str]]:
+    """Parts of the unit that do not do what they are there for."""
+    kinds = [part.kind for part in system.fitted]
+    cooling = kinds.index(COOLING_COIL) if COOLING_COIL in kinds else None
+    if cooling is not None and system.dry_to_c is not None and HEATING_COIL not in kinds[cooling:]:
+        yield (
+            "dried_not_reheated",
+            DOUBTFUL,
+            f"its air is dried at {system.dry_to_c:.1f} °C, and no heating coil behind the cooling coil brings it back to its "
+            "supply temperature.",
+            "a heating coil behind the cooling coil",
         )
 
 

@@ -2,6 +2,7 @@
 
 from dataclasses import dataclass
 
+from pendrum_core.air.parts import COOLING_COIL, FAN, FILTER, HEATING_COIL, HUMIDIFIERS, OTHER
 from pendrum_core.model.plant import PlantUnit
 from pendrum_core.schedule.pattern import DayPattern
 
@@ -122,6 +123,23 @@ WATER_REHEAT = "hot water"
 
 
 @dataclass(frozen=True)
+class UnitPart:
+    """A part of a unit: its kind (air/parts.py), and what it takes at design flow, filters dirty [Pa]."""
+
+    kind: str
+    drop_pa: float = 0.0
+
+
+USUAL_PARTS = (
+    UnitPart(FILTER, 150.0),
+    UnitPart(HEATING_COIL, 40.0),
+    UnitPart(COOLING_COIL, 80.0),
+    UnitPart(FAN),
+    UnitPart(OTHER, 80.0),
+)
+
+
+@dataclass(frozen=True)
 class AirSystem:
     """An air system.
 
@@ -129,10 +147,10 @@ class AirSystem:
         of: id of the system as it is drawn, where that is one set of equipment per room; else its own.
         kind: CENTRAL, MAKE_UP (its flows are what its rooms' extracts take, of outdoor air alone) or ROOM_UNIT (the air of one
             room, and no outdoor air).
-        cools: whether it has a cooling coil.
+        parts: what stands in its supply lane behind the mixing, in order; see air/parts.py.
         supply_rule: "rooms" (with constant flow, as cold as the room that asks for the coldest), "fixed", or "outdoors" (by a line
             from winter_supply_c at `reset_cold_c` outdoors to supply_c at `reset_warm_c`).
-        dry_to_c: temperature off the cooling coil while the air is humid, reheated behind it; None: it does not dry for itself.
+        dry_to_c: temperature off the cooling coil while the air is humid; None: it does not dry for itself.
         volume: "constant" or "variable" flow at the terminals.
         least_share: of a variable terminal's design flow that it never goes below [-].
         reheat: at the terminals: "electric", WATER_REHEAT from the circuit that feeds its heating coil, or "none".
@@ -140,8 +158,6 @@ class AirSystem:
         economizer, economizer_limit: kind, see air/economizer.py, and limit [°C] or [J/kg].
         recovery_sensible, recovery_latent: effectivenesses, 0 where there is no exchanger [-].
         frost, frost_limit_c: protection of the exchanger, see air/recovery.py.
-        humidifier: kind, see air/humidifier.py; it keeps the rooms' lower limits of humidity in winter.
-        blow_through: whether the fan stands before the cooling coil.
         return_fan_pa: total pressure of a return fan, 0 where there is none [Pa].
         held_pa: pressure that the supply fan's control holds at part flow [Pa].
         duct_leak_share: of the fan's flow, lost into the return plenum, where no class is given [-].
@@ -152,7 +168,6 @@ class AirSystem:
         bypass_factor: of the cooling coil [-].
         fan_efficiency, motor_efficiency: total, and motor with drive [-].
         motor_margin: on shaft power before the next standard motor [-].
-        filter_drop_pa, coil_drop_pa, other_drop_pa: components in the unit [Pa].
         outlet_velocity_m_s: in the fan outlet.
         friction_limit_pa_m, velocity_limit_m_s: of duct sizing.
         roughness_m: of the ducts.
@@ -169,9 +184,6 @@ class AirSystem:
     fan_efficiency: float = 0.65
     motor_efficiency: float = 0.85
     motor_margin: float = 0.15
-    filter_drop_pa: float = 150.0
-    coil_drop_pa: float = 120.0
-    other_drop_pa: float = 80.0
     outlet_velocity_m_s: float = 8.0
     friction_limit_pa_m: float = 0.8
     velocity_limit_m_s: float = 7.0
@@ -187,8 +199,6 @@ class AirSystem:
     recovery_latent: float = 0.0
     frost: str = "none"
     frost_limit_c: float = 1.0
-    humidifier: str = "none"
-    blow_through: bool = False
     return_fan_pa: float = 0.0
     held_pa: float = 150.0
     duct_leak_share: float = 0.0
@@ -200,7 +210,7 @@ class AirSystem:
     running_winter: DayPattern | None = None
     of: str = ""
     kind: str = CENTRAL
-    cools: bool = True
+    parts: tuple[UnitPart, ...] = USUAL_PARTS
     supply_rule: str = "rooms"
     reset_cold_c: float = 5.0
     reset_warm_c: float = 20.0
@@ -210,6 +220,21 @@ class AirSystem:
     def drawn(self) -> str:
         """Id of the system as it is drawn."""
         return self.of or self.id
+
+    @property
+    def fitted(self) -> tuple[UnitPart, ...]:
+        """Parts that count: units in rooms have no heating coil, their rooms' emitters heat."""
+        return tuple(part for part in self.parts if self.kind != ROOM_UNIT or part.kind != HEATING_COIL)
+
+    @property
+    def cools(self) -> bool:
+        """Whether it has a cooling coil."""
+        return any(part.kind == COOLING_COIL for part in self.parts)
+
+    @property
+    def humidifier(self) -> str:
+        """Kind of its humidifier, see air/humidifier.py; it keeps the rooms' lower limits of humidity in winter."""
+        return next((HUMIDIFIERS[part.kind].kind for part in self.parts if part.kind in HUMIDIFIERS), "none")
 
     @property
     def takes_outdoor_air_alone(self) -> bool:

@@ -7,7 +7,7 @@ import numpy as np
 
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve
-from pendrum_core.air.humidifier import Humidifier
+from pendrum_core.air.parts import COOLING_COIL, FAN, HEATING_COIL, HUMIDIFIERS
 from pendrum_core.air.path import TO_OUTDOORS, TO_PLENUM, Ducts, Path, Rooms, Unit
 from pendrum_core.air.recovery import Recovery
 from pendrum_core.air.terminals import Given, terminal_flow
@@ -57,6 +57,15 @@ def _ducts(row: Case | None) -> Ducts:
     )
 
 
+def _parts(fan: str, humidifier: str) -> tuple[str, ...]:
+    humid = tuple(kind for kind, made in HUMIDIFIERS.items() if made.kind == humidifier)
+    return (
+        (HEATING_COIL, FAN, COOLING_COIL, *humid)
+        if fan.startswith("blow")
+        else (HEATING_COIL, COOLING_COIL, *humid, FAN)
+    )
+
+
 def served(case: Case, economizer: Case) -> tuple[Path, Given]:
     """The unit of a case at all its steps, flows and states settled together."""
     system, steps = case["inputs"]["system"], case["inputs"]["steps"]
@@ -79,10 +88,9 @@ def served(case: Case, economizer: Case) -> tuple[Path, Given]:
         bypass=coil["bypass_factor"],
         supply_fan=_fan(system["supply_fan"]),
         return_fan=_fan(system.get("return_fan")),
-        blow_through=system.get("fan_position", "").startswith("blow"),
+        parts=_parts(system.get("fan_position", ""), humidifier.get("kind", "none")),
         economizer=_economizer(economizer),
         ducts=_ducts(system.get("duct")),
-        humidifier=Humidifier(humidifier.get("kind", "none")),
         least_return_w=humidifier.get("return_w_kg_kg", humidifier.get("room_w_kg_kg", 0.0)),
     )
     load, air = rooms_of("sensible_W"), rooms_of("T_C")
@@ -218,7 +226,7 @@ def plate_entries(case: Case) -> Iterator[Entry]:
                     _FROST.get(frost.get("by", ""), "none"),
                     frost.get("exhaust_outlet_min_C", 1.0),
                 ),
-                humidifier=Humidifier(humid["kind"]),
+                parts=_parts("", humid["kind"]),
                 least_return_w=humid.get("room_w_kg_kg", 0.0),
             ),
             rooms,

@@ -5,6 +5,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from pendrum_core.air.parts import COOLING_COIL, FAN, HEATING_COIL
 from pendrum_core.air.path import Path, Rooms, Unit
 from pendrum_core.air.recovery import Recovery
 from pendrum_core.air.walk import walk
@@ -49,7 +50,7 @@ def _fan_coil(room: Case, now: Case, unit: Path, first_kg_s: float, outdoor_w: f
                 least_outdoor_kg_s=0.0,
                 bypass=bypass,
                 fan_w=fan,
-                heats=False,
+                parts=(COOLING_COIL, FAN),
             ),
             Rooms(
                 _one(flow),
@@ -64,7 +65,7 @@ def _fan_coil(room: Case, now: Case, unit: Path, first_kg_s: float, outdoor_w: f
             np.array([air_c]),
             np.array([outdoor_w]),
         )
-        apart, leaving_w = abs(float(path.off_w[0]) - leaving_w), float(path.off_w[0])
+        apart, leaving_w = abs(float(path.supply_w[0]) - leaving_w), float(path.supply_w[0])
         if apart < _AT_REST:
             break
     return _Coil(path, 0.0, flow * float(path.coil.condensate_kg_kg[0]))
@@ -86,6 +87,7 @@ def _step(case: Case, step: Case) -> tuple[Path, dict[str, _Coil], list[float]]:
         fan_w=1e3 * main["fan_electrical_kW"],
         outdoor_only=True,
         cools=cools,
+        parts=(HEATING_COIL, COOLING_COIL, FAN, HEATING_COIL),
         dry_to_c=step["unit_coil_leaving_C"],
         recovery=Recovery(effect["sensible"], effect["latent"]) if step["exchanger_runs"] else None,
     )

@@ -153,7 +153,7 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
     path = result.summer
     flow = float(path.flow_kg_s[m, s])
     total = float(result.coil_total_w[m, s])
-    t_in, w_in = float(path.entering_c[m, s]), float(path.mixed_w[m, s])
+    t_in, w_in = float(path.entering_c[m, s]), float(path.entering_w[m, s])
     h_in = float(enthalpy_j_kg(t_in, w_in))
     h_out = float(enthalpy_j_kg(path.coil.leaving_c[m, s], path.coil.leaving_w[m, s]))
     condensate = float(path.condensate_w[m, s])
@@ -278,12 +278,9 @@ def fan_static(results: BuildingResults, system_id: str) -> Node:
         inputs=tuple(_section(sections[s], ducts.sections[s], "duct_section") for s in run) if ducts else (),
     )
     unit = tuple(
-        Node(name, value, "pressure", ref=f"air_system/{system.drawn}/{field}")
-        for name, value, field in (
-            ("Filter", system.filter_drop_pa, "filter_drop_pa"),
-            ("Coils", system.coil_drop_pa, "coil_drop_pa"),
-            ("Everything else in the unit", system.other_drop_pa, "other_drop_pa"),
-        )
+        Node(part.kind.capitalize(), part.drop_pa, "pressure", ref=f"air_system/{system.drawn}/parts")
+        for part in system.fitted
+        if part.drop_pa > 0.0
     )
     dynamic = fan.total_pa - fan.static_pa
     return Node(

@@ -3,6 +3,7 @@
 import numpy as np
 
 from pendrum_core.air.balance import LEAKS, RETURN, SUPPLY, TRANSFER
+from pendrum_core.air.parts import HEATING_COIL, HUMIDIFIERS
 from pendrum_core.air.path import Path
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.model.climate import day_number
@@ -48,7 +49,8 @@ def heating_coil(results: BuildingResults, system_id: str) -> Node:
     system, result = _system(results, system_id)
     path, d, s, when = _largest(results, result, "heating_w")
     flow, duty = float(path.flow_kg_s[d, s]), float(path.heating_w[d, s])
-    t_in, w, t_out = float(path.mixed_c[d, s]), float(path.mixed_w[d, s]), float(path.heated_c[d, s])
+    (before_c, before_w), (behind_c, _) = path.around((HEATING_COIL,)) or ((path.mixed_c, path.mixed_w),) * 2
+    t_in, w, t_out = float(before_c[d, s]), float(before_w[d, s]), float(behind_c[d, s])
     h_in, h_out = float(enthalpy_j_kg(t_in, w)), float(enthalpy_j_kg(t_out, w))
     return Node(
         f"{system.name}: heating coil",
@@ -127,6 +129,7 @@ def humidifier_water(results: BuildingResults, system_id: str) -> Node:
     system, result = _system(results, system_id)
     path = result.winter
     water = path.flow_kg_s * path.humidified_kg_kg
+    (_, before_w), (_, behind_w) = path.around(HUMIDIFIERS) or ((path.mixed_c, path.mixed_w),) * 2
     d, s = (int(i) for i in np.unravel_index(int(water.argmax()), water.shape))
     return Node(
         f"{system.name}: humidifier",
@@ -137,8 +140,8 @@ def humidifier_water(results: BuildingResults, system_id: str) -> Node:
         note=f"The winter day, {clock(s)}: what keeps the lower humidity limits of the rooms in the air that returns from them.",
         inputs=(
             Node("Dry-air flow", float(path.flow_kg_s[d, s]), "mass_flow"),
-            Node("Before it", float(path.mixed_w[d, s]), "humidity_ratio"),
-            Node("Behind it", float(path.off_w[d, s]), "humidity_ratio"),
+            Node("Before it", float(before_w[d, s]), "humidity_ratio"),
+            Node("Behind it", float(behind_w[d, s]), "humidity_ratio"),
             Node("Return from the rooms", float(path.return_w[d, s]), "humidity_ratio"),
         ),
     )

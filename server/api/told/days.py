@@ -52,6 +52,12 @@ class AirState(Told):
     humidity_ratio: HumidityCourse
 
 
+class PartDay(AirState):
+    """Air off a part of a unit."""
+
+    kind: str
+
+
 class HumidityLines(Told):
     """Lines of equal relative humidity for a chart: kg/kg over `temperature_c`."""
 
@@ -65,11 +71,12 @@ class AirDay(Told):
     chart: HumidityLines
     pressure_pa: float = Field(description="Pa of the air at this height")
     points: dict[str, AirState]
+    parts: list[PartDay] = Field(description="Behind the mixing, in order")
     flow_kg_s: KgPerSecondCourse
     outdoor_kg_s: KgPerSecondCourse
     relief_kg_s: KgPerSecondCourse
     return_kg_s: KgPerSecondCourse
-    unit_reheat_w: WattsCourse = Field(description="W of the unit's own coil behind the fan, at each step")
+    unit_reheat_w: WattsCourse = Field(description="W of the unit's second heating coil, at each step")
     economizing: list[bool]
     coil_total_w: WattsCourse
     coil_sensible_w: WattsCourse

@@ -9,13 +9,23 @@ from calculations.lookups import Lookups
 from pendrum_core.model.building import Margins
 from pendrum_core.model.plant import PlantUnit
 from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Circuit, Extract, Fitted, Section, Terminal, Transfer
+from pendrum_core.model.systems import (
+    ROOM_UNIT,
+    AirSystem,
+    Circuit,
+    Extract,
+    Fitted,
+    Section,
+    Terminal,
+    Transfer,
+    UnitPart,
+)
 from projects.resolver import MARGINS, Effective
 from projects.rows import Document, Row
 
 _OF_ONE = ("shape", "height_limit_m", "pinned_width_m", "pinned_height_m", "valve_kv_m3_h")
 _LIMITS = ("economizer_limit_c", "economizer_limit_j_kg")
-_TOLD_APART = ("running", "arrangement")
+_TOLD_APART = ("running", "arrangement", "parts")
 _SERVED_BY = ("air_system", "second_system")
 MakeSection = Callable[[Row, str | None], Section]
 
@@ -62,6 +72,7 @@ def air_systems(
             ventilation=document.one("project")["ventilation"],
             sections=tuple(make(s, s["room"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])),
             kind=row["arrangement"],
+            parts=tuple(UnitPart(**part) for part in row["parts"]),
             **inputs,
         )
         yield from _sets(system, rooms)

@@ -4,10 +4,24 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
+from pendrum_core.air.parts import KINDS as PART_KINDS
+from pendrum_core.air.parts import OTHER, refused
+from pendrum_core.model.systems import USUAL_PARTS
 from pendrum_core.network.fittings import FITTINGS
 from projects.fields import Coordinate, Id, Name
 from projects.kinds.declare import About, Kind, Ref, called, link, number, options, whole
 from projects.kinds.passed_on import MarginFields
+
+PART_WORDS = {kind: "anything else" if kind == OTHER else kind for kind in PART_KINDS}
+
+
+class UnitPart(Kind):
+    """A part of a unit's supply lane."""
+
+    kind: Annotated[str, options("Part", PART_WORDS)]
+    drop_pa: Annotated[
+        float, number("Pressure drop", "pressure", 0, 2000, hint="At design flow; of a filter when it is dirty.")
+    ] = 0.0
 
 
 class AirSystemFields(MarginFields):
@@ -20,9 +34,11 @@ class AirSystemFields(MarginFields):
     fan_efficiency: Annotated[float, number("Total efficiency", "percent", 0.05, 1)] = 0.65
     motor_efficiency: Annotated[float, number("Motor and drive", "percent", 0.05, 1)] = 0.85
     motor_margin: Annotated[float, number("Margin before the next motor", "percent", 0, 1)] = 0.15
-    filter_drop_pa: Annotated[float, number("Filter", "pressure", 0, 2000)] = 150.0
-    coil_drop_pa: Annotated[float, number("Coils", "pressure", 0, 2000)] = 120.0
-    other_drop_pa: Annotated[float, number("Everything else", "pressure", 0, 2000)] = 80.0
+    parts: Annotated[
+        list[UnitPart],
+        Field(min_length=1, max_length=24),
+        called("Parts of the unit", hint="In the order in which supply air passes them, behind the mixing."),
+    ] = [UnitPart(kind=part.kind, drop_pa=part.drop_pa) for part in USUAL_PARTS]
     outlet_velocity_m_s: Annotated[float, number("Outlet velocity", "velocity", 0, 30)] = 8.0
     friction_limit_pa_m: Annotated[float, number("Friction at most", "friction_rate", 0.01, 20)] = 0.8
     velocity_limit_m_s: Annotated[float, number("Velocity at most", "velocity", 0.1, 30)] = 7.0
@@ -57,10 +73,6 @@ class AirSystemFields(MarginFields):
         str, options("Against frost", {"none": "nothing", "turned down": "turned down", "preheat": "preheater"})
     ] = "turned down"
     frost_limit_c: Annotated[float, number("Exhaust air not below", "temperature", -20, 10)] = 1.0
-    humidifier: Annotated[
-        str, options("Humidifier", {"none": "none", "steam": "steam", "adiabatic": "water, adiabatic"})
-    ] = "none"
-    blow_through: Annotated[bool, called("Fan before the cooling coil")] = False
     return_fan_pa: Annotated[float, number("Return fan, total pressure", "pressure", 0, 2000)] = 0.0
     held_pa: Annotated[float, number("Pressure held at part flow", "pressure", 0, 2000)] = 150.0
     duct_leak_share: Annotated[float, number("Duct leakage", "percent", 0, 0.3, short="Leakage, of the fan's flow")] = (
@@ -97,7 +109,6 @@ class AirSystemFields(MarginFields):
             },
         ),
     ] = "central"
-    cools: Annotated[bool, called("Cooling coil")] = True
     dry_to_c: Annotated[float, number("Dried to, off the coil", "temperature", 2, 25)] | None = None
     supply_rule: Annotated[
         str,
@@ -112,6 +123,12 @@ class AirSystemFields(MarginFields):
     def reset_in_order(self) -> Self:
         if self.reset_cold_c >= self.reset_warm_c:
             raise ValueError(f"reset_cold_c {self.reset_cold_c:g} must be below reset_warm_c {self.reset_warm_c:g}")
+        return self
+
+    @model_validator(mode="after")
+    def parts_make_a_unit(self) -> Self:
+        if reason := refused(tuple(part.kind for part in self.parts)):
+            raise ValueError(reason)
         return self
 
 

@@ -235,6 +235,13 @@ def _length(notes: list[Any], end: str) -> int | None:
     return next((getattr(part, end) for part in inside if getattr(part, end, None) is not None), None)
 
 
+def _stored(value: Any) -> Any:
+    """A default as rows hold it: parts of lists as they are stored."""
+    if isinstance(value, list):
+        return [one.model_dump(mode="json") if isinstance(one, BaseModel) else one for one in value]
+    return value
+
+
 def _fact(name: str, info: FieldInfo, owner: str | None) -> Fact:
     inner, nullable, notes = _parted(info.annotation)
     notes = [*info.metadata, *notes]
@@ -248,7 +255,7 @@ def _fact(name: str, info: FieldInfo, owner: str | None) -> Fact:
         sort,
         nullable=nullable,
         required=required,
-        default=None if required else info.default,
+        default=None if required else _stored(info.default),
         shortest=_length(notes, "min_length") or 0,
         longest=_length(notes, "max_length"),
         owner=name == owner,

@@ -1932,6 +1932,11 @@ export interface components {
                 [key: string]: components["schemas"]["AirState"];
             };
             /**
+             * Parts
+             * @description Behind the mixing, in order
+             */
+            parts: components["schemas"]["PartDay"][];
+            /**
              * Flow Kg S
              * @description kg/s at each step of the day
              */
@@ -1953,7 +1958,7 @@ export interface components {
             return_kg_s: number[];
             /**
              * Unit Reheat W
-             * @description W of the unit's own coil behind the fan, at each step
+             * @description W of the unit's second heating coil, at each step
              */
             unit_reheat_w: number[];
             /** Economizing */
@@ -2031,6 +2036,24 @@ export interface components {
             relative: {
                 [key: string]: number[];
             };
+        };
+        /**
+         * PartDay
+         * @description Air off a part of a unit.
+         */
+        PartDay: {
+            /**
+             * Temperature C
+             * @description °C at each step of the day
+             */
+            temperature_c: number[];
+            /**
+             * Humidity Ratio
+             * @description kg of water per kg of dry air at each step of the day
+             */
+            humidity_ratio: number[];
+            /** Kind */
+            kind: string;
         };
         /**
          * PlantDay
@@ -5637,6 +5660,24 @@ export interface components {
             sensor_room: string | null;
         };
         /**
+         * UnitPart
+         * @description A part of a unit's supply lane.
+         */
+        UnitPart: {
+            /**
+             * Part
+             * @description Part.
+             * @enum {string}
+             */
+            kind: "heating coil" | "cooling coil" | "steam humidifier" | "adiabatic humidifier" | "fan" | "filter" | "attenuator" | "other";
+            /**
+             * Pressure drop
+             * @description Pressure drop [Pa]. At design flow; of a filter when it is dirty.
+             * @default 0
+             */
+            drop_pa: number;
+        };
+        /**
          * AirSystemFields
          * @description An air system: its unit, and how its terminals are fed.
          */
@@ -5695,23 +5736,32 @@ export interface components {
              */
             motor_margin: number;
             /**
-             * Filter
-             * @description Filter [Pa].
-             * @default 150
+             * Parts of the unit
+             * @description Parts of the unit. In the order in which supply air passes them, behind the mixing.
+             * @default [
+             *       {
+             *         "kind": "filter",
+             *         "drop_pa": 150
+             *       },
+             *       {
+             *         "kind": "heating coil",
+             *         "drop_pa": 40
+             *       },
+             *       {
+             *         "kind": "cooling coil",
+             *         "drop_pa": 80
+             *       },
+             *       {
+             *         "kind": "fan",
+             *         "drop_pa": 0
+             *       },
+             *       {
+             *         "kind": "other",
+             *         "drop_pa": 80
+             *       }
+             *     ]
              */
-            filter_drop_pa: number;
-            /**
-             * Coils
-             * @description Coils [Pa].
-             * @default 120
-             */
-            coil_drop_pa: number;
-            /**
-             * Everything else
-             * @description Everything else [Pa].
-             * @default 80
-             */
-            other_drop_pa: number;
+            parts: components["schemas"]["UnitPart"][];
             /**
              * Outlet velocity
              * @description Outlet velocity [m/s].
@@ -5801,19 +5851,6 @@ export interface components {
              */
             frost_limit_c: number;
             /**
-             * Humidifier
-             * @description Humidifier.
-             * @default none
-             * @enum {string}
-             */
-            humidifier: "none" | "steam" | "adiabatic";
-            /**
-             * Fan before the cooling coil
-             * @description Fan before the cooling coil.
-             * @default false
-             */
-            blow_through: boolean;
-            /**
              * Return fan, total pressure
              * @description Return fan, total pressure [Pa].
              * @default 0
@@ -5870,12 +5907,6 @@ export interface components {
              * @enum {string}
              */
             arrangement: "central" | "make-up" | "room units";
-            /**
-             * Cooling coil
-             * @description Cooling coil.
-             * @default true
-             */
-            cools: boolean;
             /**
              * Dried to, off the coil
              * @description Dried to, off the coil [°C].

@@ -13,7 +13,7 @@ const box = ref<HTMLElement | null>(null);
 const { width, height } = useElementSize(box);
 /** Scales by what is shown: the day's states, with room around them. */
 const span = computed(() => {
-  const all = Object.values(props.day.points).filter((point) => point !== undefined);
+  const all = [...Object.values(props.day.points), ...props.day.parts].filter((point) => point !== undefined);
   const t = all.flatMap((point) => point.temperature_c);
   const w = all.flatMap((point) => point.humidity_ratio);
   const low = Math.floor((Math.min(...t, 10) - 2) / 5) * 5;
@@ -36,48 +36,77 @@ const curves = computed(() =>
       ) ?? "",
   })),
 );
-const NAMES: [StateName, string, number, number][] = [
-  ["outdoors", "outdoors", 7, -6], ["recovered", "off recovery", 7, 12], ["mixed", "mixed", 7, -6], ["off_coil", "off coils", -8, -8], ["humidified", "humidified", -8, -8],
-  ["supply", "supply", 6, 14], ["rooms", "rooms", 7, 12],
-]; // prettier-ignore
-const points = computed(() =>
-  NAMES.flatMap(([key, name, dx, dy]) => {
-    const point = props.day.points[key];
-    if (!point) return [];
-    const [t, w] = [point.temperature_c[props.step] ?? 0, point.humidity_ratio[props.step] ?? 0];
-    return [{ key, name, dx, dy, x: x.value(t), y: y.value(w) }];
+interface Course {
+  key: string;
+  name: string;
+  t: number[];
+  w: number[];
+  /** Where its name stands beside the point. */
+  dx: number;
+  dy: number;
+  /** Of the line that leads to it. */
+  colour: string;
+}
+const OFF: Partial<Record<string, [name: string, colour: string]>> = {
+  "heating coil": ["off heating", "var(--ember)"],
+  "cooling coil": ["off cooling", "var(--tide)"],
+  "steam humidifier": ["humidified", "var(--tide)"],
+  "adiabatic humidifier": ["humidified", "var(--tide)"],
+  fan: ["off fan", "var(--ember)"],
+};
+function named(key: StateName, name: string, [dx, dy]: [number, number], colour: string): Course[] {
+  const point = props.day.points[key];
+  return point ? [{ key, name, t: point.temperature_c, w: point.humidity_ratio, dx, dy, colour }] : [];
+}
+/** The way of the air: outdoors to the supply, part by part where they change it. */
+const way = computed<Course[]>(() => [
+  ...named("outdoors", "outdoors", [7, -6], ""),
+  ...named("recovered", "off recovery", [7, 12], "var(--outdoor-air)"),
+  ...named("mixed", "mixed", [7, -6], "var(--infiltration)"),
+  ...props.day.parts.flatMap((part, i) => {
+    const off = OFF[part.kind];
+    if (!off) return [];
+    return [{ key: `${part.kind} ${i}`, name: off[0], t: part.temperature_c, w: part.humidity_ratio, dx: part.kind === "fan" ? 7 : -8, dy: -8, colour: off[1] }];
   }),
-);
-const LINES: [StateName, StateName, string][] = [
-  ["outdoors", "recovered", "var(--outdoor-air)"], ["recovered", "mixed", "var(--infiltration)"], ["outdoors", "mixed", "var(--infiltration)"],
-  ["rooms", "mixed", "var(--infiltration)"], ["mixed", "off_coil", "var(--tide)"], ["off_coil", "humidified", "var(--tide)"], ["humidified", "supply", "var(--ember)"], ["off_coil", "supply", "var(--ember)"], ["supply", "rooms", "var(--sun)"],
-]; // prettier-ignore
-const strokes = computed(() =>
-  LINES.flatMap(([from, to, colour]) => {
-    const ends = [from, to].map((key) => points.value.find((point) => point.key === key));
-    // With an exchanger the outdoor air goes through it.
-    if (from === "outdoors" && to === "mixed" && props.day.points.recovered) return [];
-    if (from === "off_coil" && to === "supply" && props.day.points.humidified) return [];
-    return ends[0] && ends[1] ? [{ from: ends[0], to: ends[1], colour }] : [];
-  }),
-);
-/** The day's trails of outdoors, mixed, off coils and rooms. */
-const TRAILS: [StateName, string][] = [
+  ...named("supply", "supply", [6, 14], "var(--ember)"),
+]); // prettier-ignore
+const rooms = computed(() => named("rooms", "rooms", [7, 12], "var(--sun)"));
+const at = (course: Course) => ({ ...course, x: x.value(course.t[props.step] ?? 0), y: y.value(course.w[props.step] ?? 0) }); // prettier-ignore
+/** What parts at rest leave as it was is drawn once, by the name before it; the supply by its own. */
+const points = computed(() => {
+  const all = [...way.value, ...rooms.value].map(at);
+  return all.filter((one, i) => {
+    const near = (next: (typeof all)[number] | undefined) => !!next && Math.hypot(one.x - next.x, one.y - next.y) < 3;
+    return one.key === "supply" || (!near(all[i - 1]) && !(near(all[i + 1]) && all[i + 1]?.key === "supply"));
+  });
+}); // prettier-ignore
+const strokes = computed(() => {
+  const through = way.value.map(at);
+  const [room] = rooms.value.map(at);
+  const lines = through.slice(1).map((to, i) => ({ from: through[i]!, to, colour: to.colour }));
+  const mixed = through.find((one) => one.key === "mixed");
+  if (room && mixed) lines.push({ from: room, to: mixed, colour: "var(--infiltration)" });
+  const supply = through.at(-1);
+  if (room && supply) lines.push({ from: supply, to: room, colour: room.colour });
+  return lines;
+});
+/** The day's trails of outdoors, mixed, off the cooling coil and rooms. */
+const TRAILS: [start: string, colour: string][] = [
   ["outdoors", "var(--infiltration)"],
   ["mixed", "var(--soft)"],
-  ["off_coil", "var(--tide)"],
+  ["cooling coil", "var(--tide)"],
   ["rooms", "var(--sun)"],
 ];
 const trails = computed(() =>
-  TRAILS.flatMap(([key, colour]) => {
-    const point = props.day.points[key];
+  TRAILS.flatMap(([start, colour]) => {
+    const course = [...way.value, ...rooms.value].find((one) => one.key.startsWith(start));
     const path =
-      point &&
+      course &&
       line<number>(
-        (_, i) => x.value(point.temperature_c[i] ?? 0),
+        (_, i) => x.value(course.t[i] ?? 0),
         (w) => y.value(w),
-      )(point.humidity_ratio);
-    return path ? [{ key, colour, path }] : [];
+      )(course.w);
+    return path ? [{ key: course.key, colour, path }] : [];
   }),
 );
 </script>

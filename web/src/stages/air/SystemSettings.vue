@@ -19,9 +19,9 @@ const withRooms = (system: AirSystem) => !isUnit(system);
 const recovers = (system: AirSystem) => system.recovery_sensible! > 0 || system.recovery_latent! > 0;
 const resets = (system: AirSystem) => system.supply_rule === "outdoors";
 const mixes = (system: AirSystem) => !system.outdoor_only && isCentral(system);
-const cools = (system: AirSystem) => system.cools !== false;
+const cools = (system: AirSystem) => system.parts.some((part) => part.kind === "cooling coil");
 const GROUPS: [title: string, fields: Entry[]][] = [
-  ["Arrangement", ["arrangement", "cools"]],
+  ["Arrangement", ["arrangement"]],
   ["Supply air", [
     ["volume", isCentral], ["least_share", isVariable], "supply_c", ["winter_supply_c", withRooms], ["supply_rule", withRooms],
     ["reset_cold_c", resets], ["reset_warm_c", resets], "reheat"]],
@@ -31,10 +31,9 @@ const GROUPS: [title: string, fields: Entry[]][] = [
   ["Heat recovery", [
     ["recovery_sensible", withRooms], ["recovery_latent", withRooms], ["frost", recovers],
     ["frost_limit_c", (s) => recovers(s) && s.frost !== "none"]]],
-  ["Coil and humidifier", [["bypass_factor", cools], ["dry_to_c", (s) => cools(s) && withRooms(s)], ["humidifier", withRooms]]],
-  ["Pressure drops in the unit", ["filter_drop_pa", "coil_drop_pa", "other_drop_pa"]],
+  ["Cooling coil", [["bypass_factor", cools], ["dry_to_c", (s) => cools(s) && withRooms(s)]]],
   ["Fans", [
-    "fan_efficiency", "motor_efficiency", "motor_margin", "outlet_velocity_m_s", "blow_through", ["held_pa", isVariable], "return_fan_pa"]],
+    "fan_efficiency", "motor_efficiency", "motor_margin", "outlet_velocity_m_s", ["held_pa", isVariable], "return_fan_pa"]],
   ["Ducts", [
     "duct_method", ["friction_limit_pa_m", (s) => s.duct_method === "equal friction"], "velocity_limit_m_s", "duct_leak_class",
     ["duct_leak_share", (s) => !s.duct_leak_class], "duct_insulation_m", ["duct_around_c", (s) => s.duct_insulation_m !== null]]],
@@ -87,7 +86,8 @@ const groups = computed(() =>
       </p>
       <p v-if="system.dry_to_c !== null && system.dry_to_c !== undefined">
         While the air at the cooling coil holds more moisture than is saturated at the drying temperature, it
-        is cooled to it, and a coil behind the fan brings it back to the supply temperature.
+        is cooled to it. A heating coil behind it, added on the path, brings it back to the supply
+        temperature.
       </p>
       <p>
         Outside its hours the unit moves no air: rooms float with their leaks, emitters heat on, and the first
@@ -98,9 +98,9 @@ const groups = computed(() =>
         taken off its emitter, what it lacks is added.
       </p>
       <p>
-        Order of the unit: outdoor air, recovery, mixing, heating coil, cooling coil, humidifier, fan. The
-        humidifier keeps the lower limits of humidity of the rooms' uses on the winter day. Air that leaks
-        from ducts goes to the return plenum.
+        What the unit has behind recovery and mixing, in which order and with which pressure drops, stands on
+        the path: its parts are added, moved and removed there. A humidifier keeps the lower limits of
+        humidity of the rooms' uses on the winter day. Air that leaks from ducts goes to the return plenum.
       </p>
     </section>
   </div>
