@@ -8,12 +8,13 @@ import numpy as np
 
 from core.tests.rooms import CLIMATE, room
 from pendrum_core.air.balance import LEAKS, RETURN, SUPPLY, TRANSFER, air_balance
-from pendrum_core.air.parts import DRAW_THROUGH, FAN
+from pendrum_core.air.parts import DRAW_THROUGH
 from pendrum_core.checks.balance import balance_snags
 from pendrum_core.climate.atmosphere import site_pressure_pa
 from pendrum_core.model.building import Building
 from pendrum_core.model.rooms import Boundary, Element, Gain, Room
-from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem, Extract, Terminal, Transfer, UnitPart
+from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem, Extract, Terminal, Transfer
+from pendrum_core.model.unit_parts import FAN, UnitPart
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.run import calculate
 from pendrum_core.run.aired import with_air

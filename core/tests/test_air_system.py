@@ -7,10 +7,10 @@ import numpy as np
 
 from core.tests.rooms import CLIMATE, DAY, room
 from pendrum_core.air.outdoor_air import breathing_air_m3_s, system_outdoor_air, zone_outdoor_air_m3_s
-from pendrum_core.air.parts import COOLING_COIL, FAN
 from pendrum_core.checks.results import result_snags
 from pendrum_core.model.building import Building
-from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal, UnitPart
+from pendrum_core.model.systems import AirSystem, Circuit, Section, Terminal
+from pendrum_core.model.unit_parts import COOLING_COIL, FAN, UnitPart
 from pendrum_core.moist_air import enthalpy_j_kg, relative_humidity
 from pendrum_core.plant.motors import MOTOR_OUTPUTS_KW
 from pendrum_core.results.kit import kit_list

@@ -9,21 +9,12 @@ import numpy as np
 from core.tests.test_air_system import building
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve
-from pendrum_core.air.parts import (
-    ADIABATIC,
-    BLOW_THROUGH,
-    COOLING_COIL,
-    DRAW_THROUGH,
-    FAN,
-    HEATING_COIL,
-    KINDS,
-    STEAM,
-    refused,
-)
+from pendrum_core.air.parts import BLOW_THROUGH, DRAW_THROUGH
 from pendrum_core.air.path import TO_OUTDOORS, Ducts, Rooms, Unit
 from pendrum_core.air.recovery import Recovery, recover
 from pendrum_core.air.terminals import AT_LEAST, AT_MOST, FOLLOWS, terminal_flow
 from pendrum_core.air.walk import walk
+from pendrum_core.model.unit_parts import ADIABATIC, COOLING_COIL, FAN, HEATING_COIL, KINDS, STEAM, refused
 from pendrum_core.moist_air import enthalpy_j_kg, humidity_ratio_from_relative, saturation_humidity_ratio
 from pendrum_core.proof.air_paths import plate_entries, vav_entries
 from pendrum_core.proof.cases import load_case

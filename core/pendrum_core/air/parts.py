@@ -17,13 +17,11 @@ from numpy.typing import NDArray
 from pendrum_core.air.coil import CoilState, coil_to_temperature
 from pendrum_core.air.fan import FanCurve
 from pendrum_core.air.humidifier import Humidifier, after_it, before_it
+from pendrum_core.model.unit_parts import ADIABATIC, ATTENUATOR, COOLING_COIL, FAN, FILTER, HEATING_COIL, OTHER, STEAM
 from pendrum_core.moist_air import enthalpy_j_kg, saturation_humidity_ratio, specific_heat_j_kgk, specific_volume_m3_kg
 
 Array = NDArray[np.float64]
 
-HEATING_COIL, COOLING_COIL, FAN = "heating coil", "cooling coil", "fan"
-STEAM, ADIABATIC = "steam humidifier", "adiabatic humidifier"
-FILTER, ATTENUATOR, OTHER = "filter", "attenuator", "other"
 HUMIDIFIERS = {STEAM: Humidifier("steam"), ADIABATIC: Humidifier("adiabatic")}
 DRAW_THROUGH = (HEATING_COIL, COOLING_COIL, FAN)
 BLOW_THROUGH = (HEATING_COIL, FAN, COOLING_COIL)
@@ -171,11 +169,13 @@ RULES: Mapping[str, Rule] = {
     ATTENUATOR: _Passes(),
     OTHER: _Passes(),
 }
-KINDS = tuple(RULES)
 
 
 def wanted_in_front(parts: tuple[str, ...], s: Setting, outlet_c: Array) -> tuple[list[Array], list[Array]]:
-    """`plain` and `wanted` temperature behind each part, and last in front of the first, from what is wanted at the outlet."""
+    """`plain` and `wanted` temperatures behind each part, and last in front of the first, from what is wanted at the outlet [°C].
+
+    Source: each part's own heat balance, backwards.
+    """
     plain, wanted = [outlet_c], [outlet_c]
     for kind in reversed(parts):
         plain.append(RULES[kind].before(kind, s, plain[-1], plain=True))
@@ -195,17 +195,3 @@ def pass_through(
         c, w = state.leaving_c, state.leaving_w
         states.append(state)
     return tuple(states)
-
-
-def refused(parts: tuple[str, ...]) -> str:
-    """Why no unit can have these parts in this order; empty where it can."""
-    coils = [kind for kind in parts if kind in (HEATING_COIL, COOLING_COIL)]
-    if parts.count(FAN) != 1:
-        return f"a unit has one supply fan, not {parts.count(FAN)}"
-    if parts.count(COOLING_COIL) > 1:
-        return f"a unit has one cooling coil at most, not {parts.count(COOLING_COIL)}"
-    if sum(kind in HUMIDIFIERS for kind in parts) > 1:
-        return "a unit has one humidifier at most"
-    if any(a == b for a, b in zip(coils, coils[1:], strict=False)) or coils.count(HEATING_COIL) > 2:
-        return "two heating coils stand one before and one behind the cooling coil"
-    return ""

@@ -16,9 +16,10 @@ from numpy.typing import NDArray
 from pendrum_core.air.coil import CoilState, coil_to_temperature, mix
 from pendrum_core.air.economizer import outdoor_share, runs
 from pendrum_core.air.humidifier import water_j_kg
-from pendrum_core.air.parts import COOLING_COIL, FAN, HEATING_COIL, PartState, Setting, pass_through, wanted_in_front
+from pendrum_core.air.parts import PartState, Setting, pass_through, wanted_in_front
 from pendrum_core.air.path import NOTHING_YET, TO_PLENUM, Array, Path, Rooms, Unit
 from pendrum_core.air.recovery import recover
+from pendrum_core.model.unit_parts import COOLING_COIL, FAN, HEATING_COIL
 from pendrum_core.moist_air import dry_bulb_from_enthalpy_c, enthalpy_j_kg, specific_heat_j_kgk, specific_volume_m3_kg
 from pendrum_core.quantities.constants import CP_DRY_AIR, CP_VAPOUR, CP_WATER, H_VAPORISATION_0C
 

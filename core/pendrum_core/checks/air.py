@@ -4,11 +4,11 @@ from collections.abc import Iterator
 
 import numpy as np
 
-from pendrum_core.air.parts import COOLING_COIL, HEATING_COIL
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.systems import WATER_REHEAT, AirSystem
+from pendrum_core.model.unit_parts import COOLING_COIL, HEATING_COIL
 from pendrum_core.moist_air import enthalpy_j_kg
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults

@@ -2,8 +2,8 @@
 
 from dataclasses import dataclass
 
-from pendrum_core.air.parts import COOLING_COIL, FAN, FILTER, HEATING_COIL, HUMIDIFIERS, OTHER
 from pendrum_core.model.plant import PlantUnit
+from pendrum_core.model.unit_parts import COOLING_COIL, HEATING_COIL, HUMIDIFYING, USUAL_PARTS, UnitPart
 from pendrum_core.schedule.pattern import DayPattern
 
 
@@ -123,23 +123,6 @@ WATER_REHEAT = "hot water"
 
 
 @dataclass(frozen=True)
-class UnitPart:
-    """A part of a unit: its kind (air/parts.py), and what it takes at design flow, filters dirty [Pa]."""
-
-    kind: str
-    drop_pa: float = 0.0
-
-
-USUAL_PARTS = (
-    UnitPart(FILTER, 150.0),
-    UnitPart(HEATING_COIL, 40.0),
-    UnitPart(COOLING_COIL, 80.0),
-    UnitPart(FAN),
-    UnitPart(OTHER, 80.0),
-)
-
-
-@dataclass(frozen=True)
 class AirSystem:
     """An air system.
 
@@ -234,7 +217,7 @@ class AirSystem:
     @property
     def humidifier(self) -> str:
         """Kind of its humidifier, see air/humidifier.py; it keeps the rooms' lower limits of humidity in winter."""
-        return next((HUMIDIFIERS[part.kind].kind for part in self.parts if part.kind in HUMIDIFIERS), "none")
+        return next((HUMIDIFYING[part.kind] for part in self.parts if part.kind in HUMIDIFYING), "none")
 
     @property
     def takes_outdoor_air_alone(self) -> bool:

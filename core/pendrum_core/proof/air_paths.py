@@ -7,11 +7,12 @@ import numpy as np
 
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve
-from pendrum_core.air.parts import COOLING_COIL, FAN, HEATING_COIL, HUMIDIFIERS
+from pendrum_core.air.parts import HUMIDIFIERS
 from pendrum_core.air.path import TO_OUTDOORS, TO_PLENUM, Ducts, Path, Rooms, Unit
 from pendrum_core.air.recovery import Recovery
 from pendrum_core.air.terminals import Given, terminal_flow
 from pendrum_core.air.walk import walk
+from pendrum_core.model.unit_parts import COOLING_COIL, FAN, HEATING_COIL
 from pendrum_core.moist_air import relative_humidity
 from pendrum_core.proof.cases import Case
 from pendrum_core.proof.entry import Entry

@@ -5,10 +5,10 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from pendrum_core.air.parts import COOLING_COIL, FAN, HEATING_COIL
 from pendrum_core.air.path import Path, Rooms, Unit
 from pendrum_core.air.recovery import Recovery
 from pendrum_core.air.walk import walk
+from pendrum_core.model.unit_parts import COOLING_COIL, FAN, HEATING_COIL
 from pendrum_core.moist_air import enthalpy_j_kg, relative_humidity, specific_heat_j_kgk
 from pendrum_core.proof.cases import Case
 from pendrum_core.proof.entry import Entry

@@ -3,11 +3,12 @@
 import numpy as np
 
 from pendrum_core.air.balance import LEAKS, RETURN, SUPPLY, TRANSFER
-from pendrum_core.air.parts import HEATING_COIL, HUMIDIFIERS
+from pendrum_core.air.parts import HUMIDIFIERS
 from pendrum_core.air.path import Path
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.systems import AirSystem
+from pendrum_core.model.unit_parts import HEATING_COIL
 from pendrum_core.moist_air import enthalpy_j_kg
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.balance import room_balances

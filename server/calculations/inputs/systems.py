@@ -9,17 +9,8 @@ from calculations.lookups import Lookups
 from pendrum_core.model.building import Margins
 from pendrum_core.model.plant import PlantUnit
 from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import (
-    ROOM_UNIT,
-    AirSystem,
-    Circuit,
-    Extract,
-    Fitted,
-    Section,
-    Terminal,
-    Transfer,
-    UnitPart,
-)
+from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Circuit, Extract, Fitted, Section, Terminal, Transfer
+from pendrum_core.model.unit_parts import UnitPart
 from projects.resolver import MARGINS, Effective
 from projects.rows import Document, Row
 

@@ -4,9 +4,8 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
-from pendrum_core.air.parts import KINDS as PART_KINDS
-from pendrum_core.air.parts import OTHER, refused
-from pendrum_core.model.systems import USUAL_PARTS
+from pendrum_core.model.unit_parts import KINDS as PART_KINDS
+from pendrum_core.model.unit_parts import OTHER, USUAL_PARTS, refused
 from pendrum_core.network.fittings import FITTINGS
 from projects.fields import Coordinate, Id, Name
 from projects.kinds.declare import About, Kind, Ref, called, link, number, options, whole
