@@ -154,3 +154,29 @@ class AirSystem(BrowserTest):
         self.page.get_by_text("one supply fan").wait_for()
         self.assertEqual(kinds()[3], "fan")
         self.assertIn("422", self.problems[0])
+
+    def test_return_and_outdoor_ducts_beside_the_supply(self) -> None:
+        system = self.made()
+        self.press("Ducts", exact=True)
+        self.press("Return", exact=True)
+        self.press("Add a branch for 3 ends without one")
+        told = self.results()["air_system"][system]
+        run = told["networks"]["return"]
+        self.assertGreater(run["loss_pa"], 30.0)
+        # The supply fan draws the air back as long as no fan stands in the return.
+        self.page.get_by_text("index run").first.wait_for()
+        before = told["fan"]["total_pa"]
+        self.press("Outdoor air", exact=True)
+        self.press("Add a louvre duct for 1 end without one")
+        self.cell("Sections", 1, "length_m").wait_for()
+        self.type_cell("Sections", 1, "end_drop_pa", "400")
+        after = self.results()["air_system"][system]
+        grown = after["networks"]["outdoor"]["loss_pa"] - run["loss_pa"]
+        self.assertAlmostEqual(after["fan"]["total_pa"] - before, grown, delta=0.5)
+        self.press("Settings", exact=True)
+        self.fill("Return fan, total pressure", "5")
+        snag = self.results()["snag"][f"return_fan_short/{system}"]
+        self.assertIn("its return fan gives 5 Pa", snag["sentence"])
+        self.press("Path", exact=True)
+        self.page.get_by_role("button", name="Supply fan").or_(self.page.get_by_text("Supply fan, static")).first.wait_for()
+        self.assertEqual(self.problems, [])

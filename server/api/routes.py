@@ -180,7 +180,9 @@ def join(request: HttpRequest, project_id: str, body: JoinIn) -> Any:
 def route(request: HttpRequest, project_id: str, body: RouteIn) -> Any:
     """Lay the ducts of an air system, or the pipes of a circuit, anew along the plan; one step that can be undone."""
     document = document_of(request, project_id)
-    changes = proposed_sections(document, body.kind, body.owner, body.start_room, body.rooms, body.coils)
+    changes = proposed_sections(
+        document, body.kind, body.owner, body.start_room, body.rooms, body.coils, network=body.network
+    )
     _, after, touched = apply_changes(project_id, request.user, changes, "Route from the plan", body.base_version)
     return applied(request, after, touched, body.base_version)
 

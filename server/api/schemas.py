@@ -74,6 +74,7 @@ class RouteIn(Strict):
     start_room: Id = Field(description="Room in which the unit or plant stands.")
     rooms: list[Id] = Field(max_length=2_000)
     coils: list[Id] = Field([], max_length=500, description="Air systems whose coils are fed.")
+    network: Literal["supply", "return"] = Field("supply", description="Of ducts: which of the system's networks.")
 
 
 class DrawingPlace(Strict):

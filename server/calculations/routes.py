@@ -21,9 +21,17 @@ _KEPT = ("end_drop_pa", "valve_kv_m3_h", "shape", "height_limit_m")
 
 
 def proposed_sections(
-    document: Document, kind: str, owner: str, start_room: str, rooms: Sequence[str], coils: Sequence[str]
+    document: Document,
+    kind: str,
+    owner: str,
+    start_room: str,
+    rooms: Sequence[str],
+    coils: Sequence[str],
+    network: str = "supply",
 ) -> list[Change]:
-    """Changes that lay the sections of an air system or circuit anew, from a room to rooms and coils; coils stand beside the start.
+    """Changes that lay the sections of an air system's network or of a circuit anew, from a room to rooms and coils.
+
+    Coils stand beside the start.
 
     Raises:
         Refused: no such thing, or rooms that are not on the plan, named.
@@ -45,12 +53,9 @@ def proposed_sections(
         if row["outline_m"] and row["level"]:
             outlines.setdefault(row["level"], []).append([(x, y) for x, y in row["outline_m"]])
     legs = propose(ends, start.level, start.place, heights, outlines)
-    old = {
-        row["room"] or row.get("air_system"): row
-        for row in _sections(document, kind, owner)
-        if row["room"] or kind == "pipe_section"
-    }
-    gone: list[Change] = [{"op": "delete", "kind": kind, "id": row["id"]} for row in _sections(document, kind, owner)]
+    before = [row for row in _sections(document, kind, owner) if row.get("network", network) == network]
+    old = {row["room"] or row.get("air_system"): row for row in before if row["room"] or kind == "pipe_section"}
+    gone: list[Change] = [{"op": "delete", "kind": kind, "id": row["id"]} for row in before]
     ids = [new_id() for _ in legs]
     made: list[Change] = []
     for place, leg in enumerate(legs):
@@ -64,6 +69,8 @@ def proposed_sections(
             "level": leg.level,
             "course_m": [[round(x, 3), round(y, 3)] for x, y in leg.course],
         }
+        if kind == "duct_section":
+            fields["network"] = network
         if leg.end is not None:
             fields |= _end(document, kind, leg.end, old.get(leg.end))
         made.append({"op": "create", "kind": kind, "id": ids[place], "fields": fields})

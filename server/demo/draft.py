@@ -31,7 +31,17 @@ def assembly(draft: Draft, name: str, element: str, layers: list[tuple[str, floa
     return identity
 
 
-def lay_ducts(draft: Draft, system: str, levels: list[list[tuple[str, str, float]]], main_m: float) -> None:
+def lay_louvre(draft: Draft, system: str, network: str, length_m: float) -> None:
+    """A duct between the unit and outdoors, with its louvre."""
+    draft.add(
+        "duct_section", air_system=system, network=network, position=0, name="Duct to the louvre", length_m=length_m,
+        loss_coefficient=1.8, end_drop_pa=25.0,
+    )  # fmt: skip
+
+
+def lay_ducts(
+    draft: Draft, system: str, levels: list[list[tuple[str, str, float]]], main_m: float, network: str = "supply"
+) -> None:
     """A riser with one main per level and a branch to every room.
 
     `levels` lists (room id, room number, branch length) per level in order along the main.
@@ -42,19 +52,19 @@ def lay_ducts(draft: Draft, system: str, levels: list[list[tuple[str, str, float
         if not rooms:
             continue
         parent_here = draft.add(
-            "duct_section", air_system=system, parent=parent, position=position, name=f"Riser {storey}",
+            "duct_section", air_system=system, network=network, parent=parent, position=position, name=f"Riser {storey}",
             length_m=main_m, loss_coefficient=0.45,
         )  # fmt: skip
         parent, position = parent_here, position + 1
         for index, (room, number, branch) in enumerate(rooms):
             if index and len(rooms) - index >= 1:
                 parent_here = draft.add(
-                    "duct_section", air_system=system, parent=parent_here, position=position,
+                    "duct_section", air_system=system, network=network, parent=parent_here, position=position,
                     name=f"Main {storey}.{index}", length_m=6.0, loss_coefficient=0.15,
                 )  # fmt: skip
                 position += 1
             draft.add(
-                "duct_section", air_system=system, parent=parent_here, position=position, name=f"Branch {number}",
+                "duct_section", air_system=system, network=network, parent=parent_here, position=position, name=f"Branch {number}",
                 room=room, length_m=branch, loss_coefficient=1.1, end_drop_pa=30.0,
             )  # fmt: skip
             position += 1

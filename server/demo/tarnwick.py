@@ -7,7 +7,7 @@ from typing import Any
 from django.contrib.auth.models import AbstractBaseUser
 
 from calculations.plan import WALL_GAP_M, surface_fields
-from demo.draft import Draft, assembly, lay_ducts, lay_pipes
+from demo.draft import Draft, assembly, lay_ducts, lay_louvre, lay_pipes
 from pendrum_core.geometry.outlines import area_m2
 from pendrum_core.geometry.plan import Face, PlanLevel, PlanRoom, checked_outline, faces
 from projects.changes import apply_changes
@@ -357,6 +357,11 @@ def _systems(draft: Draft, data: dict[str, Any], rooms: dict[str, str]) -> None:
             for level in data["levels"]
         ]
         lay_ducts(draft, system, ends, 8.0)
+        if names[system] == "AHU-1 workshops":
+            # Its hoods have fans of their own: what they take does not come back.
+            lay_ducts(draft, system, ends, 7.0, "return")
+            lay_louvre(draft, system, "outdoor", 4.0)
+            lay_louvre(draft, system, "exhaust", 6.0)
     heating = draft.add("circuit", name="Heating", kind="heating", flow_c=55, return_c=45, pump_standby=1, flow_rule="outdoors", flow_mild_c=38,
                         reset_cold_c=-8.4, reset_mild_c=15, loss_share=0.03, staging="fewest")  # fmt: skip
     for number in (1, 2):

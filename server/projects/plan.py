@@ -9,6 +9,7 @@ from projects.errors import FieldFault, Refused
 from projects.kinds import KINDS, KindInfo
 from projects.labels import in_words
 from projects.rows import Document, Row
+from projects.trees import refuse_broken_trees
 
 Change = dict[str, Any]
 
@@ -264,4 +265,5 @@ def plan_changes(
     for index, change in enumerate(changes):
         path = f"/changes/{index}"
         {"create": plan.create, "set": plan.set, "delete": plan.delete}[change["op"]](change, path)
+    refuse_broken_trees(plan.rows, plan.touched)
     return plan.rows, list(reversed(plan.inverse)), list(plan.touched)

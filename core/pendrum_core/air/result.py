@@ -12,9 +12,11 @@ from pendrum_core.air.fan import FanResult
 from pendrum_core.air.outdoor_air import SystemOutdoorAir
 from pendrum_core.air.path import Path
 from pendrum_core.air.season import NOTHING, RoomAir
+from pendrum_core.duct.lanes import DUCT_AIR_C
 from pendrum_core.duct.network import DuctResult
 from pendrum_core.model.rooms import Room
-from pendrum_core.moist_air import dew_point_c, enthalpy_j_kg, saturation_humidity_ratio
+from pendrum_core.model.systems import SUPPLY
+from pendrum_core.moist_air import dew_point_c, enthalpy_j_kg, saturation_humidity_ratio, specific_volume_m3_kg
 from pendrum_core.room.supply.served import Asked
 
 Array = NDArray[np.float64]
@@ -61,7 +63,8 @@ class ServedRoom:
 
     Attributes:
         flow_kg_s, winter_flow_kg_s: of dry air.
-        reheat_w, emitter_w: of its terminal and of its emitter in summer; `heat_w` what it needs on the winter day.
+        reheat_w, emitter_w: of its terminal and of its emitter in summer; `heat_w` what it needs on the winter day, of which
+            `winter_reheat_w` is its terminal's.
         air_c, winter_air_c: its air [°C].
         cooling_w: what the supply air takes out of it, signed; `winter_warmth_w` what it brings on the winter day.
         over_k, under_k: how far it gets above its cooling set-point and below its heating set-point in summer [K].
@@ -72,6 +75,7 @@ class ServedRoom:
     reheat_w: Single
     emitter_w: Single
     heat_w: Array
+    winter_reheat_w: Array
     air_c: Array
     winter_air_c: Array
     cooling_w: Single
@@ -88,7 +92,8 @@ class AirSystemResult:
         airflows: design flows by room; `served` what each room gets.
         mass_kg_s, flow_m3_s: dry air and actual flow of the supply fan's design, the largest coincident sum.
         least_outdoor_kg_s: outdoor air that it never takes less of while all of it runs; `outdoor_share` that over the flow.
-        ducts: None where no tree is drawn yet; then only the unit's own drops count.
+        ducts: supply, None where no tree is drawn yet; then only the unit's own drops count. `lanes`: its other networks.
+        return_m3_s: what comes back at one time at most, of air of 20 °C.
         summer, winter: path of the air, (months, 144) and (1, 144).
         asked_supply_c: supply temperature wanted at the terminals, (months, 144) [°C].
         short_w: cooling that the airflow cannot carry, (months, 144) [W].
@@ -105,6 +110,8 @@ class AirSystemResult:
     outdoor_share: float
     least_outdoor_kg_s: float
     ducts: DuctResult | None
+    lanes: Mapping[str, DuctResult]
+    return_m3_s: float
     fan: FanResult
     summer: Path
     winter: Path
@@ -114,6 +121,16 @@ class AirSystemResult:
     balance: float
     converged: bool
     pressure_pa: float
+
+    @property
+    def networks(self) -> dict[str, DuctResult]:
+        """All networks of its ducts that are sized, supply first."""
+        return ({} if self.ducts is None else {SUPPLY: self.ducts}) | dict(self.lanes)
+
+    @property
+    def volume_m3_kg(self) -> float:
+        """Of the air of 20 °C that ducts beside the supply are sized for [m3/kg]."""
+        return float(specific_volume_m3_kg(DUCT_AIR_C, 0.0, self.pressure_pa))
 
     @property
     def coil_total_w(self) -> Array:

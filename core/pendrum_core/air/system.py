@@ -18,6 +18,7 @@ from pendrum_core.air.path import Array, Path
 from pendrum_core.air.result import AirSystemResult, RoomDemand, ServedRoom
 from pendrum_core.air.season import RoomAir, Season, served_by, settled
 from pendrum_core.air.unit import ducts_and_fan, unit_of
+from pendrum_core.duct.lanes import LaneFlows
 from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem
 from pendrum_core.moist_air import humidity_ratio_from_relative, saturation_humidity_ratio, specific_volume_m3_kg
 from pendrum_core.room.balance.outdoors import Outdoors
@@ -73,10 +74,16 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     served = served_by(summer, target)
     mass = float(served.rate_w_k.sum(axis=0).max()) / summer.cp_j_kgk
     total_flow = sum(supply.values()) * mass / max(float(most_kg.sum()), 1e-12)
-    ducts, fan = ducts_and_fan(system, flows, mass, pressure)
     alone = system.takes_outdoor_air_alone
     least_outdoor = mass if alone else min(mass, mass * intake.intake_m3_s / total_flow)
-    unit = unit_of(system, fan, least_outdoor, pressure, ducts)
+    courses_kg = served.rate_w_k / summer.cp_j_kgk
+    courses = {
+        d.room.id: supply[d.room.id] / max(float(most), 1e-12) * course
+        for d, most, course in zip(demands, most_kg, courses_kg, strict=True)
+    }
+    lane_flows = _lane_flows(system, demands, courses_kg, mass, least_outdoor, volume)
+    ducts, lanes, fan = ducts_and_fan(system, flows, courses, mass, lane_flows, pressure)
+    unit = unit_of(system, fan, lane_flows.together_m3_s, least_outdoor, pressure, ducts)
     summer_served, path, summer_flow, summer_open = settled(summer, replace(unit, target_c=target), served)
     winter = _winter_season(
         system, demands, outside=outside, least_kg=least_kg, most_kg=most_kg, volume=volume, cp=summer.cp_j_kgk
@@ -104,6 +111,8 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         outdoor_share=least_outdoor / mass,
         least_outdoor_kg_s=least_outdoor,
         ducts=ducts,
+        lanes=lanes,
+        return_m3_s=lane_flows.together_m3_s,
         fan=fan,
         summer=path,
         winter=winter_path,
@@ -115,6 +124,30 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
             path.settled and winter_path.settled and summer_served.settled.all() and winter_served.settled.all()
         ),
         pressure_pa=pressure,
+    )
+
+
+def _lane_flows(
+    system: AirSystem,
+    demands: Sequence[RoomDemand],
+    courses_kg_s: Array,
+    mass_kg_s: float,
+    least_outdoor_kg_s: float,
+    volume_m3_kg: float,
+) -> LaneFlows:
+    """What return, outdoor and exhaust ducts are sized for: what comes back from each room on the summer's days, and outdoor air
+    as far as the economizer takes it."""
+    back = {
+        demand.room.id: np.maximum(course - np.asarray(demand.air.taken_kg_s), 0.0)
+        for demand, course in zip(demands, courses_kg_s, strict=True)
+    }
+    outdoor = mass_kg_s if system.takes_outdoor_air_alone or system.economizer != "none" else least_outdoor_kg_s
+    together = float(np.sum(list(back.values()), axis=0).max())
+    return LaneFlows(
+        {room: flow * volume_m3_kg for room, flow in back.items()},
+        together * volume_m3_kg,
+        outdoor * volume_m3_kg,
+        max(0.0, together - (mass_kg_s - outdoor)) * volume_m3_kg,
     )
 
 
@@ -225,13 +258,15 @@ def _served_room(
     reheat = (
         (np.minimum(heat, np.maximum(taken, 0.0)) if demand.has_emitter else heat) if reheats else np.zeros_like(heat)
     )
+    heat_w = winter.heat_w[index] + (demand.allowance_w if demand.room.heated else 0.0)
     over, under = air - summer.asked.high_c[index], summer.asked.low_c[index] - air
     return ServedRoom(
         flow_kg_s=flow[index],
         winter_flow_kg_s=winter_flow[index],
         reheat_w=reheat.astype(np.float32),
         emitter_w=(heat - reheat).astype(np.float32),
-        heat_w=winter.heat_w[index] + (demand.allowance_w if demand.room.heated else 0.0),
+        heat_w=heat_w,
+        winter_reheat_w=heat_w if reheats and not demand.has_emitter else np.zeros_like(heat_w),
         air_c=air,
         winter_air_c=winter.air_c[index],
         cooling_w=taken.astype(np.float32),

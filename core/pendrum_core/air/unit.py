@@ -7,20 +7,28 @@ import numpy as np
 from pendrum_core.air.airflow import RoomAirflow
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve, FanResult, size_fan
-from pendrum_core.air.path import Ducts, Unit
+from pendrum_core.air.path import Array, Ducts, Unit
 from pendrum_core.air.recovery import Recovery
+from pendrum_core.duct.lanes import LaneFlows, in_front_pa, size_lanes
 from pendrum_core.duct.methods import DuctRules
 from pendrum_core.duct.network import DuctResult, air, size_tree
-from pendrum_core.model.systems import AirSystem
+from pendrum_core.model.systems import SUPPLY, AirSystem
 from pendrum_core.moist_air import specific_volume_m3_kg
 
 COLDEST_COIL_C = -10.0  # air off a cooling coil in the validity of this path
 
 
 def ducts_and_fan(
-    system: AirSystem, flows: Mapping[str, RoomAirflow], mass_kg_s: float, pressure_pa: float
-) -> tuple[DuctResult | None, FanResult]:
-    """The tree of ducts for the terminals' design flows, and the fan for what flows at one time.
+    system: AirSystem,
+    flows: Mapping[str, RoomAirflow],
+    courses_m3_s: Mapping[str, Array],
+    mass_kg_s: float,
+    lane_flows: LaneFlows,
+    pressure_pa: float,
+) -> tuple[DuctResult | None, dict[str, DuctResult], FanResult]:
+    """The tree of supply ducts, the other networks, and the fan for what flows at one time [m3/s, Pa, W].
+
+    `courses_m3_s` are the terminals' flows over the steps, at their design state.
 
     Raises:
         ValueError: the fan warms the air by more than any coil can make up for.
@@ -28,18 +36,21 @@ def ducts_and_fan(
     unit_drop = sum(part.drop_pa for part in system.fitted)
     fluid = air(system.supply_c, pressure_pa)
     ducts: DuctResult | None = None
-    if any(section.end in flows for section in system.sections):
-        rules = DuctRules(
-            system.duct_method,
-            system.friction_limit_pa_m,
-            velocity_limit_m_s=system.velocity_limit_m_s,
-            roughness_m=system.roughness_m,
-            leak_class=system.duct_leak_class,
-            insulation_m=system.duct_insulation_m,
-            around_c=system.duct_around_c,
-        )
+    rules = DuctRules(
+        system.duct_method,
+        system.friction_limit_pa_m,
+        velocity_limit_m_s=system.velocity_limit_m_s,
+        roughness_m=system.roughness_m,
+        leak_class=system.duct_leak_class,
+        insulation_m=system.duct_insulation_m,
+        around_c=system.duct_around_c,
+    )
+    lanes = size_lanes(system.sections, lane_flows, rules, pressure_pa)
+    unit_drop += in_front_pa(lanes, system.return_fan_pa > 0.0)
+    supplying = tuple(section for section in system.sections if section.network == SUPPLY)
+    if any(section.end in flows for section in supplying):
         design = {room: flow.design_m3_s for room, flow in flows.items()}
-        ducts = size_tree(system.sections, design, fluid, rules, unit_drop, system.outlet_velocity_m_s)
+        ducts = size_tree(supplying, design, fluid, rules, unit_drop, system.outlet_velocity_m_s, courses_m3_s)
     outlet = fluid.density_kg_m3 * system.outlet_velocity_m_s**2 / 2.0
     total_pa = ducts.fan_total_pa if ducts else unit_drop
     one = next(iter(flows.values())).supply
@@ -59,7 +70,7 @@ def ducts_and_fan(
             f"system {system.name}: its fan at {fan.total_pa:.0f} Pa warms the air by {fan.rise_k:.1f} K, so the coil would "
             f"have to leave air below {COLDEST_COIL_C:.0f} °C; lower the pressure or raise the supply temperature"
         )
-    return ducts, fan
+    return ducts, lanes, fan
 
 
 def _leak_share(system: AirSystem, ducts: DuctResult | None) -> float:
@@ -68,14 +79,19 @@ def _leak_share(system: AirSystem, ducts: DuctResult | None) -> float:
 
 
 def unit_of(
-    system: AirSystem, fan: FanResult, least_outdoor_kg_s: float, pressure_pa: float, ducts: DuctResult | None
+    system: AirSystem,
+    fan: FanResult,
+    return_m3_s: float,
+    least_outdoor_kg_s: float,
+    pressure_pa: float,
+    ducts: DuctResult | None,
 ) -> Unit:
-    """The unit of a sized system as the walk takes it."""
+    """The unit of a sized system as the walk takes it; `return_m3_s` is its return fan's design flow."""
     efficiencies = (system.fan_efficiency, system.motor_efficiency)
     held = min(system.held_pa, fan.total_pa) if system.volume == "variable" else 0.0
     back = None
-    if system.return_fan_pa > 0.0 and not system.takes_outdoor_air_alone:
-        back = FanCurve(fan.flow_m3_s, system.return_fan_pa, 0.0, *efficiencies)
+    if system.return_fan_pa > 0.0 and not system.takes_outdoor_air_alone and return_m3_s > 0.0:
+        back = FanCurve(return_m3_s, system.return_fan_pa, 0.0, *efficiencies)
     recovery = None
     if system.recovery_sensible > 0.0 or system.recovery_latent > 0.0:
         recovery = Recovery(system.recovery_sensible, system.recovery_latent, system.frost, system.frost_limit_c)

@@ -9,7 +9,8 @@ from pendrum_core.checks.fresh_air import fresh_air_snags
 from pendrum_core.checks.hot_water import hot_water_snags
 from pendrum_core.checks.plant import plant_snags
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
-from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT
+from pendrum_core.duct.lanes import behind_pa
+from pendrum_core.model.systems import MAKE_UP, RETURN, ROOM_UNIT, SUPPLY
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingResults
 
@@ -156,7 +157,7 @@ def _system_snags(results: BuildingResults) -> Iterator[Snag]:
     names = {system.id: system for system in results.building.systems}
     for system_id, result in results.systems.items():
         system = names[system_id]
-        ended = {section.end for section in system.sections}
+        ended = {section.end for section in system.sections if section.network == SUPPLY}
         if system.kind == ROOM_UNIT:
             ended |= set(result.airflows)
         missing = [r for r in result.airflows if r not in ended and result.airflows[r].design_m3_s > 0]
@@ -204,10 +205,24 @@ def _system_snags(results: BuildingResults) -> Iterator[Snag]:
                 sentence=f"{system.name}: {result.fan.shaft_w / 1000:.0f} kW at the shaft is above the standard motors.",
                 way_out="split the system",
             )
-        if result.ducts is None:
-            continue
+        needed = behind_pa(result.lanes)
+        if needed > max(system.return_fan_pa, UNBALANCED_PA / 2.0) and RETURN in result.lanes:
+            weak = system.return_fan_pa > 0.0
+            yield Snag(
+                DOUBTFUL if weak else NOTE,
+                "return_fan_short",
+                kind="air_system",
+                id=system.drawn,
+                stage="air",
+                sentence=f"{system.name}: its return and exhaust ducts take {needed:.0f} Pa, "
+                + (f"its return fan gives {system.return_fan_pa:.0f} Pa." if weak else "and it has no return fan."),
+                way_out="a return fan with that pressure, or wider ducts",
+            )
+        every = result.networks
         for section in system.sections:
-            sized = result.ducts.sections[section.id]
+            if section.network not in every:
+                continue
+            sized = every[section.network].sections[section.id]
             if not sized.within_limits:
                 yield Snag(
                     DOUBTFUL,
@@ -220,7 +235,8 @@ def _system_snags(results: BuildingResults) -> Iterator[Snag]:
                     f"{system.velocity_limit_m_s:.1f} m/s and {system.friction_limit_pa_m:.2f} Pa/m.",
                     way_out="let it be sized, or raise the limit",
                 )
-        worst = max(result.ducts.paths.balancing_pa.items(), key=lambda item: item[1])
+        dampers = {end: pa for network in every.values() for end, pa in network.paths.balancing_pa.items()}
+        worst = max(dampers.items(), key=lambda item: item[1], default=("", 0.0))
         if worst[1] > UNBALANCED_PA:
             section_name = next(s.name for s in system.sections if s.id == worst[0])
             yield Snag(

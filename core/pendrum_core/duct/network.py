@@ -6,13 +6,16 @@ Source: ASHRAE Handbook Fundamentals 2017, ch. 21; kv by definition (IEC 60534-1
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from pendrum_core.climate.atmosphere import dry_air_density_kg_m3
 from pendrum_core.duct.methods import EQUAL_FRICTION, DuctRules, gain_w_k, leaks_m3_s, shape_for
 from pendrum_core.duct.shapes import STEEL_KG_M3, Shape, round_shape
 from pendrum_core.model.systems import Section
 from pendrum_core.network.fittings import coefficient, sum_of_coefficients
 from pendrum_core.network.friction import Fluid, Friction, friction
-from pendrum_core.network.tree import Paths, Tree, build_tree, path_losses, sum_upwards
+from pendrum_core.network.tree import Paths, Tree, build_tree, largest_at_one_time, path_losses, sum_upwards
 from pendrum_core.quantities.constants import KELVIN
 
 _LEAK_ROUNDS, _SIZED_ROUNDS, _LEAK_AT_REST_M3_S = 40, 2, 1e-9
@@ -136,10 +139,12 @@ def size_tree(
     rules: DuctRules,
     unit_drop_pa: float = 0.0,
     outlet_velocity_m_s: float = 0.0,
+    courses_m3_s: Mapping[str, NDArray[np.float64]] | None = None,
 ) -> DuctResult:
     """Size every section by the rules and find the fan's pressure.
 
-    `end_flow_m3_s` is the flow by the id of what a section serves. A pinned size is kept. Where leakage is worked out, every
+    `end_flow_m3_s` is the flow by the id of what a section serves; with its courses over the steps, sections that carry
+    several are sized for the largest sum at one time, else for the sum of the ends' own. A pinned size is kept. Where leakage is worked out, every
     section carries what is beyond it and what leaks from it; sizes follow for two rounds, then stand.
 
     Raises:
@@ -151,9 +156,14 @@ def size_tree(
     taken = {section.id: end_flow_m3_s.get(section.end, 0.0) for section in sections if section.end is not None}
     ends = [section.id for section in sections if section.end is not None]
     leaks = dict.fromkeys(by_id, 0.0)
+    carried = sum_upwards(tree, taken)
+    if courses_m3_s is not None:
+        their = {s.id: courses_m3_s[s.end] for s in sections if s.end is not None and s.end in courses_m3_s}
+        carried = largest_at_one_time(tree, taken, their)
     shapes: dict[str, tuple[Shape, bool]] = {}
     for number in range(_LEAK_ROUNDS):
-        flows = sum_upwards(tree, {identity: taken.get(identity, 0.0) + leak for identity, leak in leaks.items()})
+        lost = sum_upwards(tree, leaks)
+        flows = {identity: carried[identity] + lost[identity] for identity in by_id}
         results = _sections(
             tree, by_id, flows=flows, fluid=fluid, rules=rules, known=shapes if number > _SIZED_ROUNDS else {}
         )

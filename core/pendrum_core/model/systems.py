@@ -6,6 +6,9 @@ from pendrum_core.model.plant import PlantUnit
 from pendrum_core.model.unit_parts import COOLING_COIL, HEATING_COIL, HUMIDIFYING, USUAL_PARTS, UnitPart
 from pendrum_core.schedule.pattern import DayPattern
 
+SUPPLY, RETURN, OUTDOOR, EXHAUST = "supply", "return", "outdoor", "exhaust"  # networks of ducts
+NETWORKS = (SUPPLY, RETURN, OUTDOOR, EXHAUST)
+
 
 @dataclass(frozen=True)
 class Fitted:
@@ -35,6 +38,7 @@ class Section:
         end_drop_pa: of the terminal, emitter or coil with its valve, at design flow [Pa].
         valve_kv_m3_h: of a pipe's end, the valve there: m3/h at 1 bar; None where its drop is in `end_drop_pa`.
         pinned_diameter_m: inner diameter fixed by the engineer [m].
+        network: of a duct: SUPPLY, RETURN, OUTDOOR or EXHAUST; see duct/lanes.py.
         shape, height_limit_m: of a duct: "round", "rectangular" or "flat oval", and what it may be high at most [m].
         pinned_width_m, pinned_height_m: of a duct that is not round, fixed together by the engineer [m].
     """
@@ -54,6 +58,7 @@ class Section:
     pinned_height_m: float | None = None
     valve_kv_m3_h: float | None = None
     fittings: tuple[Fitted, ...] = ()
+    network: str = SUPPLY
 
 
 @dataclass(frozen=True)

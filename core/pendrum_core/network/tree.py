@@ -6,6 +6,9 @@ Source: mass balance at every joint.
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 
 class TreeError(ValueError):
     """A section list that is not a tree."""
@@ -62,6 +65,32 @@ def build_tree(parents: Mapping[str, str | None]) -> Tree:
         lost = sorted(set(parents) - set(order))
         raise TreeError(f"sections {', '.join(lost)} hang on each other in a circle")
     return Tree(tuple(order), dict(parents), {section: tuple(below) for section, below in children.items()})
+
+
+def largest_at_one_time(
+    tree: Tree, design: Mapping[str, float], courses: Mapping[str, NDArray[np.float64]]
+) -> dict[str, float]:
+    """Flow that every section is sized for: the largest sum at one step of what is taken beyond it, and no less than any
+    section beyond it carries [as given].
+
+    `design` is the flow by section that takes some, `courses` the same over the steps, all of one shape.
+    """
+    course: dict[str, NDArray[np.float64]] = {}
+    flow: dict[str, float] = {}
+    for section in reversed(tree.order):
+        below = [child for child in tree.children[section] if child in course]
+        parts = [course[child] for child in below]
+        if section in courses:
+            parts.append(courses[section])
+        largest = max([design.get(section, 0.0), *(flow[child] for child in tree.children[section])])
+        if parts:
+            course[section] = parts[0] if len(parts) == 1 else np.sum(parts, axis=0)
+            if len(parts) > 1:
+                largest = max(largest, float(course[section].max()))
+        flow[section] = largest
+        for child in below:
+            del course[child]
+    return flow
 
 
 def sum_upwards(tree: Tree, at_section: Mapping[str, float]) -> dict[str, float]:

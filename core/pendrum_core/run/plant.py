@@ -90,7 +90,7 @@ def _duties(
             # One set per room: what all of them ask at one time.
             cold = max(0.0, float(np.sum([unit.coil_total_w for unit in units[section.end]], axis=0).max()))
             hot = sum(
-                unit.heating_coil_w + max(float(unit.reheat_w.max()), float(_reheat_winter_w(building, unit).max()))
+                unit.heating_coil_w + max(float(unit.reheat_w.max()), float(_reheat_winter_w(unit).max()))
                 if _reheats_by_water(building, unit)
                 else unit.heating_coil_w
                 for unit in units[section.end]
@@ -106,11 +106,9 @@ def _reheats_by_water(building: Building, unit: AirSystemResult) -> bool:
     return any(system.id == unit.id and system.reheat == WATER_REHEAT for system in building.systems)
 
 
-def _reheat_winter_w(building: Building, unit: AirSystemResult) -> Array:
+def _reheat_winter_w(unit: AirSystemResult) -> Array:
     """What its terminals give on the winter day: all the heat of rooms that have no emitter [W]."""
-    warmed = {section.end for circuit in building.circuits if circuit.kind == "heating" for section in circuit.sections}
-    alone = [served.heat_w for room, served in unit.served.items() if room not in warmed]
-    return np.asarray(np.sum(alone, axis=0, dtype=np.float64)) if alone else np.zeros(1)
+    return np.asarray(np.sum([served.winter_reheat_w for served in unit.served.values()], axis=0, dtype=np.float64))
 
 
 def _course(
@@ -138,7 +136,7 @@ def _course(
                 winter += cold.heating_w + cold.reheat_w + cold.preheat_w
                 if _reheats_by_water(loads.building, unit):
                     summer += unit.reheat_w
-                    winter += _reheat_winter_w(loads.building, unit)
+                    winter += _reheat_winter_w(unit)
         room = loads.rooms.get(end)
         if room is None or circuit.kind == "chilled":
             continue

@@ -1,17 +1,15 @@
-"""Working of air systems and ducts."""
+"""Working of air systems: flows, outdoor air, cooling coil."""
 
 from pendrum_core.air.outdoor_air import SystemOutdoorAir
 from pendrum_core.air.result import AirSystemResult
-from pendrum_core.duct.network import SectionResult, fittings_coefficient
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import AirSystem, Section, Terminal
+from pendrum_core.model.systems import AirSystem, Terminal
 from pendrum_core.moist_air import enthalpy_j_kg
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.outdoor_air import serving
-from pendrum_core.working.fittings import fittings_node
-from pendrum_core.working.node import Node, addition, figure
+from pendrum_core.working.node import Node, figure
 from pendrum_core.working.rooms import room_cooling
 
 
@@ -200,112 +198,5 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
                 formula="P electrical / (m cp)",
             ),
             outdoor_air,
-        ),
-    )
-
-
-_LEAST = "of all standard sizes within the limits and the height, the one with the least perimeter"
-_SIZED = {"round": "smallest standard size within the limits", "rectangular": _LEAST, "flat oval": _LEAST}
-_SIZES = {"round": "EN 1506", "rectangular": "EN 1505", "flat oval": "makers' spiral flat oval series"}
-
-
-def _section(section: Section, result: SectionResult, kind: str) -> Node:
-    f, coefficients = result.friction, fittings_coefficient(section, result.shape)
-    return Node(
-        section.name,
-        result.loss_pa,
-        "pressure",
-        "Δp",
-        formula="rate × length + C × dynamic pressure + component + terminal",
-        numbers=f"{f.rate_pa_m:.4g} × {section.length_m:.4g} + {coefficients:.3g} × "
-        f"{f.dynamic_pressure_pa:.4g} + {section.component_drop_pa:.4g} + {section.end_drop_pa:.4g} Pa",
-        source="Darcy-Weisbach with Colebrook; ASHRAE Handbook Fundamentals 2017, ch. 21",
-        inputs=(
-            Node("Flow", result.flow_m3_s, "airflow", "V", formula="sum of what is below"),
-            Node(
-                "Diameter" if result.shape.kind == "round" else "Equivalent diameter",
-                result.diameter_m,
-                "diameter",
-                "d",
-                formula=_SIZED[result.shape.kind] if result.sized else "pinned",
-                source=_SIZES[result.shape.kind] if result.sized else "",
-                note=f"{result.shape.size} mm",
-                ref=f"{kind}/{section.id}/pinned_diameter_m",
-            ),
-            Node("Hydraulic diameter", result.shape.hydraulic_diameter_m, "diameter", formula="4 A / P"),
-            Node("Velocity", f.velocity_m_s, "velocity", "v", formula="V / A"),
-            Node("Reynolds number", f.reynolds, "count", "Re"),
-            Node("Friction factor", f.factor, "ratio", "f", note=f"{f.factor:.5f}"),
-            Node("Friction rate", f.rate_pa_m, "friction_rate"),
-            Node("Length", section.length_m, "length", ref=f"{kind}/{section.id}/length_m"),
-            fittings_node(kind, section, result.diameter_m),
-            Node(
-                "Component and terminal",
-                section.component_drop_pa + section.end_drop_pa,
-                "pressure",
-                ref=f"{kind}/{section.id}/end_drop_pa",
-            ),
-        ),
-    )
-
-
-def duct_section(results: BuildingResults, section_id: str) -> Node:
-    """Loss of one duct section.
-
-    Raises:
-        KeyError: no such section, or it has no result.
-    """
-    for system in results.building.systems:
-        ducts = results.systems[system.id].ducts if system.id in results.systems else None
-        for section in system.sections:
-            if ducts and section.id == section_id:
-                return _section(section, ducts.sections[section_id], "duct_section")
-    raise KeyError(section_id)
-
-
-def fan_static(results: BuildingResults, system_id: str) -> Node:
-    """The fan's static pressure."""
-    system, result = _system(results, system_id)
-    fan, ducts = result.fan, result.ducts
-    sections = {section.id: section for section in system.sections}
-    run = ducts.tree.path(ducts.paths.index) if ducts else ()
-    index = Node(
-        "Index run",
-        ducts.paths.index_loss_pa if ducts else 0.0,
-        "pressure",
-        formula="sum of the sections on the path with the largest loss" if ducts else "no ducts drawn yet",
-        numbers=addition([ducts.sections[s].loss_pa for s in run], "pressure") if ducts else "",
-        inputs=tuple(_section(sections[s], ducts.sections[s], "duct_section") for s in run) if ducts else (),
-    )
-    unit = tuple(
-        Node(part.kind.capitalize(), part.drop_pa, "pressure", ref=f"air_system/{system.drawn}/parts")
-        for part in system.fitted
-        if part.drop_pa > 0.0
-    )
-    dynamic = fan.total_pa - fan.static_pa
-    return Node(
-        f"{system.name}: fan static pressure",
-        fan.static_pa,
-        "pressure",
-        "ps",
-        formula="index run + unit − dynamic pressure at the outlet",
-        numbers=addition([index.value or 0.0, *[u.value or 0.0 for u in unit], -dynamic], "pressure"),
-        inputs=(
-            index,
-            *unit,
-            Node(
-                "Dynamic pressure at the fan outlet",
-                dynamic,
-                "pressure",
-                formula="ρ v² / 2",
-                inputs=(
-                    Node(
-                        "Outlet velocity",
-                        system.outlet_velocity_m_s,
-                        "velocity",
-                        ref=f"air_system/{system.drawn}/outlet_velocity_m_s",
-                    ),
-                ),
-            ),
         ),
     )

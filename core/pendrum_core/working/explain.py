@@ -5,13 +5,14 @@ from functools import partial
 
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.pump import PART_LOADS
-from pendrum_core.working.air import coil_total, duct_section, fan_static, room_airflow
+from pendrum_core.working.air import coil_total, room_airflow
 from pendrum_core.working.beside import (
     group_outdoor_air,
     room_cooling_with_margin,
     room_heating_with_margin,
     room_outdoor_air,
 )
+from pendrum_core.working.ducts import duct_section, fan_static, return_pressure
 from pendrum_core.working.duties import (
     heating_coil,
     humidifier_water,
@@ -68,6 +69,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "room_airflow": room_airflow,
     "coil_total": coil_total,
     "fan_static": fan_static,
+    "return_pressure": return_pressure,
     "heating_coil": heating_coil,
     "recovered_heat": recovered_heat,
     "humidifier_water": humidifier_water,

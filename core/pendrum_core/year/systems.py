@@ -110,7 +110,8 @@ def system_year(
     leak = np.array([leaks_m3_s.get(name, 0.0) / volume for name in names])[:, None] * np.ones(hours)
     outdoor_w = humidity_ratio_from_relative(sky.dry_bulb_c, sky.weather.relative_humidity, sized.pressure_pa)
     unit = replace(
-        unit_of(system, sized.fan, sized.least_outdoor_kg_s, sized.pressure_pa, sized.ducts), target_c=planned.supply_c
+        unit_of(system, sized.fan, sized.return_m3_s, sized.least_outdoor_kg_s, sized.pressure_pa, sized.ducts),
+        target_c=planned.supply_c,
     )
     taken = flow if system.kind == MAKE_UP else np.zeros_like(flow)
     path = walk(unit, Rooms(flow, taken, air, latent, leak, lights_w), sky.dry_bulb_c, outdoor_w)

@@ -115,8 +115,14 @@ def _systems(
             "fan": dict(vars(r.fan)),
             "duct_leak_share": r.ducts.leak_share if r.ducts else 0.0,
             "duct_gain_k": _duct_gain_k(r),
-            "index_end": r.ducts.paths.index if r.ducts else None,
-            "index_path": list(r.ducts.tree.path(r.ducts.paths.index)) if r.ducts else [],
+            "networks": {
+                name: {
+                    "index_end": ducts.paths.index,
+                    "index_path": list(ducts.tree.path(ducts.paths.index)),
+                    "loss_pa": ducts.paths.index_loss_pa,
+                }
+                for name, ducts in r.networks.items()
+            },
         }
         for room, flow in r.airflows.items():
             airflows[room if ranks[system_id, room] == 1 else f"{room}/2"] = {
@@ -128,13 +134,13 @@ def _systems(
                 "governing": flow.governing,
                 **_served(r.served[room]),
             }
-        if r.ducts:
-            for section_id, s in r.ducts.sections.items():
+        for ducts in r.networks.values():
+            for section_id, s in ducts.sections.items():
                 sections[section_id] = _section(s) | {
                     "size": s.shape.size,
                     "sheet_m2": s.sheet_m2,
-                    "balancing_pa": r.ducts.paths.balancing_pa.get(section_id),
-                    "path_pa": r.ducts.paths.loss_pa.get(section_id),
+                    "balancing_pa": ducts.paths.balancing_pa.get(section_id),
+                    "path_pa": ducts.paths.loss_pa.get(section_id),
                 }
     return systems, airflows, sections
 

@@ -170,14 +170,20 @@ class SectionFields(Kind):
 
 
 class DuctSectionFields(SectionFields):
-    """A supply duct section. Width and height are pinned together."""
+    """A section of an air system's ducts. Width and height are pinned together."""
 
     fitted_as: ClassVar[str] = "duct"
 
-    about: ClassVar[About] = About(owner="air_system", rehang="parent", most=20_000)
+    about: ClassVar[About] = About(owner="air_system", rehang="parent", alike=("network",), most=20_000)
 
     air_system: Annotated[Id, link("Air system", "air_system")]
     parent: Annotated[Ref, link("After", "duct_section")] = None
+    network: Annotated[
+        str,
+        options(
+            "Network", {"supply": "supply", "return": "return", "outdoor": "outdoor air", "exhaust": "exhaust air"}
+        ),
+    ] = "supply"
     shape: Annotated[str, options("Shape", ["round", "rectangular", "flat oval"])] = "round"
     height_limit_m: Annotated[float, number("Height at most", "diameter", 0.1, 5)] | None = None
     pinned_width_m: Annotated[float, number("Pinned width", "diameter", 0.05, 5)] | None = None

@@ -150,6 +150,7 @@ class About:
 
     Attributes:
         owner: field naming the thing it is part of; it goes when that goes.
+        alike: fields that a row of a tree shares with the one it hangs on, beside its owner.
         rehang: field that, when its target goes, takes the target's own value (trees).
         unique: field that no two things of the kind may share.
         single: one per project, made with it, never created or deleted by edits.
@@ -158,6 +159,7 @@ class About:
 
     owner: str | None = None
     rehang: str | None = None
+    alike: tuple[str, ...] = ()
     unique: str | None = None
     single: bool = False
     most: int = 2_000

@@ -1818,6 +1818,13 @@ export interface components {
              * @default []
              */
             coils: string[];
+            /**
+             * Network
+             * @description Of ducts: which of the system's networks.
+             * @default supply
+             * @enum {string}
+             */
+            network: "supply" | "return";
         };
         /**
          * ControlCourse
@@ -6747,7 +6754,7 @@ export interface components {
         };
         /**
          * DuctSectionFields
-         * @description A supply duct section. Width and height are pinned together.
+         * @description A section of an air system's ducts. Width and height are pinned together.
          */
         DuctSectionFields: {
             /**
@@ -6822,6 +6829,13 @@ export interface components {
              * @default null
              */
             parent: string | null;
+            /**
+             * Network
+             * @description Network.
+             * @default supply
+             * @enum {string}
+             */
+            network: "supply" | "return" | "outdoor" | "exhaust";
             /**
              * Shape
              * @description Shape.

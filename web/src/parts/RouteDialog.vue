@@ -12,6 +12,8 @@ const props = defineProps<{
   owner: string;
   rooms: string[];
   coils: string[];
+  /** Of ducts: which of the system's networks. */
+  network?: "supply" | "return";
   /** How many sections are there already. */
   drawn: number;
 }>();
@@ -42,6 +44,7 @@ async function propose(): Promise<void> {
               start_room: start.value,
               rooms: props.rooms.filter((room) => onPlan.value.has(room)),
               coils: props.coils,
+              network: props.network ?? "supply",
             },
           }),
         ) as never,

@@ -30,6 +30,9 @@ const props = defineProps<{
   index: { path: string[]; end: string | null };
   quantities: { flow: string; rate: string; velocity: string; loss: string };
   explain?: (row: T) => { quantity: string; subject: string } | null;
+  /** Whether a route can be proposed from the plan; of ducts for which network. */
+  routed: boolean;
+  network?: "supply" | "return";
   /** Noun of the buttons: "branch" or "pipe". */
   noun: string;
 }>();
@@ -126,11 +129,12 @@ async function remove(): Promise<void> {
 <template>
   <div class="sections">
     <div class="bar">
+      <slot name="lead" />
       <Act @click="add">Add section after the chosen one</Act>
       <Act :disabled="!missing.length" @click="addMissing">
         Add a {{ noun }} for {{ counted(missing.length, "end") }} without one
       </Act>
-      <Act :disabled="!reached.rooms.length && !reached.coils.length" @click="routing = true"
+      <Act v-if="routed" :disabled="!reached.rooms.length && !reached.coils.length" @click="routing = true"
         >From the plan …</Act
       >
       <Act :disabled="!chosenRow" @click="remove">Remove</Act>
@@ -167,12 +171,15 @@ async function remove(): Promise<void> {
       :owner="Object.values(owner)[0] ?? ''"
       :rooms="reached.rooms"
       :coils="reached.coils"
+      :network="network"
       :drawn="rows.length"
       @close="routing = false"
     />
     <p v-if="!rows.length" class="empty">
-      Nothing drawn yet. “From the plan …” lays a route along the plan; “Add a {{ noun }} …” draws a main and
-      one section to each end, with stated lengths and coefficients that you then change to your own.
+      Nothing drawn yet.
+      <template v-if="routed">“From the plan …” lays a route along the plan; </template>“Add a {{ noun }} …”
+      draws a main and one section to each end, with stated lengths and coefficients that you then change to
+      your own.
     </p>
   </div>
 </template>

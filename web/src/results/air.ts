@@ -63,9 +63,11 @@ export interface SystemResult {
   duct_leak_share: number;
   /** What the ducts warm the air by at the largest load [K]. */
   duct_gain_k: number;
-  index_end: string | null;
-  index_path: string[];
+  /** Networks of its ducts that are sized, by name: their index runs [Pa]. */
+  networks: Partial<Record<DuctNetwork, { index_end: string; index_path: string[]; loss_pa: number }>>;
 }
+
+export type DuctNetwork = "supply" | "return" | "outdoor" | "exhaust";
 
 export interface AirflowResult {
   system: string;

@@ -91,6 +91,17 @@ watch(
   { immediate: true },
 );
 
+// Where a field is wanted, the page that has it is opened.
+watch(
+  () => view.wanted,
+  (wanted) => {
+    if (wanted?.kind === "duct_section") tab.value = "ducts";
+    else if (wanted?.kind === "air_system") tab.value = wanted.field === "parts" ? "path" : "settings";
+    else if (wanted?.kind === "room") tab.value = "terminals";
+  },
+  { immediate: true },
+);
+
 async function add(): Promise<void> {
   const id = newId();
   const name = `AHU-${systems.value.length + 1}`;

@@ -6,15 +6,45 @@ import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
 import SectionsView from "@/parts/SectionsView.vue";
 import { useResults } from "@/results/store";
-import { computed } from "vue";
+import type { DuctNetwork } from "@/results/air";
+import { useView } from "@/view/store";
+import { computed, ref, watch } from "vue";
 
 const props = defineProps<{ id: string }>();
 const doc = useDocument();
 const results = useResults();
-const rows = computed(() => doc.rows("duct_section").filter((row) => row.air_system === props.id));
+const view = useView();
+const NETWORKS: Record<DuctNetwork, string> = {
+  supply: "Supply",
+  return: "Return",
+  outdoor: "Outdoor air",
+  exhaust: "Exhaust air",
+};
+const network = ref<DuctNetwork>("supply");
+/** Of the rooms, and not from outdoors or to there. */
+const ofRooms = computed(() => network.value === "supply" || network.value === "return");
+const routedAs = computed(() => (network.value === "return" ? "return" : "supply"));
+// Where a section is wanted, its network is shown.
+watch(
+  () => view.wanted,
+  (wanted) => {
+    const row = wanted?.kind === "duct_section" ? doc.get("duct_section", wanted.id) : undefined;
+    if (row) network.value = row.network ?? "supply";
+  },
+  { immediate: true },
+);
+const rows = computed(() =>
+  doc.rows("duct_section").filter((row) => row.air_system === props.id && row.network === network.value),
+);
 const rooms = computed(() => doc.rows("room").filter((room) => isServedBy(room, props.id)));
-const missing = computed(() =>
-  rooms.value
+const missing = computed(() => {
+  if (!ofRooms.value) {
+    const name = network.value === "outdoor" ? "Outdoor air louvre" : "Exhaust air louvre";
+    return rows.value.length > 1
+      ? []
+      : [{ name, fields: { name, length_m: 2, loss_coefficient: 1.5, end_drop_pa: 30 } }];
+  }
+  return rooms.value
     .filter((room) => !rows.value.some((row) => row.room === room.id))
     .map((room) => ({
       name: room.number,
@@ -25,13 +55,14 @@ const missing = computed(() =>
         loss_coefficient: 1,
         end_drop_pa: 30,
       },
-    })),
-);
+    }));
+});
 const drawn = computed(() => doc.get("air_system", props.id));
 const system = computed(() => results.get("air_system", props.id));
+const found = computed(() => system.value?.networks[network.value]);
 const index = computed(() => ({
-  path: system.value?.index_path ?? [],
-  end: system.value?.index_end ?? null,
+  path: found.value?.index_path ?? [],
+  end: found.value?.index_end ?? null,
 }));
 const numberOf = (row: DuctSection) => doc.get("room", row.room)?.number ?? "";
 /** A side of ducts that are not round. */
@@ -47,19 +78,20 @@ const side = (
   editable: (row) => row.shape !== "round",
   editor: { type: "number", quantity: "diameter", clearable: true },
 });
-const ends = computed<Column<DuctSection>[]>(() => [
-  {
-    key: "room",
-    title: "room",
-    width: 46,
-    value: (row) => row.room,
-    text: (row) => numberOf(row) || "–",
-    editor: {
-      type: "choice",
-      clearable: true,
-      choices: rooms.value.map((room) => ({ value: room.id, label: `${room.number} ${room.name}` })),
-    },
+const roomColumn = computed<Column<DuctSection>>(() => ({
+  key: "room",
+  title: "room",
+  width: 46,
+  value: (row) => row.room,
+  text: (row) => numberOf(row) || "–",
+  editor: {
+    type: "choice",
+    clearable: true,
+    choices: rooms.value.map((room) => ({ value: room.id, label: `${room.number} ${room.name}` })),
   },
+}));
+const ends = computed<Column<DuctSection>[]>(() => [
+  ...(ofRooms.value ? [roomColumn.value] : []),
   {
     key: "shape",
     title: "shape",
@@ -80,10 +112,13 @@ const explain = (row: DuctSection) =>
 
 <template>
   <SectionsView
+    :key="network"
     kind="duct_section"
-    noun="branch"
+    :noun="ofRooms ? 'branch' : 'louvre duct'"
+    :routed="ofRooms"
+    :network="routedAs"
     :rows="rows"
-    :owner="{ air_system: id }"
+    :owner="{ air_system: id, network }"
     :ends="ends"
     :end-name="numberOf"
     :missing="missing"
@@ -92,7 +127,31 @@ const explain = (row: DuctSection) =>
     :quantities="{ flow: 'airflow', rate: 'friction_rate', velocity: 'velocity', loss: 'pressure' }"
     :explain="explain"
   >
-    <template v-if="system && drawn" #told>
+    <template #lead>
+      <v-btn-group class="toggle" role="group" aria-label="Network"
+        ><v-btn
+          v-for="(title, key) in NETWORKS"
+          :key="key"
+          :active="network === key"
+          :aria-pressed="network === key"
+          @click="network = key"
+        >
+          {{ title }}
+        </v-btn></v-btn-group
+      >
+    </template>
+    <template v-if="found && network !== 'supply'" #told>
+      index run
+      <Figure
+        :value="found.loss_pa"
+        quantity="pressure"
+        :explain="{ quantity: network === 'outdoor' ? 'fan_static' : 'return_pressure', subject: id }"
+      /><template v-if="network !== 'outdoor' && drawn">
+        of the return fan's
+        <Figure :value="drawn.return_fan_pa ?? 0" quantity="pressure" /></template
+      ><template v-else>, drawn through by the supply fan</template>
+    </template>
+    <template v-else-if="system && drawn" #told>
       {{ drawn.duct_method
       }}<template v-if="drawn.duct_leak_class"
         >, class {{ drawn.duct_leak_class }}: <Figure :value="system.duct_leak_share" quantity="percent" /> of

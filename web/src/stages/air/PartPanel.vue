@@ -106,9 +106,7 @@ defineExpose({ move, remove });
       <span class="grow" />
       <template v-if="part">
         <TextAct :disabled="chosen === 0" title="Alt+←" @click="move(-1)">Earlier</TextAct>
-        <TextAct :disabled="chosen === system.parts.length - 1" title="Alt+→" @click="move(1)"
-          >Later</TextAct
-        >
+        <TextAct :disabled="chosen === system.parts.length - 1" title="Alt+→" @click="move(1)">Later</TextAct>
       </template>
       <TextAct
         v-if="chosen !== 'mixing' && part?.kind !== 'fan'"

@@ -73,6 +73,7 @@ const explain = (row: PipeSection) =>
 
 <template>
   <SectionsView
+    routed
     kind="pipe_section"
     noun="pipe"
     :rows="rows"

@@ -15,6 +15,7 @@ const doc = useDocument();
 const results = useResults();
 const LEAST_PX = 1.5;
 const ROOM_PX = 70;
+const BACK_PX = 9;
 const between = (a: [number, number], b: [number, number], share: number): [number, number] => [
   a[0] + share * (b[0] - a[0]),
   a[1] + share * (b[1] - a[1]),
@@ -24,13 +25,20 @@ const lines = computed(() =>
     (doc.rows(kind) as (DuctSection | PipeSection)[])
       .filter((row) => row.level === props.level && row.course_m.length)
       .map((row) => {
-        const points = row.course_m.map(([x, y]): [number, number] => [props.toX(x), props.toY(y)]);
+        // Ducts that lead back lie beside those that lead there.
+        const back = "network" in row && row.network === "return";
+        const aside = back ? BACK_PX : 0;
+        const points = row.course_m.map(([x, y]): [number, number] => [
+          props.toX(x) + aside,
+          props.toY(y) + aside,
+        ]);
         const [a, b] = [points[0]!, points.at(-1)!];
         const found = results.get(kind, row.id);
         return {
           id: row.id,
           name: `${row.name}${found ? `, ${found.size}` : ""}`,
           pipe: kind === "pipe_section",
+          back,
           up: points.length === 1,
           at: a,
           points: points.map((point) => point.join(" ")).join(", "),
@@ -53,14 +61,14 @@ const lines = computed(() =>
         :cy="line.at[1]"
         r="6"
         class="up"
-        :class="{ pipe: line.pipe }"
+        :class="{ pipe: line.pipe, back: line.back }"
       />
       <polyline
         v-else
         :points="line.points"
         :stroke-width="line.width"
         class="run"
-        :class="{ pipe: line.pipe }"
+        :class="{ pipe: line.pipe, back: line.back }"
       >
         <title>{{ line.name }}</title>
       </polyline>
@@ -76,6 +84,10 @@ const lines = computed(() =>
   fill: none;
   stroke: var(--accent);
   stroke-opacity: 0.55;
+}
+.run.back,
+.up.back {
+  stroke: var(--storage);
 }
 .run.pipe {
   stroke: var(--ember);

@@ -1,0 +1,75 @@
+"""The networks of an air system's ducts beside its supply: return from its rooms, outdoor air in, exhaust air out.
+
+Return sections end at rooms, as supply sections do; the sections of outdoor and exhaust air end outdoors, those of several
+ends share alike. Flows are of air of 20 °C.
+
+Source: as of the supply network, see network.py.
+"""
+
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pendrum_core.duct.methods import DuctRules
+from pendrum_core.duct.network import DuctResult, air, size_tree
+from pendrum_core.model.systems import EXHAUST, OUTDOOR, RETURN, Section
+
+DUCT_AIR_C = 20.0
+
+
+@dataclass(frozen=True)
+class LaneFlows:
+    """Design flows that the networks carry, of air of 20 °C [m3/s]: what comes back from each room over the steps, and from
+    all at one time; what is taken in and let out.
+    """
+
+    returned_m3_s: Mapping[str, NDArray[np.float64]]
+    together_m3_s: float
+    outdoor_m3_s: float
+    exhaust_m3_s: float
+
+
+def size_lanes(
+    sections: tuple[Section, ...], flows: LaneFlows, rules: DuctRules, pressure_pa: float
+) -> dict[str, DuctResult]:
+    """The networks that have any section and any flow [pressures in Pa], by name.
+
+    Raises:
+        TreeError: sections of a network that are not a tree.
+        ValueError: a rule that is none.
+    """
+    # Leakage and heat gain are worked out of the supply alone.
+    rules = replace(rules, leak_class="", insulation_m=None)
+    fluid = air(DUCT_AIR_C, pressure_pa)
+    found: dict[str, DuctResult] = {}
+    returning = tuple(section for section in sections if section.network == RETURN)
+    if any(section.end in flows.returned_m3_s for section in returning):
+        most = {room: max(0.0, float(course.max())) for room, course in flows.returned_m3_s.items()}
+        found[RETURN] = size_tree(returning, most, fluid, rules, courses_m3_s=flows.returned_m3_s)
+    for network, flow in ((OUTDOOR, flows.outdoor_m3_s), (EXHAUST, flows.exhaust_m3_s)):
+        its = tuple(section for section in sections if section.network == network)
+        carrying = {section.parent for section in its}
+        ends = [section.id for section in its if section.id not in carrying]
+        if ends and flow > 0.0:
+            open_ended = tuple(replace(one, end=one.id if one.id in ends else None) for one in its)
+            found[network] = size_tree(open_ended, dict.fromkeys(ends, flow / len(ends)), fluid, rules)
+    return found
+
+
+def in_front_pa(lanes: Mapping[str, DuctResult], return_fan: bool) -> float:
+    """What the supply fan draws through before the mixing: outdoor air, or return air without a fan of its own; the larger [Pa].
+
+    Source: both meet at one pressure in the mixing, the smaller is throttled there.
+    """
+    names = (OUTDOOR,) if return_fan else (OUTDOOR, RETURN)
+    return max((lanes[name].paths.index_loss_pa for name in names if name in lanes), default=0.0)
+
+
+def behind_pa(lanes: Mapping[str, DuctResult]) -> float:
+    """What a return fan has to overcome: the return network and that of the exhaust air [Pa].
+
+    Source: two networks in series.
+    """
+    return sum(lanes[name].paths.index_loss_pa for name in (RETURN, EXHAUST) if name in lanes)

@@ -1,0 +1,162 @@
+"""Kit of water: plant, vessels, pumps, pipes, hot water."""
+
+from collections import defaultdict
+from collections.abc import Iterator
+
+from pendrum_core.model.catalogue import PUMP
+from pendrum_core.model.systems import Circuit
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.kit_item import Buying, KitItem, fitting_lines, motor
+from pendrum_core.results.vessels import vessel_of
+from pendrum_core.water.pipes import PIPES
+from pendrum_core.water.pump import PumpResult
+
+
+def _pumps(buying: Buying, circuit: Circuit, pump: PumpResult) -> Iterator[KitItem]:
+    """The pumps of a circuit, one line each."""
+    state = "pinned" if circuit.pinned_head_pa is not None else "sized"
+    size = buying.named(PUMP, motor(pump.motor_w), flow_m3_s=pump.flow_m3_s / pump.count, pressure_pa=pump.head_pa)
+    for number in range(1, pump.count + pump.standby + 1):
+        waits = number > pump.count
+        tag = f"{circuit.name} P" if pump.count + pump.standby == 1 else f"{circuit.name} P{number}"
+        item = "Pump on standby, flow and head" if waits else "Pump, flow and head"
+        yield KitItem(
+            1,
+            circuit.id,
+            tag=tag,
+            item=item,
+            serves=circuit.name,
+            duty=pump.flow_m3_s / pump.count,
+            duty_quantity="water_flow",
+            second=pump.head_pa,
+            second_quantity="head",
+            size=size,
+            power_w=0.0 if waits else pump.electrical_w / pump.count,
+            state=state,
+        )
+
+
+def _hot_water(results: BuildingResults) -> Iterator[KitItem]:
+    """Stores, their circulation pumps, collectors and preheating tanks."""
+    for store in results.building.stores:
+        found = results.stores.get(store.id)
+        if found is None:
+            continue
+        state = "pinned" if store.volume_l is not None else "sized"
+        yield KitItem(
+            1,
+            store.id,
+            tag=store.name,
+            item="Hot water store, volume needed and charging power",
+            serves=store.name,
+            duty=found.needed_l / 1000.0,
+            duty_quantity="water_volume",
+            second=found.charge_w,
+            second_quantity="load",
+            size=f"{found.volume_l:g} L",
+            power_w=0.0 if store.circuit else found.charge_w,
+            state=state,
+        )
+        if store.loop_pump_w:
+            yield KitItem(
+                1,
+                store.id,
+                tag=f"{store.name} CP",
+                item="Circulation pump of hot water",
+                serves=store.name,
+                duty=store.loop_m,
+                duty_quantity="length",
+                second=found.loop_w,
+                second_quantity="load",
+                power_w=store.loop_pump_w,
+                state="pinned",
+            )
+        if store.collector is not None:
+            yield KitItem(
+                1,
+                store.id,
+                tag=f"{store.name} SC",
+                item="Solar collectors and preheating tank",
+                serves=store.name,
+                duty=store.collector.area_m2,
+                duty_quantity="area",
+                second=store.collector.tank_l / 1000.0,
+                second_quantity="water_volume",
+                size=f"{store.collector.tank_l:g} L",
+                state="pinned",
+            )
+
+
+def water_kit(results: BuildingResults, buying: Buying) -> Iterator[KitItem]:
+    """All of stores, circuits and their plant."""
+    yield from _hot_water(results)
+    for circuit in results.building.circuits:
+        plant = results.plants.get(circuit.id)
+        for unit, capacity in zip(circuit.units, plant.capacity_w if plant else (), strict=bool(plant)):
+            state = "pinned" if unit.capacity_w is not None else "sized"
+            what = f"{unit.kind.capitalize()}, capacity and design load" + (", standby" if unit.standby else "")
+            assert plant is not None
+            yield KitItem(
+                1,
+                circuit.id,
+                tag=f"{circuit.name} {unit.name}",
+                item=what,
+                serves=circuit.name,
+                duty=capacity,
+                duty_quantity="load",
+                second=plant.design_w,
+                second_quantity="load",
+                size=buying.named(unit.kind, unit.fuel, output_w=capacity),
+                state=state,
+            )
+        if circuit.id not in results.circuits:
+            continue
+        c = results.circuits[circuit.id]
+        yield from _pumps(buying, circuit, c.pump)
+        try:
+            vessel = vessel_of(results, circuit)
+        except ValueError:
+            pass  # a snag says so
+        else:
+            size = f"{vessel.chosen_m3 * 1000.0:g} L" if vessel.chosen_m3 else "above the series"
+            yield KitItem(
+                1,
+                circuit.id,
+                tag=f"{circuit.name} EV",
+                item="Expansion vessel, volume needed and final pressure",
+                serves=circuit.name,
+                duty=vessel.volume_m3,
+                duty_quantity="water_volume",
+                second=vessel.final_pa,
+                second_quantity="gauge_pressure",
+                size=size,
+            )
+        pipes: dict[tuple[float, str], float] = defaultdict(float)
+        for section in circuit.sections:
+            pipe = c.sections[section.id]
+            pipes[(pipe.diameter_m, pipe.size)] += 2.0 * section.length_m
+        made_of = PIPES[circuit.pipe].title.capitalize()
+        for (_, size), length in sorted(pipes.items()):
+            yield KitItem(
+                1,
+                circuit.id,
+                tag=f"{circuit.name} {size}",
+                item=f"{made_of} pipe, flow and return",
+                serves=circuit.name,
+                duty=length,
+                duty_quantity="length",
+                size=size,
+            )
+            if circuit.pipe_insulation_m:
+                yield KitItem(
+                    1,
+                    circuit.id,
+                    tag=f"{circuit.name} {size}",
+                    item=f"Pipe insulation, {circuit.pipe_insulation_m * 1000:g} mm",
+                    serves=circuit.name,
+                    duty=length,
+                    duty_quantity="length",
+                    size=f"around {size}",
+                )
+        sizes = {section.id: c.sections[section.id].size for section in circuit.sections}
+        yield from fitting_lines(1, circuit.id, circuit.name, circuit.sections, sizes)

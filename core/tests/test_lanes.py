@@ -1,0 +1,193 @@
+"""Return, outdoor and exhaust ducts: flows by balance, losses by hand, what the fans get of them, and the kit."""
+
+import unittest
+from dataclasses import replace
+from math import pi
+
+import numpy as np
+
+from core.tests.test_air_system import building
+from pendrum_core.checks.results import result_snags
+from pendrum_core.model.building import Building
+from pendrum_core.model.systems import Extract, Section
+from pendrum_core.model.unit_parts import ATTENUATOR, COOLING_COIL, FAN, FILTER, HEATING_COIL, STEAM, UnitPart
+from pendrum_core.network.tree import build_tree, largest_at_one_time
+from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.kit import kit_list
+from pendrum_core.run import calculate
+from pendrum_core.working.explain import explain
+
+# Dry air of 20 °C: 287.055 J/kgK.
+R_DRY = 287.055
+
+
+def wide(name: str, network: str, c: float = 0.0, **more: object) -> Section:
+    """A section without length, of half a metre: its loss is C times the dynamic pressure alone."""
+    plain = {"parent": None, "length_m": 0.0, "loss_coefficient": c, "pinned_diameter_m": 0.5, "network": network}
+    return Section(name, name, **(plain | more))  # type: ignore[arg-type]
+
+
+def drawn(*more: Section, extracts: tuple[Extract, ...] = (), **system: object) -> Building:
+    base = building(**system)
+    unit = base.systems[0]
+    return replace(base, systems=(replace(unit, sections=(*unit.sections, *more)),), extracts=extracts)
+
+
+RETURNS = (wide("back", "return", 2.0), *(wide(f"b{i}", "return", parent="back", end=f"r{i}") for i in range(3)))
+
+
+def dynamic_pa(flow_m3_s: float, density: float) -> float:
+    return density * (flow_m3_s / (pi * 0.25**2)) ** 2 / 2.0
+
+
+class Networks(unittest.TestCase):
+    def found(self, *more: Section, **rest: object) -> BuildingResults:
+        results = calculate(drawn(*more, **rest))  # type: ignore[arg-type]
+        self.assertEqual(results.failures, ())
+        return results
+
+    def density(self, results: BuildingResults) -> float:
+        return results.systems["s"].pressure_pa / (R_DRY * 293.15)
+
+    def test_what_was_supplied_comes_back_less_what_extracts_take(self) -> None:
+        plain = self.found(*RETURNS)
+        unit = plain.systems["s"]
+        density = self.density(plain)
+        for i in range(3):
+            want = unit.airflows[f"r{i}"].mass_kg_s / density
+            self.assertAlmostEqual(unit.lanes["return"].sections[f"b{i}"].flow_m3_s, want, delta=0.002 * want)
+        hood = Extract("x", "Hood", "r1", 0.02)
+        less = self.found(*RETURNS, extracts=(hood,)).systems["s"].lanes["return"].sections
+        before = unit.lanes["return"].sections
+        self.assertAlmostEqual(before["b1"].flow_m3_s - less["b1"].flow_m3_s, 0.02, places=3)
+        self.assertAlmostEqual(before["b2"].flow_m3_s, less["b2"].flow_m3_s, places=6)
+        # One that leaves by the unit comes back in its ducts.
+        by_unit = self.found(*RETURNS, extracts=(replace(hood, by_unit=True),)).systems["s"].lanes["return"].sections
+        self.assertAlmostEqual(before["b1"].flow_m3_s, by_unit["b1"].flow_m3_s, places=4)
+
+    def test_losses_by_hand_and_the_fan_that_carries_them(self) -> None:
+        """One end after the other has no length: the index run is C times the dynamic pressure of the sum."""
+        alone = self.found().systems["s"].fan.total_pa
+        results = self.found(*RETURNS)
+        unit = results.systems["s"]
+        flow = sum(unit.lanes["return"].sections[f"b{i}"].flow_m3_s for i in range(3))
+        self.assertAlmostEqual(unit.lanes["return"].sections["back"].flow_m3_s, flow, places=9)
+        loss = 2.0 * dynamic_pa(flow, self.density(results))
+        self.assertAlmostEqual(unit.lanes["return"].paths.index_loss_pa, loss, delta=1e-3 * loss)
+        # Without a return fan the supply fan draws the air back; with one it does not.
+        self.assertAlmostEqual(unit.fan.total_pa - alone, loss, delta=1e-3 * loss)
+        helped = self.found(*RETURNS, return_fan_pa=200.0).systems["s"]
+        self.assertAlmostEqual(helped.fan.total_pa, alone, places=6)
+
+    def test_outdoor_and_return_air_meet_at_one_pressure(self) -> None:
+        louvre = wide("louvre", "outdoor", 40.0)
+        both = self.found(*RETURNS, louvre)
+        unit, density = both.systems["s"], self.density(both)
+        outdoor = unit.lanes["outdoor"].paths.index_loss_pa
+        flow = unit.least_outdoor_kg_s / density
+        self.assertAlmostEqual(outdoor, 40.0 * dynamic_pa(flow, density), delta=2e-3 * outdoor)
+        larger = max(outdoor, unit.lanes["return"].paths.index_loss_pa)
+        self.assertAlmostEqual(unit.fan.total_pa, self.found().systems["s"].fan.total_pa + larger, delta=1e-3 * larger)
+        # An economizer takes all of its air from outdoors.
+        free = self.found(louvre, economizer="dry-bulb differential").systems["s"]
+        self.assertAlmostEqual(
+            free.lanes["outdoor"].sections["louvre"].flow_m3_s, free.mass_kg_s / density, delta=1e-3 * flow
+        )
+
+    def test_exhaust_is_what_comes_back_and_is_not_taken_again(self) -> None:
+        two = (wide("out", "exhaust", 1.0), wide("o1", "exhaust", parent="out"), wide("o2", "exhaust", parent="out"))
+        results = self.found(*RETURNS, *two, economizer="dry-bulb differential", return_fan_pa=150.0)
+        lanes = results.systems["s"].lanes
+        back = lanes["return"].sections["back"].flow_m3_s
+        # Flows of constant volume are all at their largest at one time.
+        self.assertAlmostEqual(lanes["exhaust"].sections["out"].flow_m3_s, back, delta=0.01 * back)
+        self.assertAlmostEqual(lanes["exhaust"].sections["o1"].flow_m3_s, lanes["exhaust"].sections["o2"].flow_m3_s)
+
+    def test_a_weak_return_fan_is_a_snag_and_its_working_adds_up(self) -> None:
+        tight = tuple(replace(one, loss_coefficient=90.0) if one.id == "back" else one for one in RETURNS)
+        weak = self.found(*tight, wide("out", "exhaust", 1.0), return_fan_pa=5.0)
+        codes = {snag.code: snag for snag in result_snags(weak, {})}
+        self.assertIn("its return fan gives 5 Pa", codes["return_fan_short"].sentence)
+        tree = explain(weak, "return_pressure", "s")
+        lanes = weak.systems["s"].lanes
+        self.assertAlmostEqual(
+            tree.value or 0.0, sum(lanes[name].paths.index_loss_pa for name in ("return", "exhaust"))
+        )
+        strong = self.found(*tight, return_fan_pa=900.0)
+        self.assertNotIn("return_fan_short", {snag.code for snag in result_snags(strong, {})})
+        with self.assertRaises(KeyError):
+            explain(self.found(), "return_pressure", "s")
+
+    def test_the_supply_fans_working_adds_up_with_what_it_draws_through(self) -> None:
+        tree = explain(self.found(*RETURNS, wide("louvre", "outdoor", 40.0)), "fan_static", "s")
+        inputs = {node.name: node.value or 0.0 for node in tree.inputs}
+        dynamic = inputs.pop("Dynamic pressure at the fan outlet")
+        self.assertAlmostEqual(tree.value or 0.0, sum(inputs.values()) - dynamic, places=6)
+        self.assertIn("Drawn through before the mixing", inputs)
+
+
+class AtOneTime(unittest.TestCase):
+    def test_what_is_taken_at_one_time_by_hand(self) -> None:
+        tree = build_tree({"main": None, "branch": "main", "a": "branch", "b": "branch", "c": "main"})
+        design = {"a": 3.0, "b": 3.0, "c": 5.0}
+        courses = {"a": np.array([3.0, 1.0, 0.0]), "b": np.array([1.0, 3.0, 0.5]), "c": np.array([0.0, 1.0, 2.0])}
+        flow = largest_at_one_time(tree, design, courses)
+        # a and b together: 4 in the first and second step; all three: 5 in the second; c alone is pinned at 5.
+        self.assertEqual({name: flow[name] for name in ("a", "b", "c", "branch", "main")},
+                         {"a": 3.0, "b": 3.0, "c": 5.0, "branch": 4.0, "main": 5.0})  # fmt: skip
+        both = largest_at_one_time(tree, design, courses | {"c": np.array([5.0, 5.0, 5.0])})
+        self.assertEqual(both["main"], 9.0)
+
+    def test_mains_of_variable_volume_carry_what_flows_at_one_time(self) -> None:
+        unit = calculate(building(volume="variable", least_share=0.1)).systems["s"]
+        assert unit.ducts is not None
+        ends = [unit.ducts.sections[f"dr{i}"].flow_m3_s for i in range(3)]
+        self.assertAlmostEqual(sum(ends), sum(flow.design_m3_s for flow in unit.airflows.values()))
+        main = unit.ducts.sections["main"].flow_m3_s
+        self.assertLess(main, 0.99 * sum(ends))
+        # The fan carries the same, by mass; what the terminals' air weighs was fixed when they were sized.
+        kilograms = sum(flow.mass_kg_s for flow in unit.airflows.values())
+        self.assertAlmostEqual(main / sum(ends), unit.mass_kg_s / kilograms, places=3)
+        constant = calculate(building()).systems["s"]
+        assert constant.ducts is not None
+        flows = {name: found.flow_m3_s for name, found in constant.ducts.sections.items()}
+        self.assertAlmostEqual(flows["main"], sum(flows[f"dr{i}"] for i in range(3)))
+
+
+class Kit(unittest.TestCase):
+    def test_ducts_of_every_network_and_parts_of_the_unit(self) -> None:
+        parts = (
+            UnitPart(FILTER, 90.0),
+            UnitPart(HEATING_COIL, 30.0),
+            UnitPart(COOLING_COIL, 60.0),
+            UnitPart(STEAM, 5.0),
+            UnitPart(FAN),
+            UnitPart(FILTER, 110.0),
+            UnitPart(ATTENUATOR, 40.0),
+        )
+        run = tuple(replace(one, length_m=7.0) for one in RETURNS)
+        results = calculate(drawn(*run, parts=parts, return_fan_pa=180.0, recovery_sensible=0.6))
+        items = {item.tag: item for item in kit_list(results)}
+        back = sum(i.duty for tag, i in items.items() if tag.startswith("S return D"))
+        self.assertAlmostEqual(back, 4 * 7.0)
+        self.assertEqual([items[f"S FI{n}"].second for n in (1, 2)], [90.0, 110.0])
+        self.assertEqual(items["S AT1"].second, 40.0)
+        unit = results.systems["s"]
+        self.assertGreaterEqual(items["S RF"].second, 180.0)
+        # The return fan's electricity by hand: at constant volume its flow is larger than that of air of 20 °C as the warm
+        # and moist air is lighter, its pressure by the square of that.
+        warmest, moistest = float(unit.summer.plenum_c.max()), float(unit.summer.plenum_w.max())
+        lighter = (warmest + 273.15) / 293.15 * (1.0 + 1.6078 * moistest)
+        power = items["S RF"].duty * 180.0 / (0.65 * 0.85)
+        self.assertLess(items["S RF"].power_w, power * lighter**3 * 1.005)
+        self.assertGreater(items["S RF"].power_w, power)
+        outdoor = unit.outdoor_share * unit.mass_kg_s
+        cp = 1006.0 + 1860.0 * 0.002
+        recovered = items["S HR"].second
+        lift = recovered / (outdoor * cp)
+        warm = float(unit.winter.plenum_c.max()) - results.building.climate.winter_dry_bulb_c
+        self.assertLessEqual(lift, 0.6 * warm * 1.02)
+        self.assertGreater(lift, 0.3 * warm)
+        self.assertIn("S HU", items)
+        bare = {item.tag for item in kit_list(calculate(drawn(parts=(UnitPart(FAN),))))}
+        self.assertFalse({"S CC", "S HC", "S HR", "S HU", "S RF"} & bare)
