@@ -178,5 +178,26 @@ class AirSystem(BrowserTest):
         snag = self.results()["snag"][f"return_fan_short/{system}"]
         self.assertIn("its return fan gives 5 Pa", snag["sentence"])
         self.press("Path", exact=True)
-        self.page.get_by_role("button", name="Supply fan").or_(self.page.get_by_text("Supply fan, static")).first.wait_for()
+        self.page.get_by_role("button", name="Supply fan").or_(
+            self.page.get_by_text("Supply fan, static")
+        ).first.wait_for()
+        self.assertEqual(self.problems, [])
+
+    def test_sets_for_zones_have_duties_of_their_own(self) -> None:
+        systems = self.fetch("document")["objects"]["air_system"]
+        system = next(row["id"] for row in systems if row["name"] == "AHU-2 gallery")
+        whole = self.results()["air_system"][system]
+        rooms = [row for row in self.fetch("document")["objects"]["room"] if row["air_system"] == system]
+        self.page.get_by_role("navigation", name="Air systems").get_by_text("AHU-2 gallery").click()
+        self.press("Settings", exact=True)
+        self.choose("Sets of equipment", "one for each zone")
+        self.page.wait_for_function("() => !document.querySelector('[data-test=coil-total]')")
+        zones = {row["zone"] or "none" for row in rooms}
+        told = {key: row for key, row in self.results()["air_system"].items() if key.startswith(f"{system}~")}
+        self.assertEqual(set(told), {f"{system}~{zone}" for zone in zones})
+        # Each carries its own rooms: no two share a flow, and together they move what one moved, for constant volume.
+        self.assertAlmostEqual(sum(row["flow_m3_s"] for row in told.values()), whole["flow_m3_s"], places=3)
+        self.press("Path", exact=True)
+        self.page.locator("[data-test=coil-total]").wait_for()
+        self.page.wait_for_function("() => /[0-9]/.test(document.querySelector('.states')?.textContent ?? '')")
         self.assertEqual(self.problems, [])

@@ -86,6 +86,41 @@ class Inputs(ApiTest):
         self.assertEqual((unit.id, unit.drawn), (f"{system}~{self.small.ids['room']}", system))
         self.assertGreater(self.room().direct_outdoor_air_m3_s, 0.0)
 
+    def test_a_system_in_sets_for_zones_is_described_once(self) -> None:
+        small, system = self.small, self.take().building.systems[0].id
+        room = small.ids["room"]
+        row = next(r for r in super().document(small.project)["objects"]["room"] if r["id"] == room)
+        copy = {key: value for key, value in row.items() if key not in ("id", "plan_m", "outline_m")}
+        self.commit(
+            small.project,
+            [
+                create("zone", "west", name="West"),
+                create("room", "b", **(copy | {"number": "b", "zone": "west"})),
+                create("surface", "wb", room="b", name="West", role="outer_wall", boundary="outdoors", area_m2=9),
+                create("duct_section", "to-b", air_system=system, name="To b", room="b", length_m=3),
+                {"op": "set", "kind": "air_system", "id": system, "fields": {"sets": "zone"}},
+            ],
+        )
+        found = {one.id: one for one in self.take().building.systems}
+        self.assertEqual(set(found), {f"{system}~west", f"{system}~none"})
+        west, rest = found[f"{system}~west"], found[f"{system}~none"]
+        self.assertEqual(({t.room for t in west.terminals}, {t.room for t in rest.terminals}), ({"b"}, {room}))
+        self.assertEqual((west.drawn, west.name), (system, "AHU-1 West"))
+        # Each set has the ducts that lead to its rooms alone.
+        self.assertEqual([s.id for s in west.sections], ["to-b"])
+        self.assertEqual([s.end for s in rest.sections], [room])
+        # What is common to both is nobody's.
+        main = create("duct_section", "main", air_system=system, name="Main", length_m=5)
+        hang = [
+            {"op": "set", "kind": "duct_section", "id": s.id, "fields": {"parent": "main"}}
+            for one in found.values()
+            for s in one.sections
+        ]
+        self.commit(small.project, [main, *hang])
+        for one in self.take().building.systems:
+            self.assertNotIn("main", [s.id for s in one.sections])
+            self.assertEqual([s.parent for s in one.sections], [None])
+
     def test_people_and_lights(self) -> None:
         gains = {g.category: g for g in self.room().gains}
         self.assertAlmostEqual(gains["people"].sensible_w, 0.1 * 20 * 75)

@@ -84,6 +84,22 @@ class Demo(ApiTest):
         # Loads below what a course is rounded to are the only hours in which they may differ.
         self.assertLess(np.count_nonzero(np.abs(told - wanted) > 0.01), 20)
 
+    def test_outdoor_air_by_the_people_spares_heating(self) -> None:
+        """Less outdoor air while fewer people are there, over the year too: less to heat, nothing more of fans."""
+        systems = self.document(self.project)["objects"]["air_system"]
+        gallery = next(row["id"] for row in systems if row["name"] == "AHU-2 gallery")
+
+        def put(**fields: Any) -> None:
+            change = {"op": "set", "kind": "air_system", "id": gallery, "fields": fields}
+            self.assertEqual(self.commit(self.project, [change]).status_code, 200)
+
+        # Air that is heated to one temperature whatever the rooms ask, and nothing recovered.
+        put(recovery_sensible=0, supply_rule="fixed", supply_c=18)
+        heating, fans = self.energy("heating"), self.energy("fans")
+        put(outdoor_by_people=True)
+        self.assertLess(self.energy("heating"), heating - 100.0)
+        self.assertAlmostEqual(self.energy("fans"), fans, delta=0.01 * fans)
+
     def energy(self, use: str) -> float:
         return sum(row["kwh"] for row in self.run_year()["summary"]["energy"] if row["use"] == use)
 

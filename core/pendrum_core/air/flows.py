@@ -6,7 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from pendrum_core.air.airflow import RoomAirflow, size_airflow
-from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, zone_outdoor_air_m3_s
+from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, Breathing, breathing_of, zone_outdoor_air_m3_s
 from pendrum_core.air.path import Array
 from pendrum_core.air.result import RoomDemand
 from pendrum_core.model.systems import CENTRAL, ROOM_UNIT, AirSystem, Terminal
@@ -66,20 +66,21 @@ def least_flow_m3_s(system: AirSystem, flow: RoomAirflow) -> float:
 
 def design_flows(
     system: AirSystem, demands: Sequence[RoomDemand], outside: Outdoors
-) -> tuple[dict[str, RoomAirflow], dict[str, float]]:
-    """Design flows of the terminals, and the breathing zones' outdoor air [m3/s].
+) -> tuple[dict[str, RoomAirflow], dict[str, Breathing]]:
+    """Design flows of the terminals, and what the breathing zones need [m3/s].
 
     Source: sensible heat balance of each room at its peak, with ASHRAE 62.1's outdoor air as the least.
     """
     over_need = SIMPLIFIED_LEAST if system.ventilation == "62.1 simplified" else 1.0
     flows: dict[str, RoomAirflow] = {}
-    breathing: dict[str, float] = {}
+    breathing: dict[str, Breathing] = {}
     for terminal, demand in zip(system.terminals, demands, strict=True):
         # Where a unit of outdoor air alone stands beside another one, that one cools.
         cools = demand.room.cooled and not (terminal.shared and terminal.rank == 1 and system.outdoor_only)
         peak = max(0.0, float(demand.left_w.max())) if cools else 0.0
+        asking = _asking(system, terminal, demand)
         flow = size_airflow(
-            _asking(system, terminal, demand),
+            asking,
             demand.room,
             peak_sensible_w=peak,
             supply_c=system.supply_c,
@@ -88,7 +89,7 @@ def design_flows(
             owed_kg_s=_owed_kg_s(demand),
         )
         flows[demand.room.id] = flow
-        breathing[demand.room.id] = flow.ventilation_m3_s * terminal.effectiveness
+        breathing[demand.room.id] = breathing_of(asking, demand.room.floor_area_m2, demand.room.volume_m3)
     return flows, breathing
 
 

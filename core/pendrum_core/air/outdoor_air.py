@@ -1,14 +1,18 @@
 """Outdoor air of a system that serves several rooms.
 
-Procedures: "62.1 full" (ANSI/ASHRAE 62.1-2019, 6.2 and normative appendix A), "62.1 simplified" (6.2.5.3 of the same,
-no occupant diversity), and "sum" (EN 16798-1:2019: people and building parts of all rooms added, no efficiency of the
-system).
+Procedures: "62.1 full" (ANSI/ASHRAE 62.1-2019, 6.2 and normative appendix A), "62.1 simplified" (6.2.5.3 of the same),
+and "sum" (EN 16798-1:2019: people and building parts of all rooms added, no efficiency of the system).
 """
 
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+import numpy as np
+from numpy.typing import NDArray
+
 from pendrum_core.model.systems import Terminal
+
+Array = NDArray[np.float64]
 
 
 def breathing_air_m3_s(people_m3_s: float, area_m3_s: float, air_changes: float, volume_m3: float) -> float:
@@ -31,17 +35,60 @@ def zone_outdoor_air_m3_s(terminal: Terminal, floor_area_m2: float, volume_m3: f
     return breathing / terminal.effectiveness
 
 
+@dataclass(frozen=True)
+class Breathing:
+    """What a room's breathing zone needs [m3/s]: for its people when all are there, for its area, and at least."""
+
+    people_m3_s: float
+    area_m3_s: float
+    least_m3_s: float
+
+    def at(self, present: Array | float) -> Array | float:
+        """With this share of its people there [m3/s]. Source: ANSI/ASHRAE 62.1-2019, eq. 6-1 and 6.2.6.1 (reset by population)."""
+        return np.maximum(self.people_m3_s * present + self.area_m3_s, self.least_m3_s)
+
+
+def breathing_of(terminal: Terminal, floor_area_m2: float, volume_m3: float) -> Breathing:
+    """The parts of a room's outdoor air [m3/s]. Source: see `breathing_air_m3_s`."""
+    return Breathing(
+        terminal.air_per_person_m3_s * terminal.people,
+        terminal.air_per_area_m3_s_m2 * floor_area_m2,
+        terminal.outdoor_air_changes * volume_m3 / 3600.0,
+    )
+
+
+def demanded_share(needs: Mapping[str, Breathing], present: Mapping[str, Array], people_share: float) -> Array | float:
+    """Of a system's design intake, what the people who are there leave of it, over the steps [-].
+
+    `present` is the share of each room's people over the steps; rooms without stay as they are designed.
+
+    Source: ANSI/ASHRAE 62.1-2019, 6.2.6.1: the intake by the current population, at the design's efficiency.
+    """
+    design = sum(float(need.at(people_share)) for need in needs.values())
+    if design <= 0.0:
+        return 1.0
+    now = sum((need.at(present.get(room, people_share)) for room, need in needs.items()), start=np.zeros(()))
+    return np.minimum(now / design, 1.0)
+
+
 SIMPLIFIED_EFFICIENCY, SIMPLIFIED_LEAST = 0.75, 1.5  # Ev, and supply over Voz that the simplified procedure asks for
+_DIVERSE_BELOW = 0.6  # D from which on the simplified procedure's Ev falls
+
+
+def simplified_efficiency(people_share: float) -> float:
+    """Ev of the simplified procedure [-]. Source: ANSI/ASHRAE 62.1-2019, eqs. 6-7a and 6-7b."""
+    return 0.88 * people_share + 0.22 if people_share < _DIVERSE_BELOW else SIMPLIFIED_EFFICIENCY
 
 
 @dataclass(frozen=True)
 class SystemOutdoorAir:
-    """Outdoor air of a system; no occupant diversity is taken.
+    """Outdoor air of a system.
 
     Attributes:
         rule: by which it was found: "one zone" (62.1, 6.2.3), "outdoor air only" (6.2.4), "62.1 full",
             "62.1 simplified", or "sum" (EN 16798-1).
-        uncorrected_m3_s: Vou = sum(Rp P + Ra A).
+        people_share: D, of all rooms' people those that are there at one time [-].
+        uncorrected_m3_s: Vou = D sum(Rp P) + sum(Ra A).
         zones_m3_s: sum of what each room needs, Voz.
         average_fraction: Xs = Vou over the supply flow [-].
         critical_room: the room with the largest Zd = Voz/Vdz.
@@ -58,6 +105,7 @@ class SystemOutdoorAir:
     critical_fraction: float
     efficiency: float
     intake_m3_s: float
+    people_share: float = 1.0
 
 
 def system_outdoor_air(
@@ -67,14 +115,17 @@ def system_outdoor_air(
     procedure: str = "62.1 full",
     outdoor_air_only: bool = False,
     least_m3_s: Mapping[str, float] | None = None,
+    people_share: float = 1.0,
+    together_m3_s: float | None = None,
 ) -> SystemOutdoorAir:
-    """Outdoor air intake of a system; maps by room [m3/s]. `least_m3_s`: least supply flows of a variable system, which stand
+    """Outdoor air intake of a system; maps by room [m3/s], `breathing_m3_s` with `people_share` of the people. `least_m3_s`: least supply flows of a variable system, which stand
     in the zones' fractions (62.1, Zpz by the least expected discharge).
 
     Where 62.1 is followed, a single zone takes Vot = Voz (6.2.3, eq. 6-3) and a system of outdoor air alone
     Vot = sum(Voz) (6.2.4, eq. 6-4): both hold the zones' own effectiveness and know no efficiency of the system. Else
-    full (eqs. A-1, A-2, 6-6 to 6-8), or simplified with Ev 0.75 (with no diversity D is 1: eq. 6-7 gives 0.88 D + 0.22
-    below D 0.60). The sum of EN 16798-1 counts what each room needs with its own effectiveness.
+    full (eqs. A-1, A-2, 6-6 to 6-8), or simplified with Ev by eq. 6-7. The sum of EN 16798-1 counts what each room needs
+    with its own effectiveness; `together_m3_s` is that sum for the
+    people who are there at one time, None for all.
     """
     total = sum(supply_m3_s.values())
     uncorrected, zones = sum(breathing_m3_s.values()), sum(zone_m3_s.values())
@@ -83,13 +134,15 @@ def system_outdoor_air(
     critical = max(fraction, key=lambda room: fraction[room])
     average = uncorrected / total
     rule, needed, efficiency = procedure, zones, 1.0
+    if procedure == "sum" and together_m3_s is not None:
+        needed = together_m3_s
     if procedure != "sum" and outdoor_air_only:
         rule = "outdoor air only"
     elif procedure != "sum" and len(supply_m3_s) == 1:
         rule = "one zone"
     elif procedure != "sum":
         full = min(1.0, 1.0 + average - fraction[critical])
-        efficiency = SIMPLIFIED_EFFICIENCY if procedure == "62.1 simplified" else full
+        efficiency = simplified_efficiency(people_share) if procedure == "62.1 simplified" else full
         needed = uncorrected / efficiency if efficiency > 0.0 else total
     intake = min(total, needed)
     return SystemOutdoorAir(
@@ -101,4 +154,5 @@ def system_outdoor_air(
         critical_fraction=fraction[critical],
         efficiency=efficiency,
         intake_m3_s=intake,
+        people_share=people_share,
     )

@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 
 from pendrum_core.air.airflow import RoomAirflow
 from pendrum_core.air.fan import FanResult
-from pendrum_core.air.outdoor_air import SystemOutdoorAir
+from pendrum_core.air.outdoor_air import Breathing, SystemOutdoorAir
 from pendrum_core.air.path import Path
 from pendrum_core.air.season import NOTHING, RoomAir
 from pendrum_core.duct.lanes import DUCT_AIR_C
@@ -89,6 +89,7 @@ class AirSystemResult:
     """A sized air system.
 
     Attributes:
+        breathing: what each room's outdoor air is made of; people_w: heat of all its people [W].
         airflows: design flows by room; `served` what each room gets.
         mass_kg_s, flow_m3_s: dry air and actual flow of the supply fan's design, the largest coincident sum.
         least_outdoor_kg_s: outdoor air that it never takes less of while all of it runs; `outdoor_share` that over the flow.
@@ -107,6 +108,8 @@ class AirSystemResult:
     mass_kg_s: float
     flow_m3_s: float
     outdoor_air: SystemOutdoorAir
+    breathing: Mapping[str, Breathing]
+    people_w: Mapping[str, float]
     outdoor_share: float
     least_outdoor_kg_s: float
     ducts: DuctResult | None

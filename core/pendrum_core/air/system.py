@@ -13,8 +13,9 @@ import numpy as np
 
 from pendrum_core.air.airflow import RoomAirflow
 from pendrum_core.air.flows import design_flows, least_flow_m3_s, supply_course
-from pendrum_core.air.outdoor_air import system_outdoor_air
+from pendrum_core.air.outdoor_air import demanded_share, system_outdoor_air
 from pendrum_core.air.path import Array, Path
+from pendrum_core.air.presence import people_w, presence
 from pendrum_core.air.result import AirSystemResult, RoomDemand, ServedRoom
 from pendrum_core.air.season import RoomAir, Season, served_by, settled
 from pendrum_core.air.unit import ducts_and_fan, unit_of
@@ -44,8 +45,17 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     variable = system.volume == "variable" and system.kind != MAKE_UP
     zone = {room: flow.ventilation_m3_s for room, flow in flows.items()}
     least = {room: least_flow_m3_s(system, flow) for room, flow in flows.items()}
+    together = {room: float(need.at(system.people_share)) for room, need in breathing.items()}
+    effectiveness = {terminal.room: terminal.effectiveness for terminal in system.terminals}
     intake = system_outdoor_air(
-        breathing, zone, supply, system.ventilation, system.takes_outdoor_air_alone, least if variable else None
+        together,
+        zone,
+        supply,
+        system.ventilation,
+        system.takes_outdoor_air_alone,
+        least if variable else None,
+        people_share=system.people_share,
+        together_m3_s=sum(need / effectiveness[room] for room, need in together.items()),
     )
     target, short = supply_course(system, demands, flows, outside.dry_bulb_c)
     most_kg, least_kg = (
@@ -84,7 +94,12 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     lane_flows = _lane_flows(system, demands, courses_kg, mass, least_outdoor, volume)
     ducts, lanes, fan = ducts_and_fan(system, flows, courses, mass, lane_flows, pressure)
     unit = unit_of(system, fan, lane_flows.together_m3_s, least_outdoor, pressure, ducts)
-    summer_served, path, summer_flow, summer_open = settled(summer, replace(unit, target_c=target), served)
+    demanded: Array | float = 1.0
+    if system.outdoor_by_people and not alone:
+        present = {d.room.id: course for d in demands if (course := presence(d.room, outside)) is not None}
+        demanded = demanded_share(breathing, present, system.people_share)
+    summer_unit = replace(unit, target_c=target, least_outdoor_kg_s=least_outdoor * demanded)
+    summer_served, path, summer_flow, summer_open = settled(summer, summer_unit, served)
     winter = _winter_season(
         system, demands, outside=outside, least_kg=least_kg, most_kg=most_kg, volume=volume, cp=summer.cp_j_kgk
     )
@@ -108,6 +123,8 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         mass_kg_s=mass,
         flow_m3_s=total_flow,
         outdoor_air=intake,
+        breathing=breathing,
+        people_w={d.room.id: people_w(d.room) for d in demands},
         outdoor_share=least_outdoor / mass,
         least_outdoor_kg_s=least_outdoor,
         ducts=ducts,

@@ -2,6 +2,9 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
+from pendrum_core.air.presence import presence
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.quantities.times import MONTHS, clock
@@ -10,6 +13,7 @@ from pendrum_core.room.outcome.loads import RoomLoads
 
 _LEAST_M3_S = 1e-4
 _NOTICED_K = 0.5
+_NOTICED_SHARE = 0.005
 
 
 def fresh_air_snags(results: BuildingResults) -> Iterator[Snag]:
@@ -57,6 +61,7 @@ def fresh_air_snags(results: BuildingResults) -> Iterator[Snag]:
                 way_out="bring it more air, or let others take less",
             )
     yield from _condensing(results)
+    yield from _people_at_one_time(results)
 
 
 def _peopled(loads: RoomLoads) -> bool:
@@ -70,6 +75,30 @@ def _arriving_m3_s(loads: RoomLoads) -> float:
     return (
         room.infiltration_m3_s + room.direct_outdoor_air_m3_s + room.transfer_m3_s + (drawn.flow_m3_s if drawn else 0.0)
     )
+
+
+def _people_at_one_time(results: BuildingResults) -> Iterator[Snag]:
+    """Systems that count on fewer people than the schedules of their rooms bring together."""
+    for system in results.building.systems:
+        people = {t.room: t.people for t in system.terminals if t.people > 0.0 and t.room in results.rooms}
+        if system.people_share >= 1.0 or not people or system.takes_outdoor_air_alone or len(system.terminals) < 2:
+            continue
+        there = np.zeros(results.outdoors.dry_bulb_c.shape)
+        for room, count in people.items():
+            present = presence(results.rooms[room].room, results.outdoors)
+            there = there + count * (1.0 if present is None else present)
+        share = float(there.max()) / sum(people.values())
+        if share > system.people_share + _NOTICED_SHARE:
+            yield Snag(
+                DOUBTFUL,
+                "people_share_low",
+                kind="air_system",
+                id=system.drawn,
+                stage="air",
+                sentence=f"{system.name}: outdoor air is for {system.people_share:.0%} of its people at one time, and by their "
+                f"schedules {share:.0%} are there together.",
+                way_out="a larger share of people at one time, or other schedules",
+            )
 
 
 def _condensing(results: BuildingResults) -> Iterator[Snag]:

@@ -160,6 +160,8 @@ class AirSystem:
         friction_limit_pa_m, velocity_limit_m_s: of duct sizing.
         roughness_m: of the ducts.
         ventilation: procedure of its outdoor air, see air/outdoor_air.py.
+        people_share: of all its rooms' people, those that are there at one time [-].
+        outdoor_by_people: whether its outdoor air follows the people who are there; the winter day takes all of it.
     """
 
     id: str
@@ -177,6 +179,8 @@ class AirSystem:
     velocity_limit_m_s: float = 7.0
     roughness_m: float = 9e-5
     ventilation: str = "62.1 full"
+    people_share: float = 1.0
+    outdoor_by_people: bool = False
     volume: str = "constant"
     least_share: float = 0.3
     reheat: str = "electric"

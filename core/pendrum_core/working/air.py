@@ -116,10 +116,22 @@ def intake(air: SystemOutdoorAir) -> Node:
         formula, source = _INTAKES[air.rule]
         needs = Node("What the rooms need, each with its effectiveness", air.zones_m3_s, "airflow")
         return Node(title, air.intake_m3_s, "airflow", symbol, formula=formula, source=source, inputs=(needs,))
-    uncorrected = Node("Uncorrected outdoor air, all rooms", air.uncorrected_m3_s, "airflow", "Vou")
+    diverse = air.people_share < 1.0
+    uncorrected = Node(
+        "Uncorrected outdoor air, all rooms",
+        air.uncorrected_m3_s,
+        "airflow",
+        "Vou",
+        formula="D × sum(Rp Pz) + sum(Ra Az)",
+        note=f"D {air.people_share:.2f}: of all people those at one time" if diverse else "D 1: all people at one time",
+    )
     if air.rule == "62.1 simplified":
         efficiency = Node(
-            "System ventilation efficiency", air.efficiency, "ratio", "Ev", formula="fixed by the procedure"
+            "System ventilation efficiency",
+            air.efficiency,
+            "ratio",
+            "Ev",
+            formula="0.88 D + 0.22 below D 0.60, else 0.75",
         )
         source = "ANSI/ASHRAE 62.1-2019, 6.2.5.3"
     else:

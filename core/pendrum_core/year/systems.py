@@ -13,6 +13,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.air.flows import least_flow_m3_s
+from pendrum_core.air.outdoor_air import demanded_share
 from pendrum_core.air.path import Rooms
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.air.unit import unit_of
@@ -112,6 +113,7 @@ def system_year(
     unit = replace(
         unit_of(system, sized.fan, sized.return_m3_s, sized.least_outdoor_kg_s, sized.pressure_pa, sized.ducts),
         target_c=planned.supply_c,
+        least_outdoor_kg_s=sized.least_outdoor_kg_s * _demanded(system, sized, rooms),
     )
     taken = flow if system.kind == MAKE_UP else np.zeros_like(flow)
     path = walk(unit, Rooms(flow, taken, air, latent, leak, lights_w), sky.dry_bulb_c, outdoor_w)
@@ -125,6 +127,18 @@ def system_year(
         short_w=short.sum(axis=0),
         balance=path.balance,
     )
+
+
+def _demanded(system: AirSystem, sized: AirSystemResult, rooms: Mapping[str, RoomYear]) -> Array | float:
+    """Of the design's outdoor air, what the people who are there ask for, over the hours."""
+    if not system.outdoor_by_people or system.takes_outdoor_air_alone:
+        return 1.0
+    present = {
+        name: np.asarray(rooms[name].gains_w[0], dtype=float) / whole
+        for name, whole in sized.people_w.items()
+        if whole > 0.0
+    }
+    return demanded_share(sized.breathing, present, system.people_share)
 
 
 def _target(system: AirSystem, air: Array, load: Array, rate: Array, outdoor_c: Array) -> Array:

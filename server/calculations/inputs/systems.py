@@ -16,7 +16,8 @@ from projects.rows import Document, Row
 
 _OF_ONE = ("network", "shape", "height_limit_m", "pinned_width_m", "pinned_height_m", "valve_kv_m3_h")
 _LIMITS = ("economizer_limit_c", "economizer_limit_j_kg")
-_TOLD_APART = ("running", "arrangement", "parts")
+_TOLD_APART = ("running", "arrangement", "parts", "sets")
+NO_ZONE = "none"
 _SERVED_BY = ("air_system", "second_system")
 MakeSection = Callable[[Row, str | None], Section]
 
@@ -66,11 +67,14 @@ def air_systems(
             parts=tuple(UnitPart(**part) for part in row["parts"]),
             **inputs,
         )
-        yield from _sets(system, rooms)
+        yield from _sets(system, row["sets"], document, rooms)
 
 
-def _sets(system: AirSystem, rooms: dict[str, Room]) -> Iterable[AirSystem]:
-    """The system, or each set of its equipment where every room has one of its own."""
+def _sets(system: AirSystem, sets: str, document: Document, rooms: dict[str, Room]) -> Iterable[AirSystem]:
+    """The system, or each set of its equipment where every room or zone has one of its own."""
+    if system.kind != ROOM_UNIT and sets == "zone":
+        yield from _sets_of_zones(system, document)
+        return
     if system.kind != ROOM_UNIT:
         yield system
         return
@@ -83,6 +87,40 @@ def _sets(system: AirSystem, rooms: dict[str, Room]) -> Iterable[AirSystem]:
             terminals=(terminal,),
             sections=(),
         )
+
+
+def _sets_of_zones(system: AirSystem, document: Document) -> Iterable[AirSystem]:
+    """A set for every zone of its rooms, and one for rooms without a zone."""
+    members: dict[str, list[Terminal]] = defaultdict(list)
+    for terminal in system.terminals:
+        members[document.of("room")[terminal.room]["zone"] or NO_ZONE].append(terminal)
+    for zone, terminals in members.items():
+        name = document.of("zone")[zone]["name"] if zone != NO_ZONE else "without a zone"
+        yield replace(
+            system,
+            id=f"{system.id}~{zone}",
+            of=system.id,
+            name=f"{system.name} {name}",
+            terminals=tuple(terminals),
+            sections=_leading_to({terminal.room for terminal in terminals}, system.sections),
+        )
+
+
+def _leading_to(rooms: set[str], sections: tuple[Section, ...]) -> tuple[Section, ...]:
+    """Sections that lead to these rooms and to no others; what stood before them is another set's too, and left out."""
+    beyond: dict[str, set[str]] = defaultdict(set)
+    parents = {section.id: section.parent for section in sections}
+    for section in sections:
+        at: str | None = section.id
+        while section.end is not None and at is not None:
+            beyond[at].add(section.end)
+            at = parents[at]
+    kept = {section.id for section in sections if beyond[section.id] and beyond[section.id] <= rooms}
+    return tuple(
+        section if section.parent in kept else replace(section, parent=None)
+        for section in sections
+        if section.id in kept
+    )
 
 
 def _terminal(document: Document, effective: dict[str, dict[str, Effective]], room: Room, rank: int) -> Terminal:

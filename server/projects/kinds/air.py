@@ -51,6 +51,19 @@ class AirSystemFields(MarginFields):
         ),
     ] = "electric"
     outdoor_only: Annotated[bool, called("Outdoor air only")] = False
+    people_share: Annotated[
+        float,
+        number(
+            "People at one time, of all",
+            "percent",
+            0.05,
+            1,
+            hint="Diversity D of ANSI/ASHRAE 62.1: of the people of all its rooms, those who are there at one time.",
+        ),
+    ] = 1.0
+    outdoor_by_people: Annotated[
+        bool, called("Outdoor air follows the people", hint="By their schedules; the winter day takes all of it.")
+    ] = False
     economizer: Annotated[
         str,
         options(
@@ -108,6 +121,14 @@ class AirSystemFields(MarginFields):
             },
         ),
     ] = "central"
+    sets: Annotated[
+        str,
+        options(
+            "Sets of equipment",
+            {"one": "one for all its rooms", "zone": "one for each zone"},
+            hint="Described once here; every set has its own flows, duties and sizes. Units in rooms are one for each room.",
+        ),
+    ] = "one"
     dry_to_c: Annotated[float, number("Dried to, off the coil", "temperature", 2, 25)] | None = None
     supply_rule: Annotated[
         str,

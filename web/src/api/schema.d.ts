@@ -5814,6 +5814,18 @@ export interface components {
              */
             outdoor_only: boolean;
             /**
+             * People at one time, of all
+             * @description People at one time, of all. Diversity D of ANSI/ASHRAE 62.1: of the people of all its rooms, those who are there at one time.
+             * @default 1
+             */
+            people_share: number;
+            /**
+             * Outdoor air follows the people
+             * @description Outdoor air follows the people. By their schedules; the winter day takes all of it.
+             * @default false
+             */
+            outdoor_by_people: boolean;
+            /**
              * Economizer
              * @description Economizer.
              * @default none
@@ -5914,6 +5926,13 @@ export interface components {
              * @enum {string}
              */
             arrangement: "central" | "make-up" | "room units";
+            /**
+             * Sets of equipment
+             * @description Sets of equipment. Described once here; every set has its own flows, duties and sizes. Units in rooms are one for each room.
+             * @default one
+             * @enum {string}
+             */
+            sets: "one" | "zone";
             /**
              * Dried to, off the coil
              * @description Dried to, off the coil [°C].

@@ -16,6 +16,7 @@ import DutiesTable from "./DutiesTable.vue";
 import PsychroChart from "./PsychroChart.vue";
 import SystemSettings from "./SystemSettings.vue";
 import TerminalsView from "./TerminalsView.vue";
+import type { AirSystem } from "@/document/types";
 import type { AirDay } from "./types";
 
 const doc = useDocument();
@@ -33,12 +34,19 @@ const roomsOf = (id: string) => doc.rows("room").filter((room) => isServedBy(roo
 const without = computed(
   () => doc.rows("room").filter((room) => !room.air_system && !room.second_system).length,
 );
-/** Of units in the rooms each has results of its own: the one that is looked at. */
-const units = computed(() =>
-  system.value?.arrangement === "room units"
-    ? roomsOf(system.value.id).map((room) => ({ value: `${system.value?.id}~${room.id}`, label: `${room.number} ${room.name}` }))
-    : [],
-); // prettier-ignore
+/** Of sets of equipment, in rooms or for zones, each has results of its own: the one that is looked at. */
+function setsOf(row: AirSystem): { value: string; label: string }[] {
+  const rooms = roomsOf(row.id);
+  if (row.arrangement === "room units")
+    return rooms.map((room) => ({ value: `${row.id}~${room.id}`, label: `${room.number} ${room.name}` }));
+  if (row.sets !== "zone") return [];
+  const zones = [...new Set(rooms.map((room) => room.zone ?? null))];
+  return zones.map((zone) => ({
+    value: `${row.id}~${zone ?? "none"}`,
+    label: doc.get("zone", zone)?.name ?? "Without a zone",
+  }));
+}
+const units = computed(() => (system.value ? setsOf(system.value) : []));
 const unit = ref("");
 const resultId = computed(() => {
   const found = units.value.find((one) => one.value === unit.value) ?? units.value[0];
@@ -50,7 +58,10 @@ const result = computed(() => results.get("air_system", resultId.value));
 function supplyOf(id: string): number | undefined {
   const own = results.get("air_system", id);
   if (own) return own.flow_m3_s;
-  const flows = roomsOf(id).flatMap((room) => results.get("air_system", `${id}~${room.id}`)?.flow_m3_s ?? []);
+  const row = doc.get("air_system", id);
+  const flows = row
+    ? setsOf(row).flatMap((one) => results.get("air_system", one.value)?.flow_m3_s ?? [])
+    : [];
   return flows.length ? flows.reduce((sum, flow) => sum + flow, 0) : undefined;
 }
 const ARRANGED: Record<string, string> = {
@@ -58,8 +69,16 @@ const ARRANGED: Record<string, string> = {
   "room units": "a unit in every room",
 };
 
+// What was explained of a set that is not looked at any more is not asked for again.
 watch(
-  () => [system.value?.id, resultId.value] as const,
+  resultId,
+  (_, before) => {
+    if (view.working?.subject === before) view.working = null;
+  },
+  { flush: "sync" },
+);
+watch(
+  () => [system.value?.id, resultId.value, result.value !== undefined] as const,
   ([id, shown]) => {
     if (!id) return;
     view.airSystem = id;
@@ -75,7 +94,8 @@ watch(
 );
 
 watch(
-  [resultId, () => view.month, () => results.version],
+  // A set that is new has its results after the edit's own.
+  [resultId, () => view.month, () => results.version, () => result.value !== undefined],
   async ([id, month], _old, onCleanup) => {
     let stale = false;
     onCleanup(() => (stale = true));
@@ -151,7 +171,7 @@ async function remove(): Promise<void> {
           }}
           · {{ counted(roomsOf(system.id).length, "room") }}</span
         >
-        <Choice v-if="units.length > 1" v-model="shownUnit" label="Unit" :choices="units" />
+        <Choice v-if="units.length > 1" v-model="shownUnit" label="Set" :choices="units" />
         <span class="grow" />
         <v-btn-group class="toggle" role="group" aria-label="View"
           ><v-btn
@@ -180,7 +200,7 @@ async function remove(): Promise<void> {
         </p>
       </template>
       <TerminalsView v-else-if="tab === 'terminals'" :id="system.id" :key="system.id" />
-      <DuctsView v-else-if="tab === 'ducts'" :id="system.id" :key="system.id" />
+      <DuctsView v-else-if="tab === 'ducts'" :id="system.id" :key="system.id" :result-id="resultId" />
       <SystemSettings v-else :system="system" />
     </div>
     <div v-else class="page">

@@ -10,7 +10,10 @@ import type { DuctNetwork } from "@/results/air";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 
-const props = defineProps<{ id: string }>();
+const props = defineProps<{
+  id: string;
+  /** Of the set of equipment that is looked at. */ resultId: string;
+}>();
 const doc = useDocument();
 const results = useResults();
 const view = useView();
@@ -58,7 +61,7 @@ const missing = computed(() => {
     }));
 });
 const drawn = computed(() => doc.get("air_system", props.id));
-const system = computed(() => results.get("air_system", props.id));
+const system = computed(() => results.get("air_system", props.resultId));
 const found = computed(() => system.value?.networks[network.value]);
 const index = computed(() => ({
   path: found.value?.index_path ?? [],
@@ -145,7 +148,7 @@ const explain = (row: DuctSection) =>
       <Figure
         :value="found.loss_pa"
         quantity="pressure"
-        :explain="{ quantity: network === 'outdoor' ? 'fan_static' : 'return_pressure', subject: id }"
+        :explain="{ quantity: network === 'outdoor' ? 'fan_static' : 'return_pressure', subject: resultId }"
       /><template v-if="network !== 'outdoor' && drawn">
         of the return fan's
         <Figure :value="drawn.return_fan_pa ?? 0" quantity="pressure" /></template

@@ -21,12 +21,12 @@ const resets = (system: AirSystem) => system.supply_rule === "outdoors";
 const mixes = (system: AirSystem) => !system.outdoor_only && isCentral(system);
 const cools = (system: AirSystem) => system.parts.some((part) => part.kind === "cooling coil");
 const GROUPS: [title: string, fields: Entry[]][] = [
-  ["Arrangement", ["arrangement"]],
+  ["Arrangement", ["arrangement", ["sets", withRooms]]],
   ["Supply air", [
     ["volume", isCentral], ["least_share", isVariable], "supply_c", ["winter_supply_c", withRooms], ["supply_rule", withRooms],
     ["reset_cold_c", resets], ["reset_warm_c", resets], "reheat"]],
   ["Outdoor air", [
-    ["outdoor_only", isCentral], ["economizer", mixes], ["economizer_limit_c", (s) => s.economizer === "dry-bulb fixed"],
+    ["outdoor_only", isCentral], ["people_share", mixes], ["outdoor_by_people", mixes], ["economizer", mixes], ["economizer_limit_c", (s) => s.economizer === "dry-bulb fixed"],
     ["economizer_limit_j_kg", (s) => s.economizer === "enthalpy fixed"]]],
   ["Heat recovery", [
     ["recovery_sensible", withRooms], ["recovery_latent", withRooms], ["frost", recovers],
