@@ -176,3 +176,33 @@ class Plant(BrowserTest):
         # At 34 °C outdoors and full load between 4.3 at 20 and 2.9 at 35 °C.
         self.assertLess(abs(unit["output_w"] / unit["taken_w"] - 2.98), 0.06)
         self.assertEqual(self.problems, [])
+
+    def test_a_water_cooled_chiller_with_its_tower(self) -> None:
+        self.stage("Water")
+        chilled = self.circuits["Chilled water"]
+        self.page.get_by_role("navigation", name="Circuits").get_by_text("Chilled water").click()
+        self.press("Plant", exact=True)
+        self.press("Add water-cooled chiller")
+        self.type_cell("Units", 1, "share", "100")
+        self.cell("Units", 0, "name").click()
+        self.press("Remove", exact=True)
+        plant = self.results()["plant"][chilled]
+        cooler = plant["cooler"]
+        shown = self.page.locator("[data-test=heat-rejected]")
+        shown.wait_for()
+        self.assertIn(f"{cooler['heat_w'] / 1000.0:.1f}"[:-2], shown.inner_text().replace("\u2009", ""))
+        # Its Working leads to the approach, which is set where the circuit is.
+        shown.get_by_role("button").first.click()
+        working = self.page.get_by_role("complementary", name="Working")
+        working.get_by_text("Water to the chillers").first.wait_for()
+        self.press("Settings", exact=True)
+        self.fill("Approach at design", "7")
+        after = self.results()["plant"][chilled]
+        self.assertAlmostEqual(after["cooler"]["cold_c"] - cooler["cold_c"], 3.0, places=6)
+        unit = next(iter(after["units"].values()))
+        # Warmer water: the chiller takes more, and more is rejected.
+        self.assertGreater(unit["taken_w"], next(iter(plant["units"].values()))["taken_w"])
+        self.assertGreater(after["cooler"]["heat_w"], cooler["heat_w"])
+        kit = {row["tag"]: row for row in self.results()["kit"].values()}
+        self.assertAlmostEqual(kit["Chilled water CT"]["duty"], after["cooler"]["heat_w"])
+        self.assertEqual(self.problems, [])

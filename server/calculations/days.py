@@ -216,4 +216,11 @@ def plant_day(results: BuildingResults, circuit: str, month: int) -> dict[str, A
             }
             for row, place in enumerate(plant.working)
         },
+        "cooler": None
+        if plant.rejected is None or month == 0
+        else {
+            "water_c": course(plant.rejected.water_c[day], 2),
+            "heat_w": course(plant.rejected.heat_w[day]),
+            "speed": course(plant.rejected.speed[day], 3),
+        },
     }

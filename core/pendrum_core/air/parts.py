@@ -94,11 +94,13 @@ class _Passes:
     """Changes the pressure alone."""
 
     def before(self, kind: str, s: Setting, leaving_c: Array, plain: bool) -> Array:
+        """As it leaves."""
         return leaving_c
 
     def through(
         self, kind: str, s: Setting, c: Array, w: Array, plain_c: Array, wanted_c: Array, condensing: Array | None
     ) -> PartState:
+        """As it came."""
         return PartState(kind, c, w)
 
 
@@ -108,6 +110,7 @@ class _Heats(_Passes):
     def through(
         self, kind: str, s: Setting, c: Array, w: Array, plain_c: Array, wanted_c: Array, condensing: Array | None
     ) -> PartState:
+        """Warmer, where it is colder than wanted."""
         warm = np.where(s.flow_kg_s > 0.0, np.maximum(c, wanted_c), c)
         return PartState(kind, warm, w, heat_w=s.flow_kg_s * (enthalpy_j_kg(warm, w) - enthalpy_j_kg(c, w)))
 
@@ -118,6 +121,7 @@ class _Cools(_Passes):
     def through(
         self, kind: str, s: Setting, c: Array, w: Array, plain_c: Array, wanted_c: Array, condensing: Array | None
     ) -> PartState:
+        """Colder, where it is warmer than wanted; drier where the coil is wet."""
         aim = plain_c if s.cools else np.full_like(s.flow_kg_s, _NEVER_C)
         if s.dry_to_c is not None and s.cools:
             humid = w > saturation_humidity_ratio(s.dry_to_c, s.pressure_pa)
@@ -130,11 +134,13 @@ class _Humidifies(_Passes):
     """Adds what the rooms lack, not behind a coil that is wet."""
 
     def before(self, kind: str, s: Setting, leaving_c: Array, plain: bool) -> Array:
+        """Warmer by what evaporation takes; colder by what steam brings."""
         return leaving_c if plain else before_it(HUMIDIFIERS[kind], leaving_c, s.mixed_w, s.added_w)
 
     def through(
         self, kind: str, s: Setting, c: Array, w: Array, plain_c: Array, wanted_c: Array, condensing: Array | None
     ) -> PartState:
+        """Moister by what is asked."""
         added = s.added_w if condensing is None else np.where(condensing > 0.0, 0.0, s.added_w)
         off = after_it(HUMIDIFIERS[kind], c, w, added) if added.any() else c
         return PartState(kind, off, w + added, added_w=added)
@@ -144,11 +150,13 @@ class _Blows(_Passes):
     """Warms the air by all its electricity."""
 
     def before(self, kind: str, s: Setting, leaving_c: Array, plain: bool) -> Array:
+        """Colder by its rise."""
         return leaving_c - s.rise_k
 
     def through(
         self, kind: str, s: Setting, c: Array, w: Array, plain_c: Array, wanted_c: Array, condensing: Array | None
     ) -> PartState:
+        """Warmer by its electricity."""
         flow = s.flow_kg_s * specific_volume_m3_kg(c, w, s.pressure_pa)
         if s.fan is None:
             pressure, power = np.zeros_like(flow), np.where(s.flow_kg_s > 0.0, s.fan_w, 0.0)

@@ -3,7 +3,9 @@
 from dataclasses import dataclass
 
 BOILER, DISTRICT, HEAT_PUMP, CHILLER = "boiler", "district", "heat pump", "chiller"
-RETURN, OUTDOORS = "return", "outdoors"
+WATER_CHILLER = "water-cooled chiller"
+RETURN, OUTDOORS, CONDENSER = "return", "outdoors", "condenser water"
+TOWER, DRY_COOLER = "tower", "dry cooler"
 
 
 @dataclass(frozen=True)
@@ -17,12 +19,13 @@ class UnitKind:
 
 
 # Boilers by the return (30 and 60 °C, EN 15502-1), machines by outdoor air: heating at -7 and 7 °C, cooling at 20 and 35 °C
-# (EN 14825); district heat by nothing.
+# (EN 14825), or by the condenser water that enters at 20 and 30 °C; district heat by nothing.
 KINDS = {
     BOILER: UnitKind(RETURN, 30.0, 60.0, 1.11),
     DISTRICT: UnitKind(RETURN, 30.0, 60.0, 1.0),
     HEAT_PUMP: UnitKind(OUTDOORS, -7.0, 7.0, 8.0),
     CHILLER: UnitKind(OUTDOORS, 20.0, 35.0, 15.0),
+    WATER_CHILLER: UnitKind(CONDENSER, 20.0, 30.0, 20.0),
 }
 PART = 0.3  # part load at which the second pair of efficiencies is told
 
@@ -35,6 +38,27 @@ GROSS_OVER_NET = {
     "electricity": 1.0,
     "district heat": 1.0,
 }
+
+
+@dataclass(frozen=True)
+class Rejection:
+    """Where water-cooled chillers put their heat.
+
+    Attributes:
+        kind: TOWER or DRY_COOLER.
+        approach_k: of the water to the air's wet-bulb (tower) or dry-bulb at design [K]; range_k: what the water is cooled by [K].
+        least_c: coldest water that the chillers may have [°C].
+        fan_w_w: fans at full speed, over the heat rejected at design [W/W].
+        drop_pa: of the condenser water's way, with cooler and condensers [Pa]; pump_efficiency with motor [-].
+    """
+
+    kind: str = TOWER
+    approach_k: float = 4.0
+    range_k: float = 5.0
+    least_c: float = 20.0
+    fan_w_w: float = 0.015
+    drop_pa: float = 120_000.0
+    pump_efficiency: float = 0.6
 
 
 @dataclass(frozen=True)

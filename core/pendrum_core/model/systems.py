@@ -1,8 +1,8 @@
 """Air systems and water circuits as inputs."""
 
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
-from pendrum_core.model.plant import PlantUnit
+from pendrum_core.model.plant import PlantUnit, Rejection
 from pendrum_core.model.unit_parts import COOLING_COIL, HEATING_COIL, HUMIDIFYING, USUAL_PARTS, UnitPart
 from pendrum_core.schedule.pattern import DayPattern
 
@@ -256,7 +256,7 @@ class Circuit:
             thickness around pipes [m], with `pipe_insulation_w_mk` its conductivity and `pipe_around_c` the air around [°C].
         staging, kept_warm: of its units, see plant/staging.py.
         static_height_m, safety_valve_pa, source_content_m3: of its expansion vessel; gauge pressure.
-        units: what feeds it; none where it is not worked out.
+        units: what feeds it; none where it is not worked out. `rejection`: where its water-cooled chillers put their heat.
     """
 
     id: str
@@ -297,6 +297,7 @@ class Circuit:
     safety_valve_pa: float = 3e5
     source_content_m3: float = 0.05
     units: tuple[PlantUnit, ...] = ()
+    rejection: Rejection = field(default_factory=Rejection)
 
     @property
     def lost_share(self) -> float:

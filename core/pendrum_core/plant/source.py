@@ -6,8 +6,19 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.model.plant import GROSS_OVER_NET, KINDS, PART, RETURN, PlantUnit
+from pendrum_core.model.plant import (
+    CONDENSER,
+    GROSS_OVER_NET,
+    KINDS,
+    OUTDOORS,
+    PART,
+    RETURN,
+    TOWER,
+    PlantUnit,
+    Rejection,
+)
 from pendrum_core.model.systems import Circuit
+from pendrum_core.plant.rejection import Cooler, Rejected, settle_with, size_cooler
 from pendrum_core.plant.staging import EfficiencyTable, Staged, Unit, stage
 
 Array = NDArray[np.float64]
@@ -47,6 +58,7 @@ class PlantResult:
         summer, winter: staging at every step; `gross_over_net` of each working unit's fuel, (units).
         flow_c, winter_flow_c, return_c, winter_return_c: water at every step [°C].
         without_largest_w: capacity of all units with the largest one out.
+        cooler, rejected: of chillers cooled by water, sized, and over the summer's days.
     """
 
     course: Course
@@ -61,6 +73,8 @@ class PlantResult:
     return_c: Array
     winter_return_c: Array
     without_largest_w: float
+    cooler: Cooler | None = None
+    rejected: Rejected | None = None
 
     @property
     def working_w(self) -> float:
@@ -129,44 +143,117 @@ def staged_unit(unit: PlantUnit, capacity_w: float) -> Unit:
     )
 
 
+@dataclass(frozen=True)
+class AirOutside:
+    """Outdoor air over steps, dry-bulb and wet-bulb [°C], and its pressure [Pa]."""
+
+    dry_bulb_c: Array
+    wet_bulb_c: Array
+    pressure_pa: float
+
+
+@dataclass(frozen=True)
+class Members:
+    """The units of a plant that share its load, each with what its efficiency rests on."""
+
+    circuit: Circuit
+    units: tuple[Unit, ...]
+    kinds: tuple[str, ...]  # RETURN, OUTDOORS or CONDENSER
+
+    def conditions(self, air: AirOutside, return_c: Array, condenser_c: Array) -> Array:
+        """Temperature that each unit works at, (units, steps) [°C]. Source: see model/plant.py."""
+        of = {RETURN: return_c, OUTDOORS: air.dry_bulb_c, CONDENSER: condenser_c}
+        return np.stack([np.broadcast_to(of[kind], return_c.shape) for kind in self.kinds])
+
+    def heat_w(self, staged: Staged) -> Array:
+        """What those that are cooled by water reject, output and power [W]. Source: their heat balance."""
+        rows = [i for i, kind in enumerate(self.kinds) if kind == CONDENSER]
+        return np.asarray(staged.output_w[rows].sum(axis=0) + staged.fuel_w[rows].sum(axis=0))
+
+    def shared(self, load_w: Array, air: AirOutside, return_c: Array, condenser_c: Array) -> Staged:
+        """The load shared at every step [W]. Source: see plant/staging.py."""
+        at = self.conditions(air, return_c, condenser_c)
+        return stage(self.units, load_w, at, self.circuit.staging, self.circuit.kept_warm)
+
+    def run(
+        self, load_w: Array, air: AirOutside, return_c: Array, cooler: Cooler | None
+    ) -> tuple[Staged, Rejected | None]:
+        """The load shared, with the cooler that takes the heat of those cooled by water [W].
+
+        Source: see plant/staging.py and plant/rejection.py.
+        """
+        if cooler is None:
+            return self.shared(load_w, air, return_c, air.wet_bulb_c), None
+        rejected = settle_with(
+            cooler, lambda water: self.heat_w(self.shared(load_w, air, return_c, water)), _cooled_by(cooler.inputs, air)
+        )
+        return self.shared(load_w, air, return_c, rejected.water_c), rejected
+
+
+def _cooled_by(inputs: Rejection, air: AirOutside) -> Array:
+    return air.wet_bulb_c if inputs.kind == TOWER else air.dry_bulb_c
+
+
+def members_of(circuit: Circuit, capacity_w: Sequence[float], working: Sequence[int]) -> Members:
+    """The working units of a plant with their capacities [W]. Source: inputs."""
+    return Members(
+        circuit,
+        tuple(staged_unit(circuit.units[i], capacity_w[i]) for i in working),
+        tuple(KINDS[circuit.units[i].kind].of for i in working),
+    )
+
+
+def _cooler(members: Members, load_w: Array, margin: float, air: AirOutside, return_c: Array) -> Cooler | None:
+    """The cooler of chillers cooled by water, for the largest heat with that step's air; None where there are none."""
+    if CONDENSER not in members.kinds:
+        return None
+    inputs = members.circuit.rejection
+    outdoors = _cooled_by(inputs, air)
+    water = np.maximum(outdoors + inputs.approach_k, inputs.least_c)
+    heat = members.heat_w(members.shared(load_w, air, return_c, water))
+    at = int(heat.argmax())
+    if float(heat.ravel()[at]) <= 0.0:
+        return None
+    return size_cooler(inputs, float(heat.ravel()[at]) * (1.0 + margin), float(outdoors.ravel()[at]), air.pressure_pa)
+
+
 def size_plant(
-    circuit: Circuit, units: Sequence[PlantUnit], course: Course, margin: float, outdoor_c: Array, winter_c: float
+    circuit: Circuit, units: Sequence[PlantUnit], course: Course, margin: float, summer: AirOutside, winter: AirOutside
 ) -> PlantResult:
     """Capacities of the units and how they share the load at every step.
 
     Water comes back as much warmer or colder than it went as the load is of the design load, at constant flow.
 
     Raises:
-        ValueError: there is no unit that works.
+        ValueError: there is no unit that works, or no cooler can do what is asked of it.
     """
     design = course.peak[0] * (1.0 + margin)
     capacities = tuple(unit.capacity_w if unit.capacity_w is not None else unit.share * design for unit in units)
     working = tuple(i for i, unit in enumerate(units) if not unit.standby and capacities[i] > 0.0)
     if not working:
         raise ValueError(f"circuit {circuit.name}: none of its units works; one of them must not be a standby")
-    members = [staged_unit(units[i], capacities[i]) for i in working]
+    members = members_of(circuit, capacities, working)
     difference = circuit.flow_c - circuit.return_c
-    waters = []
-    for outdoors, load in ((outdoor_c, course.summer_w), (np.full_like(course.winter_w, winter_c), course.winter_w)):
-        flow = flow_temperature_c(circuit, outdoors)
-        waters.append((outdoors, flow, flow - difference * load / max(course.peak[0], 1e-9)))
-    # Units of one plant may rest on different temperatures; where they do, the first decides.
-    by_return = KINDS[units[working[0]].kind].of == RETURN
-    summer, winter = (
-        stage(members, load, back if by_return else outdoors, circuit.staging, circuit.kept_warm)
-        for load, (outdoors, _, back) in zip((course.summer_w, course.winter_w), waters, strict=True)
-    )
+    flows, backs = [], []
+    for air, load in ((summer, course.summer_w), (winter, course.winter_w)):
+        flows.append(flow_temperature_c(circuit, air.dry_bulb_c))
+        backs.append(flows[-1] - difference * load / max(course.peak[0], 1e-9))
+    cooler = _cooler(members, course.summer_w, margin, summer, backs[0])
+    warm, rejected = members.run(course.summer_w, summer, backs[0], cooler)
+    cold, _ = members.run(course.winter_w, winter, backs[1], cooler)
     return PlantResult(
         course,
         design,
         capacity_w=capacities,
         working=working,
-        summer=summer,
-        winter=winter,
+        summer=warm,
+        winter=cold,
         gross_over_net=tuple(GROSS_OVER_NET[units[i].fuel] for i in working),
-        flow_c=waters[0][1],
-        winter_flow_c=waters[1][1],
-        return_c=waters[0][2],
-        winter_return_c=waters[1][2],
+        flow_c=flows[0],
+        winter_flow_c=flows[1],
+        return_c=backs[0],
+        winter_return_c=backs[1],
         without_largest_w=sum(capacities) - max(capacities),
+        cooler=cooler,
+        rejected=rejected,
     )

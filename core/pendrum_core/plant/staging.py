@@ -108,7 +108,7 @@ class Staged:
 def stage(
     units: Sequence[Unit], load_w: ArrayLike, temperature_c: ArrayLike, rule: str = IN_TURN, kept_warm: bool = False
 ) -> Staged:
-    """Share a load [W] of any shape among units, in their order.
+    """Share a load [W] of any shape among units, in their order; `temperature_c` is one for all, or each unit's own (units, steps).
 
     "in turn": each to its nominal output, then the next; "equal": all by nominal output; "fewest": the smallest number that covers
     the load, by nominal output; "best": of all sets that cover it the one that takes least, by nominal output.
@@ -121,7 +121,7 @@ def stage(
     if rule not in STAGINGS:
         raise ValueError(f"staging {rule!r} is none of {', '.join(STAGINGS)}")
     load = np.maximum(np.asarray(load_w, dtype=float), 0.0)
-    temperature = np.broadcast_to(np.asarray(temperature_c, dtype=float), load.shape)
+    temperature = np.broadcast_to(np.asarray(temperature_c, dtype=float), (len(units), *load.shape))
     nominal = np.array([unit.nominal_w for unit in units])
     met = np.minimum(load, nominal.sum())
     if rule == IN_TURN:
@@ -137,7 +137,7 @@ def stage(
     else:
         output = _best(units, nominal, met, temperature, kept_warm)
     output = np.where(load > 0.0, output, 0.0)
-    taken = [unit.taken(row, temperature, kept_warm) for unit, row in zip(units, output, strict=True)]
+    taken = [unit.taken(row, t, kept_warm) for unit, row, t in zip(units, output, temperature, strict=True)]
     return Staged(output, np.stack([fuel for fuel, _ in taken]), np.stack([power for _, power in taken]), load - met)
 
 
@@ -158,7 +158,9 @@ def _best(units: Sequence[Unit], nominal: Array, met: Array, temperature: Array,
         for chosen in combinations(range(len(units)), size):
             among = np.isin(np.arange(len(units)), chosen)
             output = _shared(nominal, among, met)
-            fuel = sum(unit.taken(row, temperature, kept_warm)[0] for unit, row in zip(units, output, strict=True))
+            fuel = sum(
+                unit.taken(row, t, kept_warm)[0] for unit, row, t in zip(units, output, temperature, strict=True)
+            )
             better = (nominal[list(chosen)].sum() >= met * (1.0 - 1e-12)) & (fuel < least * (1.0 - 1e-12))
             least = np.where(better, fuel, least)
             best = np.where(better, output, best)

@@ -4,7 +4,9 @@ from collections import defaultdict
 from collections.abc import Iterator
 
 from pendrum_core.model.catalogue import PUMP
+from pendrum_core.model.plant import TOWER
 from pendrum_core.model.systems import Circuit
+from pendrum_core.plant.rejection import WATER_KG_M3, Cooler
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit_item import Buying, KitItem, fitting_lines, motor
 from pendrum_core.results.vessels import vessel_of
@@ -87,11 +89,45 @@ def _hot_water(results: BuildingResults) -> Iterator[KitItem]:
             )
 
 
+def _rejection(circuit: Circuit, cooler: Cooler) -> Iterator[KitItem]:
+    """Tower or dry cooler of chillers cooled by water, and the pump of their water."""
+    wet = cooler.inputs.kind == TOWER
+    flow = cooler.water_kg_s / WATER_KG_M3
+    yield KitItem(
+        1,
+        circuit.id,
+        tag=f"{circuit.name} {'CT' if wet else 'DC'}",
+        item="Cooling tower, heat rejected and water" if wet else "Dry cooler, heat rejected and water",
+        serves=circuit.name,
+        duty=cooler.heat_w,
+        duty_quantity="load",
+        second=flow,
+        second_quantity="water_flow",
+        size=f"{cooler.hot_c:.1f} to {cooler.cold_c:.1f} °C at {cooler.air_c:.1f} °C {'wet-bulb' if wet else 'dry-bulb'}",
+        power_w=cooler.fan_w,
+    )
+    yield KitItem(
+        1,
+        circuit.id,
+        tag=f"{circuit.name} CP",
+        item="Condenser water pump, flow and head",
+        serves=circuit.name,
+        duty=flow,
+        duty_quantity="water_flow",
+        second=cooler.inputs.drop_pa,
+        second_quantity="head",
+        power_w=cooler.pump_w,
+        state="pinned",
+    )
+
+
 def water_kit(results: BuildingResults, buying: Buying) -> Iterator[KitItem]:
     """All of stores, circuits and their plant."""
     yield from _hot_water(results)
     for circuit in results.building.circuits:
         plant = results.plants.get(circuit.id)
+        if plant is not None and plant.cooler is not None:
+            yield from _rejection(circuit, plant.cooler)
         for unit, capacity in zip(circuit.units, plant.capacity_w if plant else (), strict=bool(plant)):
             state = "pinned" if unit.capacity_w is not None else "sized"
             what = f"{unit.kind.capitalize()}, capacity and design load" + (", standby" if unit.standby else "")

@@ -10,7 +10,8 @@ from pendrum_core.air.result import AirSystemResult, ServedRoom
 from pendrum_core.model.building import Building
 from pendrum_core.model.catalogue import RADIATOR, rows_of
 from pendrum_core.model.systems import WATER_REHEAT, Circuit
-from pendrum_core.plant.source import Course, PlantResult, size_plant, whole_course
+from pendrum_core.moist_air import wet_bulb_c
+from pendrum_core.plant.source import AirOutside, Course, PlantResult, size_plant, whole_course
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.building import BuildingLoads, BuildingResults, Failure
 from pendrum_core.room.outcome.loads import RoomLoads
@@ -155,6 +156,19 @@ def _course(
     return whole_course(circuit, summer, winter, first, beside, pipes_lose_w)
 
 
+def _air_outside(loads: BuildingLoads) -> AirOutside:
+    """Outdoor air of the design days."""
+    outdoors = loads.outdoors
+    wet = wet_bulb_c(outdoors.dry_bulb_c, outdoors.humidity_ratio, outdoors.pressure_pa)
+    return AirOutside(outdoors.dry_bulb_c, wet, outdoors.pressure_pa)
+
+
+def _winter_air(loads: BuildingLoads, shape: tuple[int, ...]) -> AirOutside:
+    """Saturated air of the winter day."""
+    cold = np.full(shape, loads.building.climate.winter_dry_bulb_c)
+    return AirOutside(cold, cold, loads.outdoors.pressure_pa)
+
+
 def _circuits(
     loads: BuildingLoads,
     room_duties: Mapping[str, float],
@@ -193,8 +207,8 @@ def _circuits(
                     circuit.units,
                     course,
                     margin,
-                    loads.outdoors.dry_bulb_c,
-                    building.climate.winter_dry_bulb_c,
+                    summer=_air_outside(loads),
+                    winter=_winter_air(loads, course.winter_w.shape),
                 )
         except Exception as error:
             failures.append(Failure("circuit", circuit.id, reason_of(error, f"Circuit {circuit.name}")))

@@ -43,6 +43,7 @@ from pendrum_core.working.plant import (
     plant_load,
     unit_seasonal,
 )
+from pendrum_core.working.rejection import heat_rejection
 from pendrum_core.working.rooms import room_cooling, room_cooling_per_area, room_latent, room_temperature
 from pendrum_core.working.water import pipe_section, pump_head, pump_open_flow, pump_part_load, pump_power
 from pendrum_core.working.yardsticks import YARDSTICKS
@@ -85,6 +86,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     **{f"pump_power_{share * 100:.0f}": partial(pump_part_load, share=share) for share in PART_LOADS[:-1]},
     "emitter_rating": emitter_rating,
     "plant_load": plant_load,
+    "heat_rejection": heat_rejection,
     "plant_input": plant_input,
     "pipes_lose": pipes_lose,
     "unit_seasonal": unit_seasonal,

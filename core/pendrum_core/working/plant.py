@@ -1,7 +1,7 @@
 """Working of emitters, plants and expansion vessels."""
 
 from pendrum_core.model.climate import day_number
-from pendrum_core.model.plant import HEAT_PUMP, KINDS, OUTDOORS
+from pendrum_core.model.plant import CONDENSER, HEAT_PUMP, KINDS
 from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.plant.seasonal import season_of
 from pendrum_core.quantities.times import MONTHS, clock
@@ -161,8 +161,14 @@ def plant_input(results: BuildingResults, unit_id: str) -> Node:
     output, taken = float(staged.output_w[row, day, step]), float(staged.fuel_w[row, day, step])
     ratio = plant.gross_over_net[row]
     kind = KINDS[unit.kind]
-    where = "outdoors" if kind.of == OUTDOORS else "return"
+    where = kind.of
     water = plant.winter_return_c if month is None else plant.return_c
+    condenser = plant.rejected.water_c if plant.rejected is not None and month is not None else None
+    works_at = (
+        Node("Condenser water then", float(condenser[day, step]), "temperature")
+        if kind.of == CONDENSER and condenser is not None
+        else Node("Return then", float(water[day, step]), "temperature")
+    )
     pairs = (
         ("full", "cool", kind.cool_c),
         ("full", "warm", kind.warm_c),
@@ -180,7 +186,7 @@ def plant_input(results: BuildingResults, unit_id: str) -> Node:
         inputs=(
             Node("Output", output, "load"),
             Node("Part load", output / max(plant.capacity_w[place], 1e-9), "percent"),
-            Node("Return then", float(water[day, step]), "temperature"),
+            works_at,
             *(
                 Node(
                     f"Efficiency at {'full load' if load == 'full' else '30 % load'}, {where} {t:g} °C",

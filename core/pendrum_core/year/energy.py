@@ -6,11 +6,10 @@ from dataclasses import dataclass
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.model.plant import GROSS_OVER_NET, KINDS, RETURN
+from pendrum_core.model.plant import GROSS_OVER_NET
 from pendrum_core.model.systems import WATER_REHEAT, Circuit
 from pendrum_core.model.year import YearCourse, YearRoom
-from pendrum_core.plant.source import flow_temperature_c, staged_unit, with_losses_w
-from pendrum_core.plant.staging import stage
+from pendrum_core.plant.source import AirOutside, flow_temperature_c, members_of, with_losses_w
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.network import CircuitResult
 from pendrum_core.water.pump import electrical_w
@@ -278,11 +277,12 @@ def _plant(
     load = load + hot
     share = np.divide(hot, load, out=np.zeros_like(load), where=load > 0.0)
     members = [circuit.units[i] for i in plant.working]
-    units = [staged_unit(circuit.units[i], plant.capacity_w[i]) for i in plant.working]
     flow = flow_temperature_c(circuit, sky.dry_bulb_c)
     back = flow - (circuit.flow_c - circuit.return_c) * np.minimum(load / max(plant.course.peak[0], 1e-9), 1.0)
-    temperature = back if KINDS[members[0].kind].of == RETURN else sky.dry_bulb_c
-    staged = stage(units, load, temperature, circuit.staging, circuit.kept_warm)
+    air = AirOutside(sky.dry_bulb_c, sky.weather.wet_bulb_c, results.outdoors.pressure_pa)
+    staged, rejected = members_of(circuit, plant.capacity_w, plant.working).run(load, air, back, plant.cooler)
+    if rejected is not None:
+        meter.add("heat rejection", ELECTRICITY, rejected.fan_w + rejected.pump_w)
     for row, unit in enumerate(members):
         fuel = staged.fuel_w[row] * GROSS_OVER_NET[unit.fuel]
         meter.add(use, unit.fuel, fuel * (1.0 - share))

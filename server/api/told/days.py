@@ -97,6 +97,14 @@ class UnitDay(Told):
     auxiliary_w: WattsCourse
 
 
+class CoolerDay(Told):
+    """A cooling tower or dry cooler over a day."""
+
+    water_c: CelsiusCourse = Field(description="°C of the water to the chillers at each step")
+    heat_w: WattsCourse = Field(description="W rejected at each step")
+    speed: Course = Field(description="of its fans, 0 to 1, at each step")
+
+
 class PlantDay(Told):
     """A circuit's load, what its units give and the temperatures of its water, over a day."""
 
@@ -107,6 +115,7 @@ class PlantDay(Told):
     flow_c: CelsiusCourse
     return_c: CelsiusCourse
     units: dict[str, UnitDay]
+    cooler: CoolerDay | None = Field(description="Of chillers cooled by water, on days of summer")
 
 
 class SurfaceDay(Told):

@@ -2,12 +2,12 @@
 
 from collections import defaultdict
 from collections.abc import Callable, Iterable
-from dataclasses import replace
+from dataclasses import fields, replace
 
 from calculations.inputs.schedules import design_patterns
 from calculations.lookups import Lookups
 from pendrum_core.model.building import Margins
-from pendrum_core.model.plant import PlantUnit
+from pendrum_core.model.plant import PlantUnit, Rejection
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Circuit, Extract, Fitted, Section, Terminal, Transfer
 from pendrum_core.model.unit_parts import UnitPart
@@ -201,5 +201,8 @@ def circuits(document: Document, make: MakeSection) -> Iterable[Circuit]:
             sections=tuple(
                 make(s, s["room"] or s["air_system"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])
             ),
-            **row,
+            rejection=Rejection(
+                row["rejection"], **{f.name: row[f"rejection_{f.name}"] for f in fields(Rejection) if f.name != "kind"}
+            ),
+            **{column: value for column, value in row.items() if not column.startswith("rejection")},
         )

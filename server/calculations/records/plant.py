@@ -15,7 +15,9 @@ from pendrum_core.air.result import AirSystemResult, ServedRoom
 from pendrum_core.checks.results import result_snags
 from pendrum_core.checks.snag import Snag
 from pendrum_core.model.climate import day_number
+from pendrum_core.plant.rejection import WATER_KG_M3
 from pendrum_core.plant.seasonal import season_of
+from pendrum_core.plant.source import PlantResult
 from pendrum_core.results.balance import room_balances
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit import kit_list
@@ -269,6 +271,24 @@ def _plant(results: BuildingResults, circuit_id: str, months: tuple[int, ...]) -
         "without_largest_w": plant.without_largest_w,
         "unmet_w": max(float(plant.summer.unmet_w.max()), float(plant.winter.unmet_w.max())),
         "units": units,
+        "cooler": _cooler(plant),
+    }
+
+
+def _cooler(plant: PlantResult) -> Record | None:
+    """The tower or dry cooler of chillers cooled by water, at its design point."""
+    if plant.cooler is None:
+        return None
+    found = plant.cooler
+    return {
+        "kind": found.inputs.kind,
+        "heat_w": found.heat_w,
+        "air_c": found.air_c,
+        "cold_c": found.cold_c,
+        "hot_c": found.hot_c,
+        "flow_m3_s": found.water_kg_s / WATER_KG_M3,
+        "fan_w": found.fan_w,
+        "pump_w": found.pump_w,
     }
 
 

@@ -80,6 +80,31 @@ class CircuitFields(Kind):
         ),
     ] = "in turn"
     kept_warm: Annotated[bool, called("Resting units kept warm")] = False
+    rejection: Annotated[
+        str,
+        options(
+            "Chillers' water is cooled by",
+            {"tower": "a cooling tower", "dry cooler": "a dry cooler"},
+            hint="Of chillers cooled by water; the others reject their heat themselves.",
+        ),
+    ] = "tower"
+    rejection_approach_k: Annotated[
+        float,
+        number(
+            "Approach at design",
+            "temperature_difference",
+            1,
+            30,
+            hint="Of the water above the wet-bulb of the air (tower), or above its dry-bulb (dry cooler).",
+        ),
+    ] = 4.0
+    rejection_range_k: Annotated[float, number("Cooled by", "temperature_difference", 1, 20)] = 5.0
+    rejection_least_c: Annotated[float, number("Coldest to the chillers", "temperature", 5, 45)] = 20.0
+    rejection_fan_w_w: Annotated[
+        float, number("Its fans, of the heat", "percent", 0, 0.2, hint="Electricity at full speed over heat rejected.")
+    ] = 0.015
+    rejection_drop_pa: Annotated[float, number("Condenser water's head", "head", 0, 500_000)] = 120_000.0
+    rejection_pump_efficiency: Annotated[float, number("Its pump with motor", "percent", 0.05, 1)] = 0.6
     static_height_m: Annotated[float, number("Water above it", "length", 0, 200)] = 8.0
     safety_valve_pa: Annotated[float, number("Safety valve", "gauge_pressure", 1e5, 2.5e6)] = 3e5
     source_content_m3: Annotated[float, number("Water in the source", "water_volume", 0, 100)] = 0.05
@@ -108,7 +133,9 @@ class PlantUnitFields(Kind):
     circuit: Annotated[Id, link("Circuit", "circuit")]
     name: Annotated[Name, called("Unit")]
     position: Annotated[float, number("Place in the order", "", 0, 1e6)] = 0.0
-    kind: Annotated[str, options("Kind", ["boiler", "district", "heat pump", "chiller"])] = "boiler"
+    kind: Annotated[str, options("Kind", ["boiler", "district", "heat pump", "chiller", "water-cooled chiller"])] = (
+        "boiler"
+    )
     capacity_w: Annotated[float, number("Pinned capacity", "load", 100, 1e8)] | None = None
     share: Annotated[float, number("Share of the load", "percent", 0, 2)] = 1.0
     standby: Annotated[bool, called("Standby")] = False

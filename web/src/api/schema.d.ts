@@ -2063,6 +2063,27 @@ export interface components {
             kind: string;
         };
         /**
+         * CoolerDay
+         * @description A cooling tower or dry cooler over a day.
+         */
+        CoolerDay: {
+            /**
+             * Water C
+             * @description °C of the water to the chillers at each step
+             */
+            water_c: number[];
+            /**
+             * Heat W
+             * @description W rejected at each step
+             */
+            heat_w: number[];
+            /**
+             * Speed
+             * @description of its fans, 0 to 1, at each step
+             */
+            speed: number[];
+        };
+        /**
          * PlantDay
          * @description A circuit's load, what its units give and the temperatures of its water, over a day.
          */
@@ -2101,6 +2122,8 @@ export interface components {
             units: {
                 [key: string]: components["schemas"]["UnitDay"];
             };
+            /** @description Of chillers cooled by water, on days of summer */
+            cooler: components["schemas"]["CoolerDay"] | null;
         };
         /**
          * UnitDay
@@ -6149,6 +6172,49 @@ export interface components {
              */
             kept_warm: boolean;
             /**
+             * Chillers' water is cooled by
+             * @description Chillers' water is cooled by. Of chillers cooled by water; the others reject their heat themselves.
+             * @default tower
+             * @enum {string}
+             */
+            rejection: "tower" | "dry cooler";
+            /**
+             * Approach at design
+             * @description Approach at design [K]. Of the water above the wet-bulb of the air (tower), or above its dry-bulb (dry cooler).
+             * @default 4
+             */
+            rejection_approach_k: number;
+            /**
+             * Cooled by
+             * @description Cooled by [K].
+             * @default 5
+             */
+            rejection_range_k: number;
+            /**
+             * Coldest to the chillers
+             * @description Coldest to the chillers [°C].
+             * @default 20
+             */
+            rejection_least_c: number;
+            /**
+             * Its fans, of the heat
+             * @description Its fans, of the heat [W]. Electricity at full speed over heat rejected.
+             * @default 0.015
+             */
+            rejection_fan_w_w: number;
+            /**
+             * Condenser water's head
+             * @description Condenser water's head [Pa].
+             * @default 120000
+             */
+            rejection_drop_pa: number;
+            /**
+             * Its pump with motor
+             * @description Its pump with motor.
+             * @default 0.6
+             */
+            rejection_pump_efficiency: number;
+            /**
              * Water above it
              * @description Water above it [m].
              * @default 8
@@ -7056,7 +7122,7 @@ export interface components {
              * @default boiler
              * @enum {string}
              */
-            kind: "boiler" | "district" | "heat pump" | "chiller";
+            kind: "boiler" | "district" | "heat pump" | "chiller" | "water-cooled chiller";
             /**
              * Pinned capacity
              * @description Pinned capacity [W].

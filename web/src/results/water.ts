@@ -69,6 +69,17 @@ export interface PlantResult {
     string,
     { capacity_w: number; output_w: number; taken_w: number; taken_gross_w: number; seasonal: number | null }
   >;
+  /** Tower or dry cooler of chillers cooled by water, at design. */
+  cooler: {
+    kind: "tower" | "dry cooler";
+    heat_w: number;
+    air_c: number;
+    cold_c: number;
+    hot_c: number;
+    flow_m3_s: number;
+    fan_w: number;
+    pump_w: number;
+  } | null;
 }
 
 /** A store of hot water on its busiest day; courses at every 10 minutes. */

@@ -3,6 +3,7 @@ import type { Circuit } from "@/document/types";
 import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
+import { useDocument } from "@/document/store";
 import { useResults } from "@/results/store";
 import { computed } from "vue";
 
@@ -15,11 +16,20 @@ const RESET: Key[] = ["reset_cold_c", "flow_mild_c", "reset_mild_c"];
 const SHARE: Key[] = ["loss_share"];
 const AROUND: Key[] = ["pipe_insulation_w_mk", "pipe_around_c"];
 const insulated = computed(() => props.circuit.pipe_insulation_m !== null);
+const doc = useDocument();
+/** Whether water takes the heat of any of its chillers. */
+const byWater = computed(() =>
+  doc
+    .rows("plant_unit")
+    .some((row) => row.circuit === props.circuit.id && row.kind === "water-cooled chiller"),
+);
+const REJECTION: Key[] = ["rejection", "rejection_approach_k", "rejection_range_k", "rejection_least_c", "rejection_fan_w_w", "rejection_drop_pa", "rejection_pump_efficiency"]; // prettier-ignore
 const found = computed(() => results.get("circuit", props.circuit.id));
 const before = computed(() => results.prior("circuit", props.circuit.id));
 const groups = computed<[title: string, keys: Key[]][]>(() => [
   ["Water", ["flow_c", "return_c", "glycol", ...(props.circuit.glycol === "none" ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : []), ...(insulated.value ? [] : SHARE)]],
   ["Pipes", ["pipe", "friction_limit_pa_m", "velocity_limit_m_s", "pipe_insulation_m", ...(insulated.value ? AROUND : [])]],
+  ...(byWater.value ? [["Heat of its chillers", REJECTION] as [string, Key[]]] : []),
   ["Expansion vessel", ["static_height_m", "safety_valve_pa", "source_content_m3"]],
 ]); // prettier-ignore
 </script>

@@ -69,8 +69,16 @@ const at = computed(() => {
   const found = TEMPERATURES[rows.value[0]?.kind ?? kinds.value[0] ?? "boiler"];
   const told = (t: number) =>
     `${format(t, "temperature", view.system)} ${unitOf("temperature", view.system)}`;
-  return { where: found[0], cool: told(found[1]), warm: told(found[2]) };
+  return { where: found[0], cool: told(found[1]), warm: told(found[2]), told };
 });
+/** Where units of other kinds stand beside: what their efficiencies are told at. */
+const others = computed(() => {
+  const kindsHere = [...new Set(rows.value.map((row) => row.kind!))];
+  return kindsHere.filter((kind) => TEMPERATURES[kind][0] !== at.value.where).map((kind) => {
+    const [where, cool, warm] = TEMPERATURES[kind];
+    return `${kind}: ${where} of ${at.value.told(cool)} and ${at.value.told(warm)}`;
+  });
+}); // prettier-ignore
 const season: Column<PlantUnit> = {
   key: "season",
   title: props.circuit.kind === "heating" ? "SCOP on" : "SEER on",
@@ -181,6 +189,30 @@ async function remove(): Promise<void> {
             <Figure :value="day.return_c[view.step]" quantity="temperature" />
           </dd>
         </div>
+        <template v-if="plant.cooler">
+          <div>
+            <dt>{{ plant.cooler.kind }} rejects</dt>
+            <dd data-test="heat-rejected">
+              <Figure
+                :value="plant.cooler.heat_w"
+                :prior="before?.cooler?.heat_w"
+                quantity="load"
+                :explain="{ quantity: 'heat_rejection', subject: circuit.id }"
+              />
+              <span class="soft"
+                >at <Figure :value="plant.cooler.air_c" quantity="temperature" />
+                {{ plant.cooler.kind === "tower" ? "wet-bulb" : "dry-bulb" }}</span
+              >
+            </dd>
+          </div>
+          <div v-if="day?.cooler">
+            <dt>to the chillers now</dt>
+            <dd>
+              <Figure :value="day.cooler.water_c[view.step]" quantity="temperature" />
+              <span class="soft">fans {{ Math.round(100 * (day.cooler.speed[view.step] ?? 0)) }} %</span>
+            </dd>
+          </div>
+        </template>
       </dl>
       <PlantChart
         v-if="day && plant"
@@ -205,9 +237,9 @@ async function remove(): Promise<void> {
         />
       </div>
       <p class="soft told">
-        Efficiencies at full and at 30 % load, by the {{ at.where }}
-        {{ at.where === "return" ? "temperature" : "air" }}; between them straight lines, outside them held.
-        Boilers on net value unless “η gross” says otherwise.
+        Efficiencies at full and at 30 % load, by the {{ at.where
+        }}<template v-if="others.length"> ({{ others.join("; ") }})</template>; between them straight lines,
+        outside them held. Boilers on net value unless “η gross” says otherwise.
       </p>
     </template>
     <p v-else class="empty">

@@ -9,20 +9,22 @@ export type UnitKind = NonNullable<PlantUnit["kind"]>;
 /** Kinds of units a circuit may have, with what a new one is like. */
 export const KINDS_OF: Record<"heating" | "chilled", UnitKind[]> = {
   heating: ["boiler", "heat pump", "district"],
-  chilled: ["chiller"],
+  chilled: ["chiller", "water-cooled chiller"],
 };
 
 export const NEW_UNIT: Record<UnitKind, Partial<PlantUnit>> = {
   boiler: { fuel: "natural gas", full_cool: 1.04, full_warm: 0.97, part_cool: 1.08, part_warm: 0.98, least_part: 0.2, idle_share: 0.005 },
   "heat pump": { fuel: "electricity", full_cool: 2.4, full_warm: 3.6, part_cool: 2.7, part_warm: 4.2, least_part: 0.25, idle_share: 0 },
   district: { fuel: "district heat", full_cool: 0.99, full_warm: 0.99, part_cool: 0.99, part_warm: 0.99, least_part: 0, idle_share: 0 },
+  "water-cooled chiller": { fuel: "electricity", full_cool: 6.2, full_warm: 4.9, part_cool: 7.6, part_warm: 5.8, least_part: 0.15, idle_share: 0 },
   chiller: { fuel: "electricity", full_cool: 4.3, full_warm: 2.9, part_cool: 5.6, part_warm: 3.6, least_part: 0.25, idle_share: 0 },
 }; // prettier-ignore
 
 /** What the two temperatures are at which efficiencies are told. */
 export const TEMPERATURES: Record<UnitKind, [string, number, number]> = {
-  boiler: ["return", 30, 60],
-  district: ["return", 30, 60],
-  "heat pump": ["outdoors", -7, 7],
-  chiller: ["outdoors", 20, 35],
+  boiler: ["return temperature", 30, 60],
+  district: ["return temperature", 30, 60],
+  "heat pump": ["outdoor air", -7, 7],
+  chiller: ["outdoor air", 20, 35],
+  "water-cooled chiller": ["condenser water", 20, 30],
 };

@@ -6,6 +6,7 @@ const TONES: Record<string, string> = {
   "hot water": "outdoor-air",
   pumps: "storage",
   "plant auxiliaries": "doors",
+  "heat rejection": "roofs",
   humidifying: "windows",
   lights: "lights",
   equipment: "equipment",
