@@ -9,7 +9,7 @@ import psychrolib
 from core.tests.test_air_system import building
 from pendrum_core.model.plant import CHILLER, DRY_COOLER, WATER_CHILLER, PlantUnit, Rejection
 from pendrum_core.plant.rejection import WATER_KG_M3, WATER_OVER_AIR, Cooler, settle_with, size_cooler
-from pendrum_core.plant.source import AirOutside, Course, members_of, size_plant
+from pendrum_core.plant.source import AirOutside, Course, Water, members_of, size_plant
 from pendrum_core.results.kit import kit_list
 from pendrum_core.run import calculate
 from pendrum_core.working.explain import explain
@@ -161,7 +161,9 @@ class Plants(unittest.TestCase):
         circuit = replace(
             building().circuits[0], units=(chiller(CHILLER, "a"), chiller(WATER_CHILLER, "w")), staging="equal"
         )
-        staged, rejected = members_of(circuit, (1e5, 1e5), (0, 1)).run(load, air, np.array([[13.0]]), both.cooler)
+        staged, rejected = members_of(circuit, (1e5, 1e5), (0, 1)).run(
+            load, air, Water(np.array([[7.0]]), np.array([[13.0]])), both.cooler
+        )
         assert rejected is not None
         x = (32.0 - 20.0) / 15.0
         part = 6.5 + (0.5 - 0.3) / 0.7 * (6.0 - 6.5), 5.0 + (0.5 - 0.3) / 0.7 * (4.6 - 5.0)

@@ -10,12 +10,16 @@ TOWER, DRY_COOLER = "tower", "dry cooler"
 
 @dataclass(frozen=True)
 class UnitKind:
-    """What the efficiency of a kind of unit rests on, at which two temperatures it is told, and the most that is believable."""
+    """What the efficiency of a kind of unit rests on, at which two temperatures it is told, and the most that is believable.
+
+    `heats` says whether what it gives falls with colder outdoors, or (False) with warmer; None: it gives the same at any.
+    """
 
     of: str
     cool_c: float
     warm_c: float
     believable: float
+    heats: bool | None = None
 
 
 # Boilers by the return (30 and 60 °C, EN 15502-1), machines by outdoor air: heating at -7 and 7 °C, cooling at 20 and 35 °C
@@ -23,9 +27,9 @@ class UnitKind:
 KINDS = {
     BOILER: UnitKind(RETURN, 30.0, 60.0, 1.11),
     DISTRICT: UnitKind(RETURN, 30.0, 60.0, 1.0),
-    HEAT_PUMP: UnitKind(OUTDOORS, -7.0, 7.0, 8.0),
-    CHILLER: UnitKind(OUTDOORS, 20.0, 35.0, 15.0),
-    WATER_CHILLER: UnitKind(CONDENSER, 20.0, 30.0, 20.0),
+    HEAT_PUMP: UnitKind(OUTDOORS, -7.0, 7.0, 8.0, heats=True),
+    CHILLER: UnitKind(OUTDOORS, 20.0, 35.0, 15.0, heats=False),
+    WATER_CHILLER: UnitKind(CONDENSER, 20.0, 30.0, 20.0, heats=False),
 }
 PART = 0.3  # part load at which the second pair of efficiencies is told
 
@@ -70,6 +74,10 @@ class PlantUnit:
         full_cool, full_warm, part_cool, part_warm: efficiencies at full and at 30 % load, at the kind's two temperatures; of
             boilers on the value that `gross` says.
         least_part, idle_share, running_w, running_w_w, resting_w: see plant/staging.py.
+        other_share: of a heat pump's or chiller's capacity (told at 7 °C, 35 °C or 30 °C), what it can give at its kind's
+            other temperature [-].
+        told_flow_c, flow_share_k: water that its efficiencies are told for [°C], and of them what a kelvin away costs, of a heat
+            pump hotter, of a chiller colder [1/K].
         standby: whether it only stands in for another.
         fuel: key of GROSS_OVER_NET.
     """
@@ -91,3 +99,6 @@ class PlantUnit:
     standby: bool = False
     fuel: str = "natural gas"
     gross: bool = False
+    other_share: float = 1.0
+    told_flow_c: float = 35.0
+    flow_share_k: float = 0.0

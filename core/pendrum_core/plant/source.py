@@ -22,6 +22,7 @@ from pendrum_core.plant.rejection import Cooler, Rejected, settle_with, size_coo
 from pendrum_core.plant.staging import EfficiencyTable, Staged, Unit, stage
 
 Array = NDArray[np.float64]
+_LEAST_FACTOR = 0.5  # of an efficiency, however far its water is from what it is told for
 
 
 @dataclass(frozen=True)
@@ -53,7 +54,7 @@ class PlantResult:
 
     Attributes:
         design_w: load that its units are sized for: the course's peak with the circuit's margin.
-        capacity_w: by unit, in order; of standby units too.
+        capacity_w: by unit, in order; of standby units too. then_w: what each can give where the load is largest.
         working: indices of the units that are no standby.
         summer, winter: staging at every step; `gross_over_net` of each working unit's fuel, (units).
         flow_c, winter_flow_c, return_c, winter_return_c: water at every step [°C].
@@ -64,6 +65,7 @@ class PlantResult:
     course: Course
     design_w: float
     capacity_w: tuple[float, ...]
+    then_w: tuple[float, ...]
     working: tuple[int, ...]
     summer: Staged
     winter: Staged
@@ -78,8 +80,8 @@ class PlantResult:
 
     @property
     def working_w(self) -> float:
-        """Capacity of the units that share the load [W]."""
-        return sum(self.capacity_w[i] for i in self.working)
+        """What the units that share the load can give where it is largest [W]."""
+        return sum(self.then_w[i] for i in self.working)
 
 
 def whole_course(
@@ -140,7 +142,21 @@ def staged_unit(unit: PlantUnit, capacity_w: float) -> Unit:
         running_w=unit.running_w,
         running_w_w=unit.running_w_w,
         resting_w=unit.resting_w,
+        output_c=None if kind.heats is None else (kind.cool_c, kind.warm_c),
+        output_share=(unit.other_share, 1.0),
     )
+
+
+def by_flow(unit: PlantUnit, flow_c: Array) -> Array:
+    """What the water's temperature makes of a machine's efficiency [-]: a share for each kelvin from what it is told for, never below half.
+
+    Source: straight line through makers' figures at two flow temperatures, as EN 14825 interpolates.
+    """
+    heats = KINDS[unit.kind].heats
+    if heats is None or unit.flow_share_k == 0.0:
+        return np.ones_like(flow_c)
+    away = flow_c - unit.told_flow_c if heats else unit.told_flow_c - flow_c
+    return np.asarray(np.maximum(1.0 - unit.flow_share_k * away, _LEAST_FACTOR))
 
 
 @dataclass(frozen=True)
@@ -153,12 +169,21 @@ class AirOutside:
 
 
 @dataclass(frozen=True)
+class Water:
+    """Water of a circuit over steps [°C]."""
+
+    flow_c: Array
+    return_c: Array
+
+
+@dataclass(frozen=True)
 class Members:
     """The units of a plant that share its load, each with what its efficiency rests on."""
 
     circuit: Circuit
     units: tuple[Unit, ...]
     kinds: tuple[str, ...]  # RETURN, OUTDOORS or CONDENSER
+    inputs: tuple[PlantUnit, ...]
 
     def conditions(self, air: AirOutside, return_c: Array, condenser_c: Array) -> Array:
         """Temperature that each unit works at, (units, steps) [°C]. Source: see model/plant.py."""
@@ -170,24 +195,27 @@ class Members:
         rows = [i for i, kind in enumerate(self.kinds) if kind == CONDENSER]
         return np.asarray(staged.output_w[rows].sum(axis=0) + staged.fuel_w[rows].sum(axis=0))
 
-    def shared(self, load_w: Array, air: AirOutside, return_c: Array, condenser_c: Array) -> Staged:
+    def shared(self, load_w: Array, air: AirOutside, water: Water, condenser_c: Array) -> Staged:
         """The load shared at every step [W]. Source: see plant/staging.py."""
-        at = self.conditions(air, return_c, condenser_c)
-        return stage(self.units, load_w, at, self.circuit.staging, self.circuit.kept_warm)
+        at = self.conditions(air, water.return_c, condenser_c)
+        better = np.stack([by_flow(unit, water.flow_c) for unit in self.inputs])
+        return stage(self.units, load_w, at, self.circuit.staging, self.circuit.kept_warm, better)
 
     def run(
-        self, load_w: Array, air: AirOutside, return_c: Array, cooler: Cooler | None
+        self, load_w: Array, air: AirOutside, water: Water, cooler: Cooler | None
     ) -> tuple[Staged, Rejected | None]:
         """The load shared, with the cooler that takes the heat of those cooled by water [W].
 
         Source: see plant/staging.py and plant/rejection.py.
         """
         if cooler is None:
-            return self.shared(load_w, air, return_c, air.wet_bulb_c), None
+            return self.shared(load_w, air, water, air.wet_bulb_c), None
         rejected = settle_with(
-            cooler, lambda water: self.heat_w(self.shared(load_w, air, return_c, water)), _cooled_by(cooler.inputs, air)
+            cooler,
+            lambda condenser_c: self.heat_w(self.shared(load_w, air, water, condenser_c)),
+            _cooled_by(cooler.inputs, air),
         )
-        return self.shared(load_w, air, return_c, rejected.water_c), rejected
+        return self.shared(load_w, air, water, rejected.water_c), rejected
 
 
 def _cooled_by(inputs: Rejection, air: AirOutside) -> Array:
@@ -200,17 +228,18 @@ def members_of(circuit: Circuit, capacity_w: Sequence[float], working: Sequence[
         circuit,
         tuple(staged_unit(circuit.units[i], capacity_w[i]) for i in working),
         tuple(KINDS[circuit.units[i].kind].of for i in working),
+        tuple(circuit.units[i] for i in working),
     )
 
 
-def _cooler(members: Members, load_w: Array, margin: float, air: AirOutside, return_c: Array) -> Cooler | None:
+def _cooler(members: Members, load_w: Array, margin: float, air: AirOutside, water: Water) -> Cooler | None:
     """The cooler of chillers cooled by water, for the largest heat with that step's air; None where there are none."""
     if CONDENSER not in members.kinds:
         return None
     inputs = members.circuit.rejection
     outdoors = _cooled_by(inputs, air)
-    water = np.maximum(outdoors + inputs.approach_k, inputs.least_c)
-    heat = members.heat_w(members.shared(load_w, air, return_c, water))
+    condenser_c = np.maximum(outdoors + inputs.approach_k, inputs.least_c)
+    heat = members.heat_w(members.shared(load_w, air, water, condenser_c))
     at = int(heat.argmax())
     if float(heat.ravel()[at]) <= 0.0:
         return None
@@ -228,32 +257,46 @@ def size_plant(
         ValueError: there is no unit that works, or no cooler can do what is asked of it.
     """
     design = course.peak[0] * (1.0 + margin)
-    capacities = tuple(unit.capacity_w if unit.capacity_w is not None else unit.share * design for unit in units)
+    # A machine's share is met where the load is largest: what it is bought by is its capacity at the temperature that it is told at.
+    peak_w, month, step = course.peak
+    at_peak = winter.dry_bulb_c[0, step] if month is None else summer.dry_bulb_c[month, step]
+    gives = tuple(float(staged_unit(unit, 1.0).most_w(np.array(at_peak))) for unit in units)
+    capacities = tuple(
+        unit.capacity_w
+        if unit.capacity_w is not None
+        else unit.share * design / (share if KINDS[unit.kind].of == OUTDOORS else 1.0)
+        for unit, share in zip(units, gives, strict=True)
+    )
     working = tuple(i for i, unit in enumerate(units) if not unit.standby and capacities[i] > 0.0)
     if not working:
         raise ValueError(f"circuit {circuit.name}: none of its units works; one of them must not be a standby")
     members = members_of(circuit, capacities, working)
     difference = circuit.flow_c - circuit.return_c
-    flows, backs = [], []
+    waters: list[Water] = []
     for air, load in ((summer, course.summer_w), (winter, course.winter_w)):
-        flows.append(flow_temperature_c(circuit, air.dry_bulb_c))
-        backs.append(flows[-1] - difference * load / max(course.peak[0], 1e-9))
-    cooler = _cooler(members, course.summer_w, margin, summer, backs[0])
-    warm, rejected = members.run(course.summer_w, summer, backs[0], cooler)
-    cold, _ = members.run(course.winter_w, winter, backs[1], cooler)
+        flow = flow_temperature_c(circuit, air.dry_bulb_c)
+        waters.append(Water(flow, flow - difference * load / max(peak_w, 1e-9)))
+    cooler = _cooler(members, course.summer_w, margin, summer, waters[0])
+    warm, rejected = members.run(course.summer_w, summer, waters[0], cooler)
+    cold, _ = members.run(course.winter_w, winter, waters[1], cooler)
+    then = tuple(
+        capacity * (share if KINDS[unit.kind].of == OUTDOORS else 1.0)
+        for unit, capacity, share in zip(units, capacities, gives, strict=True)
+    )
     return PlantResult(
         course,
         design,
         capacity_w=capacities,
+        then_w=then,
         working=working,
         summer=warm,
         winter=cold,
         gross_over_net=tuple(GROSS_OVER_NET[units[i].fuel] for i in working),
-        flow_c=flows[0],
-        winter_flow_c=flows[1],
-        return_c=backs[0],
-        winter_return_c=backs[1],
-        without_largest_w=sum(capacities) - max(capacities),
+        flow_c=waters[0].flow_c,
+        winter_flow_c=waters[1].flow_c,
+        return_c=waters[0].return_c,
+        winter_return_c=waters[1].return_c,
+        without_largest_w=sum(then) - max(then),
         cooler=cooler,
         rejected=rejected,
     )

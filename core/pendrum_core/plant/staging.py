@@ -17,6 +17,7 @@ Array = NDArray[np.float64]
 IN_TURN, EQUAL, FEWEST, BEST = "in turn", "equal", "fewest", "best"
 STAGINGS = (IN_TURN, EQUAL, FEWEST, BEST)
 MOST_UNITS = 8  # of one plant; "best" tries every set of them
+_LEAST_SHARE = 0.3
 
 
 @dataclass(frozen=True)
@@ -65,7 +66,8 @@ class Unit:
     """A unit of a plant.
 
     Attributes:
-        nominal_w: largest output.
+        nominal_w: largest output, of machines at the temperature that it is told at.
+        output_c, output_share: two temperatures, and of `nominal_w` what it can give at them; None: all of it at any.
         least_part: part load below which it cycles [-].
         idle_share: of its nominal output, lost as fuel while it stands by [-].
         running_w, running_w_w: auxiliaries while it runs [W], and by output [W/W]; `resting_w` while it does not.
@@ -79,17 +81,35 @@ class Unit:
     running_w: float = 0.0
     running_w_w: float = 0.0
     resting_w: float = 0.0
+    output_c: tuple[float, float] | None = None
+    output_share: tuple[float, float] = (1.0, 1.0)
 
-    def taken(self, output_w: Array, temperature_c: Array, kept_warm: bool) -> tuple[Array, Array]:
-        """Fuel or power that goes in for an output, and electricity of auxiliaries [W]."""
-        least = self.least_part * self.nominal_w
+    def most_w(self, temperature_c: Array) -> Array:
+        """What it can give at a temperature [W]: by the line through both shares, never below three tenths.
+
+        Source: EN 14825 (declared capacities between the points by straight lines).
+        """
+        if self.output_c is None:
+            return np.full(np.shape(temperature_c), self.nominal_w)
+        (cool, warm), (at_cool, at_warm) = self.output_c, self.output_share
+        share = at_cool + (temperature_c - cool) / (warm - cool) * (at_warm - at_cool)
+        return np.asarray(self.nominal_w * np.maximum(share, _LEAST_SHARE))
+
+    def taken(
+        self, output_w: Array, temperature_c: Array, kept_warm: bool, better: Array | float = 1.0
+    ) -> tuple[Array, Array]:
+        """Fuel or power that goes in for an output, and electricity of auxiliaries [W]; `better` multiplies its efficiency."""
+        most = self.most_w(temperature_c)
+        least = self.least_part * most
         runs = output_w > 0.0
         # Share of the time for which it fires.
-        x = np.where(output_w < least, output_w / max(least, 1e-9), 1.0)
-        part = np.maximum(output_w, least) / max(self.nominal_w, 1e-9)
+        x = np.where(output_w < least, output_w / np.maximum(least, 1e-9), 1.0)
+        part = np.maximum(output_w, least) / np.maximum(most, 1e-9)
         idle = self.idle_share * self.nominal_w
         fuel = np.where(
-            runs, output_w / self.table.at(part, temperature_c) + (1.0 - x) * idle, idle if kept_warm else 0.0
+            runs,
+            output_w / (self.table.at(part, temperature_c) * better) + (1.0 - x) * idle,
+            idle if kept_warm else 0.0,
         )
         firing = self.running_w + self.running_w_w * np.maximum(output_w, least)
         return fuel, np.where(runs, x * firing + (1.0 - x) * self.resting_w, self.resting_w)
@@ -106,12 +126,18 @@ class Staged:
 
 
 def stage(
-    units: Sequence[Unit], load_w: ArrayLike, temperature_c: ArrayLike, rule: str = IN_TURN, kept_warm: bool = False
+    units: Sequence[Unit],
+    load_w: ArrayLike,
+    temperature_c: ArrayLike,
+    rule: str = IN_TURN,
+    kept_warm: bool = False,
+    better: ArrayLike = 1.0,
 ) -> Staged:
-    """Share a load [W] of any shape among units, in their order; `temperature_c` is one for all, or each unit's own (units, steps).
+    """Share a load [W] of any shape among units, in their order; `temperature_c` is one for all, or each unit's own (units, steps),
+    as is `better`, which multiplies their efficiencies.
 
-    "in turn": each to its nominal output, then the next; "equal": all by nominal output; "fewest": the smallest number that covers
-    the load, by nominal output; "best": of all sets that cover it the one that takes least, by nominal output.
+    "in turn": each to what it can give, then the next; "equal": all by what they can give; "fewest": the smallest number that covers
+    the load, so shared; "best": of all sets that cover it the one that takes least, so shared.
 
     Raises:
         ValueError: no unit, too many, or no such rule.
@@ -121,47 +147,47 @@ def stage(
     if rule not in STAGINGS:
         raise ValueError(f"staging {rule!r} is none of {', '.join(STAGINGS)}")
     load = np.maximum(np.asarray(load_w, dtype=float), 0.0)
-    temperature = np.broadcast_to(np.asarray(temperature_c, dtype=float), (len(units), *load.shape))
-    nominal = np.array([unit.nominal_w for unit in units])
-    met = np.minimum(load, nominal.sum())
+    whole = (len(units), *load.shape)
+    temperature, factor = (np.broadcast_to(np.asarray(v, dtype=float), whole) for v in (temperature_c, better))
+    most = np.stack([unit.most_w(t) for unit, t in zip(units, temperature, strict=True)])
+    met = np.minimum(load, most.sum(axis=0))
     if rule == IN_TURN:
-        before = np.concatenate([[0.0], np.cumsum(nominal)[:-1]])
-        output = np.clip(met - _up(before, load), 0.0, _up(nominal, load))
+        before = np.cumsum(most, axis=0) - most
+        output = np.clip(met - before, 0.0, most)
     elif rule == EQUAL:
-        output = _shared(nominal, np.ones(len(units)), met)
+        output = _shared(most, np.ones(len(units)), met)
     elif rule == FEWEST:
-        count = np.searchsorted(np.cumsum(nominal), met * (1.0 - 1e-12)) + 1
-        output = np.zeros((len(units), *load.shape))
+        count = (np.cumsum(most, axis=0) < met * (1.0 - 1e-12)).sum(axis=0) + 1
+        output = np.zeros(whole)
         for k in range(1, len(units) + 1):
-            output = np.where(count == k, _shared(nominal, np.arange(len(units)) < k, met), output)
+            output = np.where(count == k, _shared(most, np.arange(len(units)) < k, met), output)
     else:
-        output = _best(units, nominal, met, temperature, kept_warm)
+        output = _best(units, most, met, temperature, kept_warm, factor)
     output = np.where(load > 0.0, output, 0.0)
-    taken = [unit.taken(row, t, kept_warm) for unit, row, t in zip(units, output, temperature, strict=True)]
+    taken = [
+        unit.taken(row, t, kept_warm, f) for unit, row, t, f in zip(units, output, temperature, factor, strict=True)
+    ]
     return Staged(output, np.stack([fuel for fuel, _ in taken]), np.stack([power for _, power in taken]), load - met)
 
 
-def _up(values: Array, load: Array) -> Array:
-    return values.reshape(-1, *([1] * load.ndim))
+def _shared(most: Array, among: ArrayLike, met: Array) -> Array:
+    """By what they can give among some of the units."""
+    part = most * np.asarray(among, dtype=float).reshape(-1, *([1] * met.ndim))
+    return np.asarray(part / np.maximum(part.sum(axis=0), 1e-9) * met)
 
 
-def _shared(nominal: Array, among: ArrayLike, met: Array) -> Array:
-    """By nominal output among some of the units."""
-    part = nominal * np.asarray(among, dtype=float)
-    return _up(part / max(float(part.sum()), 1e-9), met) * met
-
-
-def _best(units: Sequence[Unit], nominal: Array, met: Array, temperature: Array, kept_warm: bool) -> Array:
-    best = _shared(nominal, np.ones(len(units)), met)
+def _best(units: Sequence[Unit], most: Array, met: Array, temperature: Array, kept_warm: bool, factor: Array) -> Array:
+    best = _shared(most, np.ones(len(units)), met)
     least = np.full(met.shape, np.inf)
     for size in range(1, len(units) + 1):
         for chosen in combinations(range(len(units)), size):
             among = np.isin(np.arange(len(units)), chosen)
-            output = _shared(nominal, among, met)
+            output = _shared(most, among, met)
             fuel = sum(
-                unit.taken(row, t, kept_warm)[0] for unit, row, t in zip(units, output, temperature, strict=True)
+                unit.taken(row, t, kept_warm, f)[0]
+                for unit, row, t, f in zip(units, output, temperature, factor, strict=True)
             )
-            better = (nominal[list(chosen)].sum() >= met * (1.0 - 1e-12)) & (fuel < least * (1.0 - 1e-12))
+            better = (most[list(chosen)].sum(axis=0) >= met * (1.0 - 1e-12)) & (fuel < least * (1.0 - 1e-12))
             least = np.where(better, fuel, least)
             best = np.where(better, output, best)
     return best

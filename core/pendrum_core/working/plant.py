@@ -1,9 +1,12 @@
 """Working of emitters, plants and expansion vessels."""
 
+import numpy as np
+
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.plant import CONDENSER, HEAT_PUMP, KINDS
 from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.plant.seasonal import season_of
+from pendrum_core.plant.source import by_flow
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import FILL_C, highest_c, initial_pa, vessel_of, water_content_m3
@@ -164,6 +167,8 @@ def plant_input(results: BuildingResults, unit_id: str) -> Node:
     where = kind.of
     water = plant.winter_return_c if month is None else plant.return_c
     condenser = plant.rejected.water_c if plant.rejected is not None and month is not None else None
+    flow_then = float((plant.winter_flow_c if month is None else plant.flow_c)[day, step])
+    factor = float(by_flow(unit, np.array(flow_then)))
     works_at = (
         Node("Condenser water then", float(condenser[day, step]), "temperature")
         if kind.of == CONDENSER and condenser is not None
@@ -179,7 +184,7 @@ def plant_input(results: BuildingResults, unit_id: str) -> Node:
         f"{circuit.name}, {unit.name}: {'fuel, net' if ratio != 1.0 else 'taken'}",
         taken,
         "load",
-        formula="output / efficiency",
+        formula="output / efficiency" if factor == 1.0 else "output / (efficiency × what its water makes of it)",
         numbers=f"{figure(output, 'load')} / {output / taken if taken else 0.0:.4g}",
         source="EN 15316-4-1 (structure); bilinear over part load and temperature, held at the edges",
         note=f"Gross value: {figure(taken * ratio, 'load')} (× {ratio:g})." if ratio != 1.0 else "",
@@ -187,6 +192,21 @@ def plant_input(results: BuildingResults, unit_id: str) -> Node:
             Node("Output", output, "load"),
             Node("Part load", output / max(plant.capacity_w[place], 1e-9), "percent"),
             works_at,
+            *(
+                ()
+                if factor == 1.0
+                else (
+                    Node(
+                        "What its water makes of it",
+                        factor,
+                        "ratio",
+                        formula="1 − share a kelvin × kelvins from what it is told for",
+                        numbers=f"1 − {unit.flow_share_k:.3g} × {figure(abs(flow_then - unit.told_flow_c), 'temperature_difference')}",
+                        note=f"Flow then {figure(flow_then, 'temperature')}.",
+                        ref=f"plant_unit/{unit.id}/flow_share_k",
+                    ),
+                )
+            ),
             *(
                 Node(
                     f"Efficiency at {'full load' if load == 'full' else '30 % load'}, {where} {t:g} °C",

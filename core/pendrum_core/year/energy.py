@@ -9,7 +9,7 @@ from numpy.typing import NDArray
 from pendrum_core.model.plant import GROSS_OVER_NET
 from pendrum_core.model.systems import WATER_REHEAT, Circuit
 from pendrum_core.model.year import YearCourse, YearRoom
-from pendrum_core.plant.source import AirOutside, flow_temperature_c, members_of, with_losses_w
+from pendrum_core.plant.source import AirOutside, Water, flow_temperature_c, members_of, with_losses_w
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.network import CircuitResult
 from pendrum_core.water.pump import electrical_w
@@ -280,7 +280,9 @@ def _plant(
     flow = flow_temperature_c(circuit, sky.dry_bulb_c)
     back = flow - (circuit.flow_c - circuit.return_c) * np.minimum(load / max(plant.course.peak[0], 1e-9), 1.0)
     air = AirOutside(sky.dry_bulb_c, sky.weather.wet_bulb_c, results.outdoors.pressure_pa)
-    staged, rejected = members_of(circuit, plant.capacity_w, plant.working).run(load, air, back, plant.cooler)
+    staged, rejected = members_of(circuit, plant.capacity_w, plant.working).run(
+        load, air, Water(flow, back), plant.cooler
+    )
     if rejected is not None:
         meter.add("heat rejection", ELECTRICITY, rejected.fan_w + rejected.pump_w)
     for row, unit in enumerate(members):

@@ -145,6 +145,28 @@ class PlantUnitFields(Kind):
     full_warm: Annotated[float, number("Efficiency, full load, warm", "ratio", 0.1, 30)] = 0.97
     part_cool: Annotated[float, number("Efficiency, 30 % load, cool", "ratio", 0.1, 30)] = 1.08
     part_warm: Annotated[float, number("Efficiency, 30 % load, warm", "ratio", 0.1, 30)] = 0.98
+    other_share: Annotated[
+        float,
+        number(
+            "Output at the other temperature",
+            "percent",
+            0.2,
+            2,
+            hint="Of its capacity. Heat pumps: capacity at 7 °C, this at −7 °C outdoors; chillers: capacity at 35 °C outdoors "
+            "(30 °C of condenser water), this at 20 °C.",
+        ),
+    ] = 1.0
+    told_flow_c: Annotated[float, number("Efficiencies told at water of", "temperature", -15, 90)] = 35.0
+    flow_share_k: Annotated[
+        float,
+        number(
+            "Efficiency lost, a kelvin",
+            "percent",
+            0,
+            0.06,
+            hint="Of a heat pump for hotter water than it is told at, of a chiller for colder; gained the other way.",
+        ),
+    ] = 0.0
     least_part: Annotated[float, number("Least part load", "percent", 0, 1)] = 0.2
     idle_share: Annotated[float, number("Standstill loss", "percent", 0, 0.1)] = 0.005
     running_w: Annotated[float, number("Auxiliaries while running", "electric_power", 0, 1e6)] = 0.0

@@ -7179,6 +7179,24 @@ export interface components {
              */
             part_warm: number;
             /**
+             * Output at the other temperature
+             * @description Output at the other temperature. Of its capacity. Heat pumps: capacity at 7 °C, this at −7 °C outdoors; chillers: capacity at 35 °C outdoors (30 °C of condenser water), this at 20 °C.
+             * @default 1
+             */
+            other_share: number;
+            /**
+             * Efficiencies told at water of
+             * @description Efficiencies told at water of [°C].
+             * @default 35
+             */
+            told_flow_c: number;
+            /**
+             * Efficiency lost, a kelvin
+             * @description Efficiency lost, a kelvin [K]. Of a heat pump for hotter water than it is told at, of a chiller for colder; gained the other way.
+             * @default 0
+             */
+            flow_share_k: number;
+            /**
              * Least part load
              * @description Least part load.
              * @default 0.2

@@ -87,6 +87,10 @@ const season: Column<PlantUnit> = {
   value: (r) => of(r)?.seasonal,
   explain: (r) => (of(r)?.seasonal ? { quantity: "unit_seasonal", subject: r.id } : null),
 };
+/** Whether any of them is a machine, whose output and efficiency follow outdoors and water. */
+const machines = computed(() =>
+  rows.value.some((row) => TEMPERATURES[row.kind!][0] !== "return temperature"),
+);
 const columns = computed<Column<PlantUnit>[]>(() => [
   column("plant_unit", "name", 110),
   column("plant_unit", "kind", 84, { title: "kind", choices: kinds.value.map((value) => ({ value, label: value })) }),
@@ -105,6 +109,13 @@ const columns = computed<Column<PlantUnit>[]>(() => [
   column("plant_unit", "full_warm", 96, { title: `full, ${at.value.warm}` }),
   column("plant_unit", "part_cool", 96, { title: `30 %, ${at.value.cool}` }),
   column("plant_unit", "part_warm", 96, { title: `30 %, ${at.value.warm}` }),
+  ...(machines.value
+    ? [
+        column("plant_unit", "other_share", 96, { title: "other output" }),
+        column("plant_unit", "told_flow_c", 82, { title: "told at" }),
+        column("plant_unit", "flow_share_k", 76, { title: "lost a K" }),
+      ]
+    : []),
   column("plant_unit", "least_part", 82, { title: "least load" }),
   column("plant_unit", "idle_share", 82, { title: "standstill" }),
   column("plant_unit", "running_w", 78, { title: "aux. on" }),
@@ -239,7 +250,10 @@ async function remove(): Promise<void> {
       <p class="soft told">
         Efficiencies at full and at 30 % load, by the {{ at.where
         }}<template v-if="others.length"> ({{ others.join("; ") }})</template>; between them straight lines,
-        outside them held. Boilers on net value unless “η gross” says otherwise.
+        outside them held. Boilers on net value unless “η gross” says otherwise.<template v-if="machines">
+          The capacity of a machine is what it gives at the warmer of its two temperatures; “other output” is
+          its share at the other one.</template
+        >
       </p>
     </template>
     <p v-else class="empty">

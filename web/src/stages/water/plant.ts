@@ -14,10 +14,10 @@ export const KINDS_OF: Record<"heating" | "chilled", UnitKind[]> = {
 
 export const NEW_UNIT: Record<UnitKind, Partial<PlantUnit>> = {
   boiler: { fuel: "natural gas", full_cool: 1.04, full_warm: 0.97, part_cool: 1.08, part_warm: 0.98, least_part: 0.2, idle_share: 0.005 },
-  "heat pump": { fuel: "electricity", full_cool: 2.4, full_warm: 3.6, part_cool: 2.7, part_warm: 4.2, least_part: 0.25, idle_share: 0 },
+  "heat pump": { fuel: "electricity", full_cool: 2.4, full_warm: 3.6, part_cool: 2.7, part_warm: 4.2, other_share: 0.75, told_flow_c: 35, flow_share_k: 0.02, least_part: 0.25, idle_share: 0 },
   district: { fuel: "district heat", full_cool: 0.99, full_warm: 0.99, part_cool: 0.99, part_warm: 0.99, least_part: 0, idle_share: 0 },
-  "water-cooled chiller": { fuel: "electricity", full_cool: 6.2, full_warm: 4.9, part_cool: 7.6, part_warm: 5.8, least_part: 0.15, idle_share: 0 },
-  chiller: { fuel: "electricity", full_cool: 4.3, full_warm: 2.9, part_cool: 5.6, part_warm: 3.6, least_part: 0.25, idle_share: 0 },
+  "water-cooled chiller": { fuel: "electricity", full_cool: 6.2, full_warm: 4.9, part_cool: 7.6, part_warm: 5.8, other_share: 1.05, told_flow_c: 7, flow_share_k: 0.02, least_part: 0.15, idle_share: 0 },
+  chiller: { fuel: "electricity", full_cool: 4.3, full_warm: 2.9, part_cool: 5.6, part_warm: 3.6, other_share: 1.1, told_flow_c: 7, flow_share_k: 0.02, least_part: 0.25, idle_share: 0 },
 }; // prettier-ignore
 
 /** What the two temperatures are at which efficiencies are told. */
