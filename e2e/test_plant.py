@@ -206,3 +206,21 @@ class Plant(BrowserTest):
         kit = {row["tag"]: row for row in self.results()["kit"].values()}
         self.assertAlmostEqual(kit["Chilled water CT"]["duty"], after["cooler"]["heat_w"])
         self.assertEqual(self.problems, [])
+
+    def test_reverse_return_brings_paths_together(self) -> None:
+        self.stage("Water")
+        heating = self.circuits["Heating"]
+
+        def spread() -> float:
+            pipes = self.fetch("document")["objects"]["pipe_section"]
+            ends = {row["id"] for row in pipes if row["circuit"] == heating and row["room"]}
+            found = self.results()["pipe_section"]
+            return max(found[end]["balancing_pa"] for end in ends)
+
+        before = spread()
+        self.press("Settings", exact=True)
+        self.choose("Return", "reverse, along the mains")
+        self.assertLess(spread(), before)
+        self.press("Pipes", exact=True)
+        self.page.get_by_role("columnheader", name="return").first.wait_for()
+        self.assertEqual(self.problems, [])

@@ -234,6 +234,9 @@ class AirSystem:
         return self.outdoor_only or self.kind == MAKE_UP
 
 
+TWO_PIPES, REVERSE_RETURN = "two pipes", "reverse return"
+
+
 @dataclass(frozen=True)
 class Circuit:
     """A two-pipe water circuit.
@@ -248,6 +251,7 @@ class Circuit:
         pinned_head_pa: head that the engineer fixed; None: as calculated [Pa].
         pump_count, pump_standby, pump_control: pumps on duty together, waiting, and their control, see water/pump.py.
         water_flow: "constant", or "variable" where valves throttle and the flow follows the load.
+        piping: TWO_PIPES, or REVERSE_RETURN of its mains, see water/reverse.py.
         pipe: key of the series of pipes (water/pipes.py); `roughness_m` None: as that series says [m].
         glycol, glycol_share: "none", "ethylene" or "propylene", and its share by mass [-].
         emitter_exponent: n of the radiators [-].
@@ -268,6 +272,7 @@ class Circuit:
     friction_limit_pa_m: float = 150.0
     velocity_limit_m_s: float = 1.5
     pipe: str = "steel"
+    piping: str = TWO_PIPES
     roughness_m: float | None = None
     glycol: str = "none"
     glycol_share: float = 0.3

@@ -170,7 +170,8 @@ def water_kit(results: BuildingResults, buying: Buying) -> Iterator[KitItem]:
         pipes: dict[tuple[float, str], float] = defaultdict(float)
         for section in circuit.sections:
             pipe = c.sections[section.id]
-            pipes[(pipe.diameter_m, pipe.size)] += 2.0 * section.length_m
+            for run in pipe.runs:
+                pipes[(run.diameter_m, run.size)] += run.length_m
         made_of = PIPES[circuit.pipe].title.capitalize()
         for (_, size), length in sorted(pipes.items()):
             yield KitItem(
@@ -187,7 +188,7 @@ def water_kit(results: BuildingResults, buying: Buying) -> Iterator[KitItem]:
                 yield KitItem(
                     1,
                     circuit.id,
-                    tag=f"{circuit.name} {size}",
+                    tag=f"{circuit.name} {size} insulation",
                     item=f"Pipe insulation, {circuit.pipe_insulation_m * 1000:g} mm",
                     serves=circuit.name,
                     duty=length,

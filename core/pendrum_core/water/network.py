@@ -1,26 +1,53 @@
-"""A two-pipe tree: flows from duties, pipe sizes, index run, pump.
+"""A tree of two pipes, with direct or reverse return: flows from duties, pipe sizes, index run, pump.
 
 Source: heat balance of flowing water; losses after EN 12828 practice by Darcy and Weisbach.
 """
 
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass, replace
 
 from pendrum_core.duct.network import section_loss
 from pendrum_core.duct.shapes import round_shape
-from pendrum_core.model.systems import Circuit, Section
-from pendrum_core.network.fittings import coefficient
-from pendrum_core.network.friction import Fluid, Friction, smallest_size
+from pendrum_core.model.systems import REVERSE_RETURN, Circuit, Section
+from pendrum_core.network.fittings import coefficient, sum_of_coefficients
+from pendrum_core.network.friction import Fluid, Friction, friction, smallest_size
 from pendrum_core.network.tree import Paths, Tree, build_tree, path_losses, sum_upwards
 from pendrum_core.water.insulation import pipe_loss_w_m
 from pendrum_core.water.liquid import PLAIN_WATER, Liquid
 from pendrum_core.water.pipes import PIPES
 from pendrum_core.water.pump import PumpResult, size_pump
+from pendrum_core.water.reverse import Chain, chains
+
+FLOW_AND_RETURN, FLOW, RETURN, BACK = "flow and return", "flow", "return", "back from the end"
+
+
+@dataclass(frozen=True)
+class PipeRun:
+    """A pipe that belongs to a section: what it carries, its size, metres of pipe, and what it loses with its fittings [Pa].
+
+    `role`: FLOW_AND_RETURN for both alike; of a main with reverse return FLOW, RETURN beside it, and at the first section BACK from the
+    end of the main.
+    """
+
+    role: str
+    flow_m3_s: float
+    size: str
+    diameter_m: float
+    length_m: float
+    friction: Friction
+    loss_pa: float
+    within_limits: bool
 
 
 @dataclass(frozen=True)
 class PipeResult:
-    """One sized two-pipe section; losses are of flow and return together [Pa]."""
+    """One sized section of two pipes; losses are of flow and return together [Pa].
+
+    Attributes:
+        runs: its pipes.
+        path_pa: what it adds to a path that leads through it: its loss, with reverse return its flow pipe less the return beside it
+            (a path that runs on leaves that return aside), and at the first section all return pipes of the main.
+    """
 
     id: str
     flow_m3_s: float
@@ -32,6 +59,8 @@ class PipeResult:
     friction_loss_pa: float
     fitting_loss_pa: float
     loss_pa: float
+    runs: tuple[PipeRun, ...]
+    path_pa: float
     coefficients: tuple[float, ...] = ()  # of each of its fittings, one of each entry
 
 
@@ -80,6 +109,90 @@ def roughness_of(circuit: Circuit) -> float:
     return PIPES[circuit.pipe].roughness_m if circuit.roughness_m is None else circuit.roughness_m
 
 
+@dataclass(frozen=True)
+class _Sizing:
+    """How pipes of a circuit are sized."""
+
+    circuit: Circuit
+    fluid: Fluid
+
+    def run(
+        self,
+        role: str,
+        flow: float,
+        length_m: float,
+        zeta: float = 0.0,
+        rest_pa: float = 0.0,
+        pinned: float | None = None,
+    ) -> PipeRun:
+        """A pipe for a flow; `zeta` of its fittings and what else it loses [Pa]."""
+        circuit, series, roughness = self.circuit, PIPES[self.circuit.pipe], roughness_of(self.circuit)
+        limits = (circuit.friction_limit_pa_m, circuit.velocity_limit_m_s)
+        index = smallest_size(flow, series.inner_m, roughness, self.fluid, *limits)
+        diameter = pinned if pinned is not None else series.inner_m[index if index is not None else -1]
+        area = round_shape(diameter).area_m2
+        straight = friction(flow, area, diameter, roughness, self.fluid)
+        loss = straight.rate_pa_m * length_m + zeta * straight.dynamic_pressure_pa + rest_pa
+        within = straight.rate_pa_m <= limits[0] and straight.velocity_m_s <= limits[1]
+        return PipeRun(role, flow, series.name_of(diameter), diameter, length_m, straight, loss, within)
+
+    def both(self, section: Section, flow: float) -> PipeResult:
+        """A section whose flow and return are alike."""
+        run = self.run(FLOW_AND_RETURN, flow, 2.0 * section.length_m, pinned=section.pinned_diameter_m)
+        shape = round_shape(run.diameter_m)
+        _, friction_loss, fitting_loss, loss = section_loss(
+            section, flow, shape, roughness_of(self.circuit), self.fluid, pipes=2
+        )
+        return self._result(section, (replace(run, loss_pa=loss),), friction_loss, fitting_loss, loss)
+
+    def main(self, chain: Chain, flows: Mapping[str, float], sections: Mapping[str, Section]) -> list[PipeResult]:
+        """The sections of a main with reverse return; half of a section's fittings stand in its flow, half in its return."""
+        way_back = self.run(BACK, chain.whole_flow, sum(sections[one].length_m for one in chain.sections))
+        found: list[PipeResult] = []
+        for place, (identity, back) in enumerate(zip(chain.sections, chain.return_flow, strict=True)):
+            section = sections[identity]
+            pinned = section.pinned_diameter_m
+            first = self.run(FLOW, flows[identity], section.length_m, pinned=pinned)
+            zeta = sum_of_coefficients(section.loss_coefficient, section.fittings, first.diameter_m) / 2.0
+            rest = section.component_drop_pa + section.end_drop_pa
+            runs = [self.run(FLOW, flows[identity], section.length_m, zeta, rest, pinned)]
+            if place == 0:
+                # Its return half lies in the way back.
+                runs.append(replace(way_back, loss_pa=way_back.loss_pa + zeta * way_back.friction.dynamic_pressure_pa))
+            elif back > 0.0:
+                runs.append(self.run(RETURN, back, section.length_m, zeta))
+            frictions = sum(run.friction.rate_pa_m * run.length_m for run in runs)
+            loss = sum(run.loss_pa for run in runs)
+            found.append(self._result(section, tuple(runs), frictions, loss - frictions - rest, loss))
+        returns = sum(run.loss_pa for result in found for run in result.runs if run.role == RETURN)
+        return [
+            replace(result, path_pa=result.loss_pa + returns)
+            if place == 0
+            else replace(result, path_pa=sum(run.loss_pa if run.role == FLOW else -run.loss_pa for run in result.runs))
+            for place, result in enumerate(found)
+        ]
+
+    def _result(
+        self, section: Section, runs: tuple[PipeRun, ...], friction_loss: float, fitting_loss: float, loss: float
+    ) -> PipeResult:
+        first = runs[0]
+        return PipeResult(
+            section.id,
+            first.flow_m3_s,
+            size=first.size,
+            diameter_m=first.diameter_m,
+            sized=section.pinned_diameter_m is None,
+            within_limits=all(run.within_limits for run in runs),
+            friction=first.friction,
+            friction_loss_pa=friction_loss,
+            fitting_loss_pa=fitting_loss,
+            loss_pa=loss,
+            runs=runs,
+            path_pa=loss,
+            coefficients=tuple(coefficient(fitted, first.diameter_m) for fitted in section.fittings),
+        )
+
+
 def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult:
     """Size a circuit for the duties of what its sections serve.
 
@@ -87,7 +200,7 @@ def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult
         TreeError: the sections are not a tree.
     """
     mean = (circuit.flow_c + circuit.return_c) / 2.0
-    liquid, series, roughness = liquid_of(circuit), PIPES[circuit.pipe], roughness_of(circuit)
+    liquid = liquid_of(circuit)
     fluid = liquid.fluid(mean)
     tree = build_tree({section.id: section.parent for section in circuit.sections})
     served = [section.end for section in circuit.sections if section.end is not None]
@@ -95,32 +208,15 @@ def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult
     per_watt = water_flow_m3_s(1.0, circuit.flow_c, circuit.return_c, liquid)
     end_flow = {end: duty * per_watt for end, duty in duties.items()}
     flows = sum_upwards(tree, {s.id: end_flow[s.end] for s in circuit.sections if s.end is not None})
-    results: dict[str, PipeResult] = {}
-    content = 0.0
-    for section in circuit.sections:
-        flow, pinned = flows[section.id], section.pinned_diameter_m
-        limits = (circuit.friction_limit_pa_m, circuit.velocity_limit_m_s)
-        index = smallest_size(flow, series.inner_m, roughness, fluid, *limits)
-        diameter = pinned if pinned is not None else series.inner_m[index if index is not None else -1]
-        shape = round_shape(diameter)
-        straight, friction_loss, fitting_loss, loss = section_loss(section, flow, shape, roughness, fluid, pipes=2)
-        within = straight.rate_pa_m <= limits[0] and straight.velocity_m_s <= limits[1]
-        results[section.id] = PipeResult(
-            section.id,
-            flow,
-            size=series.name_of(diameter),
-            diameter_m=diameter,
-            sized=pinned is None,
-            within_limits=within,
-            friction=straight,
-            friction_loss_pa=friction_loss,
-            fitting_loss_pa=fitting_loss,
-            loss_pa=loss,
-            coefficients=tuple(coefficient(fitted, diameter) for fitted in section.fittings),
-        )
-        content += 2.0 * section.length_m * shape.area_m2
+    sizing, by_id = _Sizing(circuit, fluid), {section.id: section for section in circuit.sections}
+    found: dict[str, PipeResult] = {}
+    if circuit.piping == REVERSE_RETURN:
+        found = {one.id: one for chain in chains(tree, flows) for one in sizing.main(chain, flows, by_id)}
+    results = {
+        section.id: found.get(section.id) or sizing.both(section, flows[section.id]) for section in circuit.sections
+    }
     ends = [section.id for section in circuit.sections if section.end is not None]
-    paths = path_losses(tree, {key: result.loss_pa for key, result in results.items()}, ends)
+    paths = path_losses(tree, {key: result.path_pa for key, result in results.items()}, ends)
     return CircuitResult(
         tree=tree,
         fluid=fluid,
@@ -130,22 +226,28 @@ def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult
         sections=results,
         paths=paths,
         pump=size_pump(circuit, sum(end_flow.values()), paths.index_loss_pa),
-        water_content_m3=content,
-        lost_w={s.id: section_lost_w(circuit, s, results[s.id].diameter_m) for s in circuit.sections}
+        water_content_m3=sum(
+            run.length_m * round_shape(run.diameter_m).area_m2 for result in results.values() for run in result.runs
+        ),
+        lost_w={identity: section_lost_w(circuit, result.runs) for identity, result in results.items()}
         if circuit.pipe_insulation_m is not None
         else {},
     )
 
 
-def section_lost_w(circuit: Circuit, section: Section, diameter_m: float) -> float:
-    """What a section's flow and return lose together, at the design temperatures; of a chilled circuit what they take in [W].
+def section_lost_w(circuit: Circuit, runs: Sequence[PipeRun]) -> float:
+    """What the pipes of a section lose together, at the design temperatures; of a chilled circuit what they take in [W].
 
     Source: EN ISO 12241:2008.
     """
-    outer = PIPES[circuit.pipe].outer_of(diameter_m)
     thickness, conductivity = circuit.pipe_insulation_m or 0.0, circuit.pipe_insulation_w_mk
-    lost = sum(
-        pipe_loss_w_m(water, circuit.pipe_around_c, outer, thickness, conductivity)
-        for water in (circuit.flow_c, circuit.return_c)
-    )
-    return max(0.0, lost if circuit.kind == "heating" else -lost) * section.length_m
+    total = 0.0
+    for run in runs:
+        outer = PIPES[circuit.pipe].outer_of(run.diameter_m)
+        waters = {FLOW_AND_RETURN: (circuit.flow_c, circuit.return_c), FLOW: (circuit.flow_c,)}.get(
+            run.role, (circuit.return_c,)
+        )
+        for water in waters:
+            lost = pipe_loss_w_m(water, circuit.pipe_around_c, outer, thickness, conductivity)
+            total += lost * run.length_m / len(waters)
+    return max(0.0, total if circuit.kind == "heating" else -total)

@@ -10,7 +10,7 @@ from pendrum_core.plant.source import by_flow
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import FILL_C, highest_c, initial_pa, vessel_of, water_content_m3
-from pendrum_core.water.insulation import pipe_loss_w_m
+from pendrum_core.water.network import section_lost_w
 from pendrum_core.water.pipes import PIPES
 from pendrum_core.working.node import Node, addition, figure
 
@@ -114,20 +114,18 @@ def pipes_lose(results: BuildingResults, circuit_id: str) -> Node:
     series = PIPES[circuit.pipe]
 
     def section(one: Section) -> Node:
-        inner = found.sections[one.id].diameter_m
-        outer = series.outer_of(inner)
-        each = [
-            pipe_loss_w_m(
-                water, circuit.pipe_around_c, outer, circuit.pipe_insulation_m or 0.0, circuit.pipe_insulation_w_mk
-            )
-            for water in (circuit.flow_c, circuit.return_c)
+        runs = found.sections[one.id].runs
+        metres = [
+            f"{section_lost_w(circuit, (run,)) / run.length_m if run.length_m else 0.0:.3g} W/m × {run.length_m:g} m "
+            f"({run.role}, outer diameter {series.outer_of(run.diameter_m) * 1000:.1f} mm)"
+            for run in runs
         ]
         return Node(
             f"{one.name}, {found.sections[one.id].size}",
             found.lost_w[one.id],
             "load",
-            formula="(flow's W/m + return's W/m) × length",
-            numbers=f"({each[0]:.3g} + {each[1]:.3g}) × {one.length_m:g} m, outer diameter {outer * 1000:.1f} mm",
+            formula="W/m × length, pipe by pipe",
+            numbers=" + ".join(metres),
             inputs=(Node("Length", one.length_m, "length", ref=f"pipe_section/{one.id}/length_m"),),
         )
 

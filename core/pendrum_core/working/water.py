@@ -4,14 +4,64 @@ from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.network.fittings import sum_of_coefficients
 from pendrum_core.plant.motors import MOTOR_CLASSES
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.water.network import PipeResult
+from pendrum_core.water.network import BACK, FLOW_AND_RETURN, PipeResult, PipeRun
 from pendrum_core.water.pipes import PIPES, PipeSeries
 from pendrum_core.water.pump import NO_FLOW_HEAD, part_loads
 from pendrum_core.working.fittings import fittings_node
 from pendrum_core.working.node import Node, addition
 
 
-def _pipe(section: Section, result: PipeResult, series: PipeSeries) -> Node:
+def _run(section: Section, run: PipeRun, series: PipeSeries) -> Node:
+    """One pipe of a main with reverse return."""
+    f = run.friction
+    return Node(
+        f"{run.role}, {run.size}",
+        run.loss_pa,
+        "head",
+        "Δp",
+        formula="rate × length + ζ/2 × dynamic pressure",
+        source=f"Darcy-Weisbach with Colebrook; inner diameters of {series.standard}",
+        inputs=(
+            Node("Flow", run.flow_m3_s, "water_flow", "V"),
+            Node("Inner diameter", run.diameter_m, "diameter", "d"),
+            Node("Velocity", f.velocity_m_s, "water_velocity", "v"),
+            Node("Friction rate", f.rate_pa_m, "pipe_friction_rate"),
+            Node(
+                "Length",
+                run.length_m,
+                "length",
+                note="Of the whole main." if run.role == BACK else "",
+                ref="" if run.role == BACK else f"pipe_section/{section.id}/length_m",
+            ),
+        ),
+    )
+
+
+def _main(section: Section, result: PipeResult, series: PipeSeries, on_path: bool) -> Node:
+    """A section of a main with reverse return; on a path by what it adds to it."""
+    first = any(run.role == BACK for run in result.runs)
+    path = (
+        "its pipes, and all return pipes of its main"
+        if first
+        else "its flow, less the return beside it, which the path leaves aside"
+    )
+    return Node(
+        f"{section.name}, {result.size}",
+        result.path_pa if on_path else result.loss_pa,
+        "head",
+        "Δp",
+        formula=path if on_path else "sum of its pipes",
+        note="Reverse return.",
+        inputs=(
+            *(_run(section, run, series) for run in result.runs),
+            fittings_node("pipe_section", section, result.diameter_m),
+        ),
+    )
+
+
+def _pipe(section: Section, result: PipeResult, series: PipeSeries, on_path: bool = False) -> Node:
+    if result.runs[0].role != FLOW_AND_RETURN:
+        return _main(section, result, series, on_path)
     f = result.friction
     coefficients = sum_of_coefficients(section.loss_coefficient, section.fittings, result.diameter_m)
     return Node(
@@ -66,8 +116,8 @@ def pump_head(results: BuildingResults, circuit_id: str) -> Node:
         result.paths.index_loss_pa,
         "head",
         formula="sum of the sections on the path with the largest loss, flow and return",
-        numbers=addition([result.sections[s].loss_pa for s in run], "head"),
-        inputs=tuple(_pipe(sections[s], result.sections[s], PIPES[circuit.pipe]) for s in run),
+        numbers=addition([result.sections[s].path_pa for s in run], "head"),
+        inputs=tuple(_pipe(sections[s], result.sections[s], PIPES[circuit.pipe], on_path=True) for s in run),
     )
     source = Node("Boiler or chiller", circuit.source_drop_pa, "head", ref=f"circuit/{circuit.id}/source_drop_pa")
     margin = Node("Margin", circuit.pump_margin, "percent", ref=f"circuit/{circuit.id}/pump_margin")

@@ -217,6 +217,7 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
                 "size": s.size,
                 "balancing_pa": c.paths.balancing_pa.get(section_id),
                 "path_pa": c.paths.loss_pa.get(section_id),
+                "return_size": ", ".join(run.size for run in s.runs[1:]) or s.size,
             }
     return circuits, sections
 

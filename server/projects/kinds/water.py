@@ -28,6 +28,14 @@ class CircuitFields(Kind):
         ),
     ] = "none"
     glycol_share: Annotated[float, number("Glycol by mass", "percent", *SHARES)] = 0.3
+    piping: Annotated[
+        str,
+        options(
+            "Return",
+            {"two pipes": "beside the flow", "reverse return": "reverse, along the mains"},
+            hint="Reverse: what the first branch takes comes back last, so that all paths are nearly of one length.",
+        ),
+    ] = "two pipes"
     pipe: Annotated[str, options("Pipes of", {key: series.title for key, series in PIPES.items()})] = "steel"
     friction_limit_pa_m: Annotated[float, number("Friction at most", "pipe_friction_rate", 1, 2000)] = 150.0
     velocity_limit_m_s: Annotated[float, number("Velocity at most", "water_velocity", 0.05, 10)] = 1.5

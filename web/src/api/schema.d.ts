@@ -6022,6 +6022,13 @@ export interface components {
              */
             glycol_share: number;
             /**
+             * Return
+             * @description Return. Reverse: what the first branch takes comes back last, so that all paths are nearly of one length.
+             * @default two pipes
+             * @enum {string}
+             */
+            piping: "two pipes" | "reverse return";
+            /**
              * Pipes of
              * @description Pipes of.
              * @default steel

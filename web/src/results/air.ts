@@ -103,4 +103,6 @@ export interface SectionResult {
   loss_pa: number;
   balancing_pa: number | null;
   path_pa: number | null;
+  /** Of a pipe: of its return, and of the way back from the end of a main with reverse return. */
+  return_size?: string;
 }

@@ -28,7 +28,7 @@ const found = computed(() => results.get("circuit", props.circuit.id));
 const before = computed(() => results.prior("circuit", props.circuit.id));
 const groups = computed<[title: string, keys: Key[]][]>(() => [
   ["Water", ["flow_c", "return_c", "glycol", ...(props.circuit.glycol === "none" ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : []), ...(insulated.value ? [] : SHARE)]],
-  ["Pipes", ["pipe", "friction_limit_pa_m", "velocity_limit_m_s", "pipe_insulation_m", ...(insulated.value ? AROUND : [])]],
+  ["Pipes", ["piping", "pipe", "friction_limit_pa_m", "velocity_limit_m_s", "pipe_insulation_m", ...(insulated.value ? AROUND : [])]],
   ...(byWater.value ? [["Heat of its chillers", REJECTION] as [string, Key[]]] : []),
   ["Expansion vessel", ["static_height_m", "safety_valve_pa", "source_content_m3"]],
 ]); // prettier-ignore

@@ -58,6 +58,16 @@ const ends = computed<Column<PipeSection>[]>(() => [
     text: (row) => coilName(row) || "–",
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("air_system")) },
   },
+  ...(props.circuit.piping === "reverse return"
+    ? [
+        {
+          key: "return_size",
+          title: "return",
+          width: 86,
+          value: (row: PipeSection) => results.get("pipe_section", row.id)?.return_size ?? "–",
+        },
+      ]
+    : []),
   {
     key: "valve_kv_m3_h",
     title: "Kv",
