@@ -224,3 +224,25 @@ class Plant(BrowserTest):
         self.press("Pipes", exact=True)
         self.page.get_by_role("columnheader", name="return").first.wait_for()
         self.assertEqual(self.problems, [])
+
+    def test_heated_floors_and_the_water_that_they_need(self) -> None:
+        self.stage("Water")
+        self.press("Settings", exact=True)
+        self.choose("Heats its rooms by", "heated floors")
+        floors = self.results()["floor"]
+        self.assertFalse(self.results().get("emitter"))
+        room, floor = next((r, f) for r, f in floors.items() if f["duty_w"] > 500.0)
+        # Closer pipes under a bare floor give more, from colder water.
+        self.fill("Pipes apart", "100")
+        self.fill("Covering of the floor", "0.02")
+        after = self.results()["floor"][room]
+        self.assertGreater(after["k_w_m2k"], 1.2 * floor["k_w_m2k"])
+        self.assertLess(after["needed_flow_c"], floor["needed_flow_c"])
+        self.assertAlmostEqual(after["pipe_m"], after["area_m2"] / 0.1, places=6)
+        self.press("Emitters", exact=True)
+        self.page.get_by_role("columnheader", name="needs flow of").wait_for()
+        # Beyond the tables it is refused, with the range.
+        self.press("Settings", exact=True)
+        self.fill("Pipes apart", "900")
+        self.page.get_by_text("at most 375").first.wait_for()
+        self.assertEqual([p for p in self.problems if "422" not in p], [])

@@ -6,7 +6,7 @@ import numpy as np
 
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.plant import GROSS_OVER_NET, KINDS
-from pendrum_core.model.systems import Circuit
+from pendrum_core.model.systems import UNDERFLOOR, Circuit
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import vessel_of
 from pendrum_core.water.liquid import WATER
@@ -14,6 +14,7 @@ from pendrum_core.water.network import liquid_of
 from pendrum_core.water.pump import PumpResult
 
 _CLOSE = 0.005
+_NOTICED_W = 10.0
 _FAR_ABOVE = 1.3  # over the calculated head with its margin, from which on a pinned one is noted
 _ABOVE_FREEZING_K = 3.0  # of a chilled liquid at its coldest: the evaporator's surface is colder than it
 
@@ -57,6 +58,8 @@ def plant_snags(results: BuildingResults) -> Iterator[Snag]:
                     sentence=f"{circuit.name}: its liquid freezes at {freezes:.1f} °C and is as cold as {coldest:.1f} °C.",
                     way_out="more glycol, or warmer water",
                 )
+        if circuit.emitters == UNDERFLOOR:
+            yield from _floors(results, circuit)
         for unit in circuit.units:
             kind = KINDS[unit.kind]
             most = max(unit.full_cool, unit.full_warm, unit.part_cool, unit.part_warm)
@@ -137,6 +140,30 @@ def _pump(circuit: Circuit, pump: PumpResult) -> Iterator[Snag]:
             stage="water",
             sentence=f"{told}: valves throttle {(pump.head_pa - pump.network_head_pa) / 1000:.1f} kPa away.",
             way_out="a lower head, or no pin",
+        )
+
+
+def _floors(results: BuildingResults, circuit: Circuit) -> Iterator[Snag]:
+    """Heated floors that cannot give what is asked of them."""
+    for section in circuit.sections:
+        found = results.floors.get(section.end or "")
+        if found is None or found.short_w < _NOTICED_W:
+            continue
+        room = results.rooms[section.end or ""].room
+        at_limit = found.flux_w_m2 > found.limit_w_m2
+        yield Snag(
+            DOUBTFUL,
+            "floor_short",
+            kind="room",
+            id=room.id,
+            stage="water",
+            sentence=f"{room.number} {room.name}: its heated floor gives {found.gives_w / 1000:.2f} of {found.duty_w / 1000:.2f} kW, "
+            + (
+                "its surface being as warm as it may be."
+                if at_limit
+                else f"at {circuit.flow_c:.0f} °C; {found.needed_flow_c:.0f} °C would give it."
+            ),
+            way_out="another emitter for the rest" if at_limit else "hotter water, closer pipes, or a thinner covering",
         )
 
 

@@ -77,7 +77,7 @@ def _room_snags(results: BuildingResults) -> Iterator[Snag]:
         if system.cools and system.kind != MAKE_UP and system.id in results.systems
         for terminal in system.terminals
     }
-    emitting = set(results.emitters)
+    emitting = set(results.emitters) | set(results.floors)
     for room_id, loads in results.rooms.items():
         name = f"{loads.room.number} {loads.room.name}"
         if any(transfer.room not in results.rooms for transfer in loads.room.transfers):

@@ -66,6 +66,23 @@ class Rejection:
 
 
 @dataclass(frozen=True)
+class FloorBuild:
+    """How heated floors are built.
+
+    Attributes:
+        spacing_m: of the pipes, 0.05 to 0.375; pipe_m their outer diameter; cover_m of screed above them [m].
+        covering_m2k_w: resistance of what lies on it, 0 to 0.15.
+        area_share: of a room's floor that is heated [-].
+    """
+
+    spacing_m: float = 0.15
+    pipe_m: float = 0.016
+    cover_m: float = 0.045
+    covering_m2k_w: float = 0.1
+    area_share: float = 0.85
+
+
+@dataclass(frozen=True)
 class PlantUnit:
     """A boiler, district connection, heat pump or chiller.
 

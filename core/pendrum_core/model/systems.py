@@ -2,7 +2,7 @@
 
 from dataclasses import dataclass, field
 
-from pendrum_core.model.plant import PlantUnit, Rejection
+from pendrum_core.model.plant import FloorBuild, PlantUnit, Rejection
 from pendrum_core.model.unit_parts import COOLING_COIL, HEATING_COIL, HUMIDIFYING, USUAL_PARTS, UnitPart
 from pendrum_core.schedule.pattern import DayPattern
 
@@ -234,6 +234,7 @@ class AirSystem:
         return self.outdoor_only or self.kind == MAKE_UP
 
 
+RADIATORS, UNDERFLOOR = "radiators", "underfloor"
 TWO_PIPES, REVERSE_RETURN = "two pipes", "reverse return"
 
 
@@ -261,6 +262,7 @@ class Circuit:
         staging, kept_warm: of its units, see plant/staging.py.
         static_height_m, safety_valve_pa, source_content_m3: of its expansion vessel; gauge pressure.
         units: what feeds it; none where it is not worked out. `rejection`: where its water-cooled chillers put their heat.
+        emitters: RADIATORS or UNDERFLOOR in its rooms; `floor`: how heated floors are built.
     """
 
     id: str
@@ -303,6 +305,8 @@ class Circuit:
     source_content_m3: float = 0.05
     units: tuple[PlantUnit, ...] = ()
     rejection: Rejection = field(default_factory=Rejection)
+    emitters: str = RADIATORS
+    floor: FloorBuild = field(default_factory=FloorBuild)
 
     @property
     def lost_share(self) -> float:

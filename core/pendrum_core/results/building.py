@@ -14,6 +14,7 @@ from pendrum_core.plant.source import PlantResult
 from pendrum_core.room.balance.outdoors import Outdoors
 from pendrum_core.room.outcome.loads import GroupLoads, RoomLoads
 from pendrum_core.water.emitters import EmitterResult
+from pendrum_core.water.floor import FloorResult
 from pendrum_core.water.hot_water import HotWaterResult
 from pendrum_core.water.network import CircuitResult
 
@@ -47,7 +48,8 @@ class BuildingResults(BuildingLoads):
     """Everything worked out for a building: the loads, and what serves them.
 
     `stores` are of hot water, by id; `heating_duty_w` is by room: its heating load, and warming supply air that comes below the set-point [W]; `moisture`
-    by room where humidity limits are asked; `plants` by circuit.
+    by room where humidity limits are asked; `emitters` are radiators and `floors`
+    heated floors, by room; `plants` by circuit.
     """
 
     systems: Mapping[str, AirSystemResult]
@@ -55,6 +57,7 @@ class BuildingResults(BuildingLoads):
     moisture: Mapping[str, RoomMoisture]
     circuits: Mapping[str, CircuitResult]
     emitters: Mapping[str, EmitterResult]
+    floors: Mapping[str, FloorResult]
     plants: Mapping[str, PlantResult]
     stores: Mapping[str, HotWaterResult]
 

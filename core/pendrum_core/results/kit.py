@@ -38,3 +38,18 @@ def kit_list(results: BuildingResults) -> Iterator[KitItem]:
                     output_w=emitter.rating_w,
                 ),
             )
+    for room_id, floor in results.floors.items():
+        if floor.duty_w > 0.0:
+            room = results.rooms[room_id].room
+            yield KitItem(
+                2,
+                room_id,
+                tag=f"F {room.number}",
+                item="Heated floor, duty and pipe",
+                serves=f"{room.number} {room.name}",
+                duty=floor.duty_w,
+                duty_quantity="load",
+                second=floor.pipe_m,
+                second_quantity="length",
+                size=f"{floor.area_m2:.1f} m², {floor.loops} {'loop' if floor.loops == 1 else 'loops'}",
+            )

@@ -6,6 +6,7 @@ Source: EN 12828, annex D.
 from pendrum_core.model.systems import Circuit
 from pendrum_core.quantities.constants import GRAVITY_M_S2
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.water.floor import content_m3
 from pendrum_core.water.network import liquid_of
 from pendrum_core.water.vessel import Vessel, size_vessel
 
@@ -22,7 +23,13 @@ def water_content_m3(results: BuildingResults, circuit: Circuit) -> tuple[float,
         for room, emitter in results.emitters.items()
         if room in ends and circuit.kind == "heating"
     ]
-    return results.circuits[circuit.id].water_content_m3, EMITTER_M3_W * sum(ratings), circuit.source_content_m3
+    floors = sum(
+        content_m3(floor, circuit.floor)
+        for room, floor in results.floors.items()
+        if room in ends and circuit.kind == "heating"
+    )
+    pipes = results.circuits[circuit.id].water_content_m3
+    return pipes, EMITTER_M3_W * sum(ratings) + floors, circuit.source_content_m3
 
 
 def initial_pa(circuit: Circuit) -> float:

@@ -9,7 +9,7 @@ from pendrum_core.air.moisture import RoomMoisture, room_moistures
 from pendrum_core.air.result import AirSystemResult, ServedRoom
 from pendrum_core.model.building import Building
 from pendrum_core.model.catalogue import RADIATOR, rows_of
-from pendrum_core.model.systems import WATER_REHEAT, Circuit
+from pendrum_core.model.systems import UNDERFLOOR, WATER_REHEAT, Circuit
 from pendrum_core.moist_air import wet_bulb_c
 from pendrum_core.plant.source import AirOutside, Course, PlantResult, size_plant, whole_course
 from pendrum_core.quantities.faults import reason_of
@@ -18,6 +18,7 @@ from pendrum_core.room.outcome.loads import RoomLoads
 from pendrum_core.run.memory import Memory
 from pendrum_core.run.systems import size_systems
 from pendrum_core.water.emitters import RATINGS_W, EmitterResult, size_radiator
+from pendrum_core.water.floor import FloorResult, size_floor
 from pendrum_core.water.hot_water import HotWaterResult, size_hot_water
 from pendrum_core.water.network import CircuitResult, size_circuit
 
@@ -37,7 +38,7 @@ def calculate_plant(loads: BuildingLoads, memory: Memory) -> BuildingResults:
             serving.setdefault(room, []).append(system)
     duties = _heating_duties(rooms, systems)
     stores = _stores(loads.building, failures)
-    circuits, emitters, plants = _circuits(loads, duties, systems, stores, failures)
+    circuits, emitters, floors, plants = _circuits(loads, duties, systems, stores, failures)
     moisture: Mapping[str, RoomMoisture] = {}
     try:
         moisture = room_moistures(rooms, serving, loads.outdoors)
@@ -50,6 +51,7 @@ def calculate_plant(loads: BuildingLoads, memory: Memory) -> BuildingResults:
         moisture=moisture,
         circuits=circuits,
         emitters=emitters,
+        floors=floors,
         plants=plants,
         stores=stores,
     )
@@ -175,10 +177,11 @@ def _circuits(
     systems: Mapping[str, AirSystemResult],
     stores: Mapping[str, HotWaterResult],
     failures: list[Failure],
-) -> tuple[dict[str, CircuitResult], dict[str, EmitterResult], dict[str, PlantResult]]:
+) -> tuple[dict[str, CircuitResult], dict[str, EmitterResult], dict[str, FloorResult], dict[str, PlantResult]]:
     building, rooms = loads.building, loads.rooms
     circuits: dict[str, CircuitResult] = {}
     emitters: dict[str, EmitterResult] = {}
+    floors: dict[str, FloorResult] = {}
     plants: dict[str, PlantResult] = {}
     units: dict[str, list[AirSystemResult]] = {}
     for drawn in building.systems:
@@ -195,6 +198,12 @@ def _circuits(
             if asks and circuit.kind == "heating":
                 for room in (end for end in duties if end in rooms):
                     air_c = rooms[room].room.heating_setpoint_c
+                    if circuit.emitters == UNDERFLOOR:
+                        area = rooms[room].room.floor_area_m2
+                        floors[room] = size_floor(
+                            duties[room], area, air_c, circuit.flow_c, circuit.return_c, circuit.floor
+                        )
+                        continue
                     emitters[room] = size_radiator(
                         duties[room], circuit.flow_c, circuit.return_c, air_c, circuit.emitter_exponent, ratings_w
                     )
@@ -212,4 +221,4 @@ def _circuits(
                 )
         except Exception as error:
             failures.append(Failure("circuit", circuit.id, reason_of(error, f"Circuit {circuit.name}")))
-    return circuits, emitters, plants
+    return circuits, emitters, floors, plants

@@ -22,6 +22,7 @@ from pendrum_core.working.duties import (
     system_outdoor_air,
     terminals_reheat,
 )
+from pendrum_core.working.floor import heated_floor
 from pendrum_core.working.groups import (
     group_airflow,
     group_cooling,
@@ -85,6 +86,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "pump_open_flow": pump_open_flow,
     **{f"pump_power_{share * 100:.0f}": partial(pump_part_load, share=share) for share in PART_LOADS[:-1]},
     "emitter_rating": emitter_rating,
+    "heated_floor": heated_floor,
     "plant_load": plant_load,
     "heat_rejection": heat_rejection,
     "plant_input": plant_input,

@@ -289,7 +289,12 @@ def expansion_vessel(results: BuildingResults, circuit_id: str) -> Node:
                 numbers=addition([pipes, emitters, source], "water_volume"),
                 inputs=(
                     Node("Pipes", pipes, "water_volume"),
-                    Node("Radiators", emitters, "water_volume", formula="7 L per kW of rating"),
+                    Node(
+                        "Radiators and floors",
+                        emitters,
+                        "water_volume",
+                        formula="7 L per kW of rating; pipes in floors",
+                    ),
                     Node("Source", source, "water_volume", ref=f"circuit/{circuit.id}/source_content_m3"),
                 ),
             ),

@@ -7,7 +7,7 @@ from dataclasses import fields, replace
 from calculations.inputs.schedules import design_patterns
 from calculations.lookups import Lookups
 from pendrum_core.model.building import Margins
-from pendrum_core.model.plant import PlantUnit, Rejection
+from pendrum_core.model.plant import FloorBuild, PlantUnit, Rejection
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Circuit, Extract, Fitted, Section, Terminal, Transfer
 from pendrum_core.model.unit_parts import UnitPart
@@ -204,5 +204,6 @@ def circuits(document: Document, make: MakeSection) -> Iterable[Circuit]:
             rejection=Rejection(
                 row["rejection"], **{f.name: row[f"rejection_{f.name}"] for f in fields(Rejection) if f.name != "kind"}
             ),
-            **{column: value for column, value in row.items() if not column.startswith("rejection")},
+            floor=FloorBuild(**{f.name: row[f"floor_{f.name}"] for f in fields(FloorBuild)}),
+            **{column: value for column, value in row.items() if not column.startswith(("rejection", "floor_"))},
         )

@@ -356,6 +356,7 @@ class PlantMaker:
             "pipe_section": pipe_sections,
             "plant": {circuit: _plant(results, circuit, months) for circuit in results.plants},
             "hot_water": {store: _store(found) for store, found in results.stores.items()},
+            "floor": {room: dict(vars(floor)) for room, floor in results.floors.items()},
             "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
             "snag": {f"{snag.code}/{snag.id}": _snag(snag, snapshot.look.document) for snag in snags},
             # Nobody's peak waits for it.

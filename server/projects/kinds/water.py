@@ -88,6 +88,14 @@ class CircuitFields(Kind):
         ),
     ] = "in turn"
     kept_warm: Annotated[bool, called("Resting units kept warm")] = False
+    emitters: Annotated[
+        str, options("Heats its rooms by", {"radiators": "radiators", "underfloor": "heated floors"})
+    ] = "radiators"
+    floor_spacing_m: Annotated[float, number("Pipes apart", "thickness", 0.05, 0.375)] = 0.15
+    floor_pipe_m: Annotated[float, number("Pipe, outside", "diameter", 0.008, 0.03)] = 0.016
+    floor_cover_m: Annotated[float, number("Screed above them", "thickness", 0.015, 0.15)] = 0.045
+    floor_covering_m2k_w: Annotated[float, number("Covering of the floor", "resistance", 0, 0.15)] = 0.1
+    floor_area_share: Annotated[float, number("Of the floor, heated", "percent", 0.1, 1)] = 0.85
     rejection: Annotated[
         str,
         options(

@@ -6179,6 +6179,43 @@ export interface components {
              */
             kept_warm: boolean;
             /**
+             * Heats its rooms by
+             * @description Heats its rooms by.
+             * @default radiators
+             * @enum {string}
+             */
+            emitters: "radiators" | "underfloor";
+            /**
+             * Pipes apart
+             * @description Pipes apart [m].
+             * @default 0.15
+             */
+            floor_spacing_m: number;
+            /**
+             * Pipe, outside
+             * @description Pipe, outside [m].
+             * @default 0.016
+             */
+            floor_pipe_m: number;
+            /**
+             * Screed above them
+             * @description Screed above them [m].
+             * @default 0.045
+             */
+            floor_cover_m: number;
+            /**
+             * Covering of the floor
+             * @description Covering of the floor [m² K/W].
+             * @default 0.1
+             */
+            floor_covering_m2k_w: number;
+            /**
+             * Of the floor, heated
+             * @description Of the floor, heated.
+             * @default 0.85
+             */
+            floor_area_share: number;
+            /**
              * Chillers' water is cooled by
              * @description Chillers' water is cooled by. Of chillers cooled by water; the others reject their heat themselves.
              * @default tower

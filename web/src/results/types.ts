@@ -1,7 +1,7 @@
 // Result records as the server sends them; SI units stand in the field names.
 import type { Schemas } from "@/api/client";
 import type { BalanceResult, SystemResult, AirflowResult, SectionResult } from "./air";
-import type { CircuitResult, EmitterResult, PlantResult, HotWaterResult } from "./water";
+import type { CircuitResult, EmitterResult, FloorResult, PlantResult, HotWaterResult } from "./water";
 
 export type * from "./air";
 export type * from "./water";
@@ -243,6 +243,7 @@ export interface ResultKinds {
   circuit: CircuitResult;
   pipe_section: SectionResult;
   emitter: EmitterResult;
+  floor: FloorResult;
   plant: PlantResult;
   hot_water: HotWaterResult;
   assembly: AssemblyResult;

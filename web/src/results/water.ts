@@ -54,6 +54,21 @@ export interface EmitterResult {
   chosen_flow_kg_s: number;
 }
 
+/** A room's heated floor. */
+export interface FloorResult {
+  duty_w: number;
+  gives_w: number;
+  area_m2: number;
+  k_w_m2k: number;
+  excess_k: number;
+  flux_w_m2: number;
+  limit_w_m2: number;
+  surface_c: number;
+  needed_flow_c: number;
+  pipe_m: number;
+  loops: number;
+}
+
 /** A plant at its circuit's largest load. */
 export interface PlantResult {
   peak_w: number;

@@ -24,11 +24,13 @@ const byWater = computed(() =>
     .some((row) => row.circuit === props.circuit.id && row.kind === "water-cooled chiller"),
 );
 const REJECTION: Key[] = ["rejection", "rejection_approach_k", "rejection_range_k", "rejection_least_c", "rejection_fan_w_w", "rejection_drop_pa", "rejection_pump_efficiency"]; // prettier-ignore
+const FLOOR: Key[] = ["floor_spacing_m", "floor_pipe_m", "floor_cover_m", "floor_covering_m2k_w", "floor_area_share"]; // prettier-ignore
 const found = computed(() => results.get("circuit", props.circuit.id));
 const before = computed(() => results.prior("circuit", props.circuit.id));
 const groups = computed<[title: string, keys: Key[]][]>(() => [
   ["Water", ["flow_c", "return_c", "glycol", ...(props.circuit.glycol === "none" ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : []), ...(insulated.value ? [] : SHARE)]],
   ["Pipes", ["piping", "pipe", "friction_limit_pa_m", "velocity_limit_m_s", "pipe_insulation_m", ...(insulated.value ? AROUND : [])]],
+  ...(props.circuit.kind === "heating" ? [["Rooms", ["emitters", ...(props.circuit.emitters === "underfloor" ? FLOOR : [])]] as [string, Key[]]] : []),
   ...(byWater.value ? [["Heat of its chillers", REJECTION] as [string, Key[]]] : []),
   ["Expansion vessel", ["static_height_m", "safety_valve_pa", "source_content_m3"]],
 ]); // prettier-ignore

@@ -28,10 +28,27 @@ const rows = computed(() => {
 const other = (e: EmitterResult | undefined) =>
   e && (e.rule === "logarithmic" ? e.arithmetic_w : e.logarithmic_w);
 const leftOver = (e: EmitterResult | undefined) => (e?.chosen_w ? e.chosen_w - e.rating_w : null);
-const columns: Column<Room>[] = [
+const floors = computed(() => props.circuit.emitters === "underfloor");
+const rooms: Column<Room>[] = [
   { key: "number", title: "No.", width: 60, value: (r) => r.number },
   { key: "name", title: "Room", width: 160, value: (r) => r.name },
   { key: "load", title: "heating load", quantity: "load", width: 112, value: (r) => results.get("room", r.id)?.heating_w, explain: (r) => ({ quantity: "room_heating", subject: r.id }) },
+]; // prettier-ignore
+const floor = (r: Room) => results.get("floor", r.id);
+const heated: Column<Room>[] = [
+  ...rooms,
+  { key: "duty", title: "duty", quantity: "load", width: 92, value: (r) => floor(r)?.duty_w, prior: (r) => results.prior("floor", r.id)?.duty_w },
+  { key: "gives", title: "gives", quantity: "load", width: 92, value: (r) => floor(r)?.gives_w, prior: (r) => results.prior("floor", r.id)?.gives_w,
+    explain: (r) => (floor(r) ? { quantity: "heated_floor", subject: r.id } : null) },
+  { key: "area", title: "heated", quantity: "area", width: 80, value: (r) => floor(r)?.area_m2 },
+  { key: "flux", title: "by area", quantity: "power_per_area", width: 90, value: (r) => floor(r)?.flux_w_m2 },
+  { key: "surface", title: "surface", quantity: "temperature", width: 84, value: (r) => floor(r)?.surface_c },
+  { key: "flow", title: "needs flow of", quantity: "temperature", width: 108, value: (r) => floor(r)?.needed_flow_c },
+  { key: "pipe", title: "pipe", quantity: "length", width: 76, value: (r) => floor(r)?.pipe_m },
+  { key: "loops", title: "loops", quantity: "count", width: 60, value: (r) => floor(r)?.loops },
+]; // prettier-ignore
+const radiators: Column<Room>[] = [
+  ...rooms,
   { key: "duty", title: "duty", quantity: "load", width: 92, value: (r) => results.get("emitter", r.id)?.duty_w, prior: (r) => results.prior("emitter", r.id)?.duty_w },
   { key: "rating", title: "at 75/65/20", quantity: "load", width: 104, value: (r) => results.get("emitter", r.id)?.rating_w, prior: (r) => results.prior("emitter", r.id)?.rating_w,
     explain: (r) => (results.get("emitter", r.id) ? { quantity: "emitter_rating", subject: r.id } : null) },
@@ -45,7 +62,11 @@ const columns: Column<Room>[] = [
 
 <template>
   <div style="flex: 1; min-height: 0; display: flex; flex-direction: column">
-    <p class="soft" style="padding: 8px 14px; margin: 0">
+    <p v-if="floors" class="soft" style="padding: 8px 14px; margin: 0">
+      Duty: what the room's supply air leaves of its heating load. Heated floors by EN 1264-2, pipes in the
+      screed; the surface is at most 9 K warmer than the room. How they are built stands under Settings.
+    </p>
+    <p v-else class="soft" style="padding: 8px 14px; margin: 0">
       Duty: what the room's supply air leaves of its heating load. Rating by EN 442-2:2014, n 1.30; the
       logarithmic mean decides where (return − room)/(flow − room) is below 0.7. Chosen: the next of the
       series 300 to 16 000 W.
@@ -53,7 +74,8 @@ const columns: Column<Room>[] = [
     <div style="flex: 1; min-height: 0">
       <DataGrid
         label="Emitters"
-        :columns="columns"
+        :columns="floors ? heated : radiators"
+        :key="circuit.emitters"
         :rows="rows"
         :selected="view.selectedRoom"
         @select="view.selectRoom($event.id)"
