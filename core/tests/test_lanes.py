@@ -154,6 +154,42 @@ class AtOneTime(unittest.TestCase):
         self.assertAlmostEqual(flows["main"], sum(flows[f"dr{i}"] for i in range(3)))
 
 
+class UnitsWithout(unittest.TestCase):
+    """Units that lack a part which others have: what they do not do is said, and all balances close."""
+
+    def codes(self, results: BuildingResults) -> set[str]:
+        return {snag.code for snag in result_snags(results, {})}
+
+    def test_variable_volume_without_a_cooling_coil_stays_at_its_design_flow(self) -> None:
+        parts = (UnitPart(FILTER, 90.0), UnitPart(HEATING_COIL), UnitPart(FAN))
+        found = calculate(building(volume="variable", parts=parts))
+        plain = calculate(building(parts=parts))
+        self.assertIn("variable_without_coil", self.codes(found))
+        self.assertNotIn("variable_without_coil", self.codes(plain))
+        np.testing.assert_allclose(found.systems["s"].summer.flow_kg_s, plain.systems["s"].summer.flow_kg_s)
+        self.assertLess(found.systems["s"].balance, 1e-6)
+
+    def test_drying_waits_for_a_heating_coil_behind(self) -> None:
+        bare, whole = (
+            (UnitPart(COOLING_COIL, 60.0), UnitPart(FAN)),
+            (UnitPart(COOLING_COIL, 60.0), UnitPart(FAN), UnitPart(HEATING_COIL)),
+        )
+        none, dries = (calculate(building(parts=parts, dry_to_c=9.0)) for parts in (bare, whole))
+        self.assertIn("dried_not_reheated", self.codes(none))
+        self.assertNotIn("dried_not_reheated", self.codes(dries))
+        # Its air is as without; with the coil behind it is drier at the same temperature.
+        plain = calculate(building(parts=bare))
+        np.testing.assert_allclose(none.systems["s"].summer.supply_w, plain.systems["s"].summer.supply_w)
+        wet = none.systems["s"].summer.supply_w > 0.0085
+        self.assertTrue(wet.any())
+        self.assertLess(
+            float(dries.systems["s"].summer.supply_w[wet].max()), float(none.systems["s"].summer.supply_w[wet].max())
+        )
+        np.testing.assert_allclose(dries.systems["s"].summer.supply_c, none.systems["s"].summer.supply_c, atol=0.02)
+        for results in (none, dries):
+            self.assertLess(results.systems["s"].balance, 1e-6)
+
+
 class Kit(unittest.TestCase):
     def test_ducts_of_every_network_and_parts_of_the_unit(self) -> None:
         parts = (

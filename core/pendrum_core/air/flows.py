@@ -9,7 +9,7 @@ from pendrum_core.air.airflow import RoomAirflow, size_airflow
 from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, Breathing, breathing_of, zone_outdoor_air_m3_s
 from pendrum_core.air.path import Array
 from pendrum_core.air.result import RoomDemand
-from pendrum_core.model.systems import CENTRAL, ROOM_UNIT, AirSystem, Terminal
+from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Terminal
 from pendrum_core.room.balance.outdoors import Outdoors
 
 _PEOPLE_THERE = 0.2  # of a room's largest moisture gain: while it is above, somebody is there
@@ -41,7 +41,7 @@ def supply_course(
     elif system.supply_rule == "outdoors":
         ends = (system.reset_cold_c, system.reset_warm_c), (system.winter_supply_c, system.supply_c)
         supply = np.interp(outdoor_c, *ends)
-    elif system.supply_rule == "fixed" or system.volume == "variable":
+    elif system.supply_rule == "fixed" or system.follows_load:
         supply = np.full(shape, system.supply_c)
     short = np.zeros(shape)
     if (coldest < supply - 1e-9).any():
@@ -56,7 +56,7 @@ def least_flow_m3_s(system: AirSystem, flow: RoomAirflow) -> float:
     A variable one keeps so much of its room's outdoor air as 62.1, 6.2.5.3 asks, so that no room's fraction makes the whole unit
     take outdoor air alone.
     """
-    if system.volume != "variable" or system.kind != CENTRAL:
+    if not system.follows_load:
         return flow.design_m3_s
     return min(
         flow.design_m3_s,

@@ -20,7 +20,7 @@ from pendrum_core.room.supply.served import Asked, Served, serve
 
 Array = NDArray[np.float64]
 # Temperatures as close as the walk itself brings them (walk.py): rooms are not served anew for what is left there.
-_ROUNDS, _AT_REST, _AT_REST_K = 8, 1e-9, 2e-6
+_ROUNDS, _AT_REST, _AT_REST_K = 20, 1e-9, 2e-6
 _USUAL_W = 0.008
 
 

@@ -42,7 +42,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     supply = {room: flow.design_m3_s for room, flow in flows.items()}
     if sum(supply.values()) <= 0.0:
         raise ValueError(f"system {system.name}: none of its rooms needs any air")
-    variable = system.volume == "variable" and system.kind != MAKE_UP
+    variable = system.follows_load
     zone = {room: flow.ventilation_m3_s for room, flow in flows.items()}
     least = {room: least_flow_m3_s(system, flow) for room, flow in flows.items()}
     together = {room: float(need.at(system.people_share)) for room, need in breathing.items()}
@@ -239,7 +239,7 @@ def _winter_season(
     """The winter day: no sun, no people; supply air at the winter value, variable terminals at their least."""
     cold = outside.climate.winter_dry_bulb_c
     day = np.ones((1, outside.dry_bulb_c.shape[1]))
-    flow = least_kg if system.volume == "variable" else most_kg
+    flow = least_kg if system.follows_load else most_kg
     on = day if system.running_winter is None else (step_averages(system.running_winter) > 0.5)[None] * day
     airs = [d.winter_air for d in demands]
     flows = _made_up(flow[:, None, None] * on, airs)

@@ -88,7 +88,7 @@ def unit_of(
 ) -> Unit:
     """The unit of a sized system as the walk takes it; `return_m3_s` is its return fan's design flow."""
     efficiencies = (system.fan_efficiency, system.motor_efficiency)
-    held = min(system.held_pa, fan.total_pa) if system.volume == "variable" else 0.0
+    held = min(system.held_pa, fan.total_pa) if system.follows_load else 0.0
     back = None
     if system.return_fan_pa > 0.0 and not system.takes_outdoor_air_alone and return_m3_s > 0.0:
         back = FanCurve(return_m3_s, system.return_fan_pa, 0.0, *efficiencies)
@@ -107,6 +107,6 @@ def unit_of(
         outdoor_only=system.takes_outdoor_air_alone,
         economizer=Economizer(system.economizer, system.economizer_limit),
         recovery=recovery,
-        dry_to_c=system.dry_to_c,
+        dry_to_c=system.dries_to_c,
         ducts=Ducts(_leak_share(system, ducts), ua_w_k=ducts.gain_w_k if ducts else 0.0, around_c=system.duct_around_c),
     )

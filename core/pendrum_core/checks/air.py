@@ -7,8 +7,8 @@ import numpy as np
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
-from pendrum_core.model.systems import WATER_REHEAT, AirSystem
-from pendrum_core.model.unit_parts import COOLING_COIL, HEATING_COIL
+from pendrum_core.model.systems import CENTRAL, ROOM_UNIT, WATER_REHEAT, AirSystem
+from pendrum_core.model.unit_parts import COOLING_COIL
 from pendrum_core.moist_air import enthalpy_j_kg
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
@@ -125,13 +125,20 @@ def _order(system: AirSystem) -> Iterator[tuple[str, str, str, str]]:
     """Parts of the unit that do not do what they are there for."""
     kinds = [part.kind for part in system.fitted]
     cooling = kinds.index(COOLING_COIL) if COOLING_COIL in kinds else None
-    if cooling is not None and system.dry_to_c is not None and HEATING_COIL not in kinds[cooling:]:
+    if cooling is not None and system.dry_to_c is not None and system.dries_to_c is None and system.kind != ROOM_UNIT:
         yield (
             "dried_not_reheated",
             DOUBTFUL,
-            f"its air is dried at {system.dry_to_c:.1f} °C, and no heating coil behind the cooling coil brings it back to its "
-            "supply temperature.",
+            f"it is to dry its air at {system.dry_to_c:.1f} °C and does not: no heating coil behind the cooling coil brings it back "
+            "to its supply temperature.",
             "a heating coil behind the cooling coil",
+        )
+    if cooling is None and system.volume == "variable" and system.kind == CENTRAL:
+        yield (
+            "variable_without_coil",
+            NOTE,
+            "it has variable volume and no cooling coil: its terminals stay at their design flow.",
+            "a cooling coil, or constant volume",
         )
 
 

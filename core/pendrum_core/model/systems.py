@@ -224,6 +224,18 @@ class AirSystem:
         return any(part.kind == COOLING_COIL for part in self.parts)
 
     @property
+    def follows_load(self) -> bool:
+        """Whether its terminals follow the rooms' cooling: of a unit that cannot cool they stay at their design flow."""
+        return self.volume == "variable" and self.kind == CENTRAL and self.cools
+
+    @property
+    def dries_to_c(self) -> float | None:
+        """Off its coil while the air is humid, where a heating coil behind it brings the air back [°C]; else None."""
+        kinds = [part.kind for part in self.fitted]
+        again = COOLING_COIL in kinds and HEATING_COIL in kinds[kinds.index(COOLING_COIL) :]
+        return self.dry_to_c if again else None
+
+    @property
     def humidifier(self) -> str:
         """Kind of its humidifier, see air/humidifier.py; it keeps the rooms' lower limits of humidity in winter."""
         return next((HUMIDIFYING[part.kind] for part in self.parts if part.kind in HUMIDIFYING), "none")

@@ -146,7 +146,7 @@ def _target(system: AirSystem, air: Array, load: Array, rate: Array, outdoor_c: 
     if system.kind != ROOM_UNIT and system.supply_rule == "outdoors":
         ends = (system.reset_cold_c, system.reset_warm_c), (system.winter_supply_c, system.supply_c)
         return np.asarray(np.interp(outdoor_c, *ends))
-    if system.kind != ROOM_UNIT and (system.supply_rule == "fixed" or system.volume == "variable"):
+    if system.kind != ROOM_UNIT and (system.supply_rule == "fixed" or system.follows_load):
         return np.full(outdoor_c.shape, system.supply_c)
     wanted = np.where(rate > 1e-9, air - np.maximum(load, 0.0) / np.maximum(rate, 1e-9), air).min(axis=0)
     if system.kind == ROOM_UNIT:
