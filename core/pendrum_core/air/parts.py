@@ -26,6 +26,9 @@ HUMIDIFIERS = {STEAM: Humidifier("steam"), ADIABATIC: Humidifier("adiabatic")}
 DRAW_THROUGH = (HEATING_COIL, COOLING_COIL, FAN)
 BLOW_THROUGH = (HEATING_COIL, FAN, COOLING_COIL)
 _NEVER_C = 200.0  # asked of a coil that may not cool
+_BAND_KG_KG = (
+    5e-4  # over which drying sets in: with none, air that is dried is not humid any more, and no state would stand
+)
 
 
 @dataclass(frozen=True)
@@ -116,7 +119,7 @@ class _Heats(_Passes):
 
 
 class _Cools(_Passes):
-    """Cools the air to what is wanted behind it; to `dry_to_c` while it holds more than is saturated there."""
+    """Cools the air to what is wanted behind it; to `dry_to_c` while it holds half a gram more than is saturated there, in between by the line."""
 
     def through(
         self, kind: str, s: Setting, c: Array, w: Array, plain_c: Array, wanted_c: Array, condensing: Array | None
@@ -124,8 +127,9 @@ class _Cools(_Passes):
         """Colder, where it is warmer than wanted; drier where the coil is wet."""
         aim = plain_c if s.cools else np.full_like(s.flow_kg_s, _NEVER_C)
         if s.dry_to_c is not None and s.cools:
-            humid = w > saturation_humidity_ratio(s.dry_to_c, s.pressure_pa)
-            aim = np.where(humid, np.minimum(aim, s.dry_to_c), aim)
+            above = w - saturation_humidity_ratio(s.dry_to_c, s.pressure_pa)
+            share = np.clip(above / _BAND_KG_KG, 0.0, 1.0)
+            aim = aim + share * (np.minimum(aim, s.dry_to_c) - aim)
         coil = coil_to_temperature(c, w, aim, s.bypass, s.pressure_pa)
         return PartState(kind, coil.leaving_c, coil.leaving_w, coil=coil)
 

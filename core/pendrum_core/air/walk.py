@@ -61,7 +61,7 @@ def _secant(before: tuple[Array, Array] | None, now: Array, following: Array) ->
         return following
     step = now - before[0]
     slope = np.divide(following - before[1], step, out=np.zeros_like(step), where=np.abs(step) > 1e-13)
-    slope = np.clip(slope, -0.5, 0.98)
+    slope = np.clip(slope, -20.0, 0.98)
     return np.maximum((following - slope * now) / (1.0 - slope), 0.0)
 
 
