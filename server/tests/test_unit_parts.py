@@ -6,7 +6,7 @@ from typing import Any
 from django.apps import apps as installed
 from django.db import connection
 
-from projects.models import AirSystem, Project
+from projects.models import AirSystem, JournalEntry, Project
 from tests.base import ApiTest, create
 from tests.base import Small as SmallProject
 
@@ -107,7 +107,18 @@ class Parts(ApiTest):
             def get_model(app: str, name: str) -> Any:
                 return Before if name == "AirSystem" else installed.get_model(app, name)
 
+        entry = JournalEntry.objects.filter(project_id=self.project).order_by("-pk")[0]
+        entry.changes = [
+            {"op": "set", "kind": "air_system", "id": "ahu", "fields": {"blow_through": True}},
+            {"op": "set", "kind": "air_system", "id": "ahu", "fields": {"cools": False, "supply_c": 15.0}},
+            {"op": "create", "kind": "air_system", "id": "b", "fields": {"name": "B", "blow_through": True}},
+        ]
+        entry.save()
         step.settings_into_parts(Registry, connection.schema_editor())
+        entry.refresh_from_db()
+        self.assertEqual([change["fields"].get("supply_c") for change in entry.changes], [15.0, None])
+        made = [part["kind"] for part in entry.changes[1]["fields"]["parts"]]
+        self.assertEqual(made, ["filter", "heating coil", "fan", "cooling coil", "other"])
         kinds = [(part["kind"], part["drop_pa"]) for part in AirSystem.objects.get(pk="ahu").parts]
         self.assertEqual(kinds, [("filter", 90.0), ("heating coil", 0.0), ("cooling coil", 70.0), ("fan", 0.0)])
         row.refresh_from_db()

@@ -28,6 +28,27 @@ def settings_into_parts(apps, schema_editor):
             if entry["op"] == "set":
                 entry["was"]["parts"] = parts_of(before)
         option.save(update_fields=["layer"])
+    for entry in apps.get_model("projects", "JournalEntry").objects.all():
+        before = entry.changes, entry.inverse
+        entry.changes, entry.inverse = _replayable(entry.changes), _replayable(entry.inverse)
+        if before != (entry.changes, entry.inverse):
+            entry.save(update_fields=["changes", "inverse"])
+
+
+def _replayable(changes):
+    """Steps of the journal that can still be taken back: a unit is made with its parts; single settings that are no more are left out."""
+    found = []
+    for change in changes:
+        fields = change.get("fields") or {}
+        if change.get("kind") != "air_system" or not UNIT_SETTINGS.keys() & fields.keys():
+            found.append(change)
+            continue
+        kept = {name: value for name, value in fields.items() if name not in UNIT_SETTINGS}
+        if change["op"] == "create":
+            kept["parts"] = parts_of(fields)
+        if kept:
+            found.append(change | {"fields": kept})
+    return found
 
 
 class Migration(migrations.Migration):
