@@ -7,7 +7,9 @@ from math import pi
 import numpy as np
 
 from core.tests.test_air_system import building
+from pendrum_core.air.unit import unit_of
 from pendrum_core.checks.results import result_snags
+from pendrum_core.duct.methods import class_of
 from pendrum_core.model.building import Building
 from pendrum_core.model.systems import Extract, Section
 from pendrum_core.model.unit_parts import ATTENUATOR, COOLING_COIL, FAN, FILTER, HEATING_COIL, STEAM, UnitPart
@@ -152,6 +154,53 @@ class AtOneTime(unittest.TestCase):
         assert constant.ducts is not None
         flows = {name: found.flow_m3_s for name, found in constant.ducts.sections.items()}
         self.assertAlmostEqual(flows["main"], sum(flows[f"dr{i}"] for i in range(3)))
+
+
+class Velocities(unittest.TestCase):
+    def test_each_class_of_section_keeps_its_own(self) -> None:
+        tree = build_tree({"m": None, "b": "m", "x": "b", "y": "b", "z": "m"})
+        self.assertEqual([class_of(tree, s) for s in ("m", "b", "x", "z")], ["main", "branch", "runout", "runout"])
+        slow = {
+            "branch_velocity_m_s": 3.0,
+            "runout_velocity_m_s": 2.0,
+            "velocity_limit_m_s": 6.0,
+            "friction_limit_pa_m": 5.0,
+        }
+        plain = calculate(building(velocity_limit_m_s=6.0, friction_limit_pa_m=5.0)).systems["s"].ducts
+        found = calculate(building(**slow)).systems["s"].ducts
+        assert plain is not None and found is not None
+        # The main of the example carries ends alone: it is a branch.
+        self.assertLessEqual(found.sections["main"].friction.velocity_m_s, 3.0)
+        self.assertGreater(plain.sections["main"].friction.velocity_m_s, 3.0)
+        for i in range(3):
+            self.assertLessEqual(found.sections[f"dr{i}"].friction.velocity_m_s, 2.0)
+            self.assertGreaterEqual(found.sections[f"dr{i}"].diameter_m, plain.sections[f"dr{i}"].diameter_m)
+        base = building(runout_velocity_m_s=2.0)
+        narrow = tuple(replace(one, pinned_diameter_m=0.1) if one.end else one for one in base.systems[0].sections)
+        pinned = calculate(building(runout_velocity_m_s=2.0, sections=narrow)).systems["s"].ducts
+        assert pinned is not None
+        for i in range(3):
+            found_one = pinned.sections[f"dr{i}"]
+            self.assertEqual(
+                found_one.within_limits, found_one.friction.velocity_m_s <= 2.0 and found_one.friction.rate_pa_m <= 0.8
+            )
+        self.assertFalse(all(pinned.sections[f"dr{i}"].within_limits for i in range(3)))
+
+
+class Filters(unittest.TestCase):
+    def test_the_fan_is_sized_for_dirty_ones_and_runs_at_the_mean(self) -> None:
+        parts = (UnitPart(FILTER, 200.0, 80.0), UnitPart(FILTER, 150.0), UnitPart(COOLING_COIL, 60.0), UnitPart(FAN))
+        built = building(parts=parts)
+        system = built.systems[0]
+        self.assertEqual(system.cleaner_pa, 60.0)
+        sized = calculate(built).systems["s"]
+        soiled, mean = (
+            unit_of(system, sized.fan, sized.return_m3_s, sized.least_outdoor_kg_s, sized.pressure_pa, sized.ducts, pa)
+            for pa in (0.0, system.cleaner_pa)
+        )
+        assert soiled.supply_fan is not None and mean.supply_fan is not None
+        self.assertAlmostEqual(soiled.supply_fan.design_pa, sized.fan.total_pa)
+        self.assertAlmostEqual(soiled.supply_fan.design_pa - mean.supply_fan.design_pa, 60.0)
 
 
 class UnitsWithout(unittest.TestCase):

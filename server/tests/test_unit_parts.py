@@ -56,6 +56,7 @@ class Parts(ApiTest):
             ([*PARTS[:2], {"kind": "heating coil"}, *PARTS[2:]], "two heating coils"),
             ([*PARTS, {"kind": "chimney"}], "Parts of the unit 5"),
             ([{"kind": "filter", "drop_pa": 9000.0}, *PARTS[1:]], "pressure drop 9000"),
+            ([{"kind": "filter", "drop_pa": 90.0, "clean_pa": 120.0}, *PARTS[1:]], "a new one takes 120 Pa"),
         ):
             answer = self.parts(*parts)
             self.assertEqual(answer.status_code, 422, words)

@@ -7,7 +7,7 @@ import AirPath from "../src/stages/air/AirPath.vue";
 import { addable, fitted, moved, withNew, type UnitPart } from "../src/stages/air/parts";
 import PsychroChart from "../src/stages/air/PsychroChart.vue";
 
-const p = (kind: string, drop_pa = 0): UnitPart => ({ kind, drop_pa }) as UnitPart;
+const p = (kind: string, drop_pa = 0): UnitPart => ({ kind, drop_pa, clean_pa: null }) as UnitPart;
 const USUAL = [p("filter", 150), p("heating coil"), p("cooling coil", 120), p("fan"), p("other", 80)];
 const kinds = (parts: UnitPart[]) => parts.map((part) => part.kind);
 const system = (more: Record<string, unknown> = {}): AirSystem =>
@@ -132,6 +132,26 @@ test("recovery stands before the mixing and is set in one line; a room unit has 
   expect(unit.find('[data-part="recovery"]').exists()).toBe(false);
   expect(unit.find('[data-part="mixing"]').exists()).toBe(false);
   expect(unit.get(".states").text().startsWith("room")).toBe(true);
+});
+
+test("a filter is set dirty and new; what else stands on the path has one drop", async () => {
+  const doc = useDocument();
+  const commit = vi.spyOn(doc, "commit").mockResolvedValue(undefined as never);
+  const made = await path(system());
+  await made.get('[data-part="0"]').trigger("pointerdown", { button: 0 });
+  await settled();
+  const field = made.get('input[aria-label="Drop when new"]');
+  await field.setValue("60");
+  await field.trigger("keydown", { key: "Enter" });
+  await field.trigger("change");
+  await field.trigger("blur");
+  await settled();
+  const [label, changes] = commit.mock.calls.at(-1)! as [string, { fields: { parts: UnitPart[] } }[]];
+  expect(label).toBe("AHU-1: drop of the filter");
+  expect(changes[0]!.fields.parts[0]).toEqual({ kind: "filter", drop_pa: 150, clean_pa: 60 });
+  await made.get('[data-part="4"]').trigger("pointerdown", { button: 0 });
+  await settled();
+  expect(made.find('input[aria-label="Drop when new"]').exists()).toBe(false);
 });
 
 test("the chart draws the way of the air; a part at rest has no point of its own", () => {

@@ -40,6 +40,8 @@ def ducts_and_fan(
         system.duct_method,
         system.friction_limit_pa_m,
         velocity_limit_m_s=system.velocity_limit_m_s,
+        branch_velocity_m_s=system.branch_velocity_m_s,
+        runout_velocity_m_s=system.runout_velocity_m_s,
         roughness_m=system.roughness_m,
         leak_class=system.duct_leak_class,
         insulation_m=system.duct_insulation_m,
@@ -85,10 +87,15 @@ def unit_of(
     least_outdoor_kg_s: float,
     pressure_pa: float,
     ducts: DuctResult | None,
+    cleaner_pa: float = 0.0,
 ) -> Unit:
-    """The unit of a sized system as the walk takes it; `return_m3_s` is its return fan's design flow."""
+    """The unit of a sized system as the walk takes it; `return_m3_s` is its return fan's design flow.
+
+    `cleaner_pa` is what its filters take less than at design.
+    """
     efficiencies = (system.fan_efficiency, system.motor_efficiency)
-    held = min(system.held_pa, fan.total_pa) if system.follows_load else 0.0
+    total = max(fan.total_pa - cleaner_pa, 0.0)
+    held = min(system.held_pa, total) if system.follows_load else 0.0
     back = None
     if system.return_fan_pa > 0.0 and not system.takes_outdoor_air_alone and return_m3_s > 0.0:
         back = FanCurve(return_m3_s, system.return_fan_pa, 0.0, *efficiencies)
@@ -101,7 +108,7 @@ def unit_of(
         at_terminals=True,
         least_outdoor_kg_s=least_outdoor_kg_s,
         bypass=system.bypass_factor,
-        supply_fan=FanCurve(fan.flow_m3_s, fan.total_pa, held, *efficiencies),
+        supply_fan=FanCurve(fan.flow_m3_s, total, held, *efficiencies),
         return_fan=back,
         parts=tuple(part.kind for part in system.fitted),
         outdoor_only=system.takes_outdoor_air_alone,

@@ -232,7 +232,7 @@ def _system_snags(results: BuildingResults) -> Iterator[Snag]:
                     stage="air",
                     sentence=f"{system.name}, {section.name}: {sized.friction.velocity_m_s:.1f} m/s and "
                     f"{sized.friction.rate_pa_m:.2f} Pa/m at {sized.shape.size} mm; limits "
-                    f"{system.velocity_limit_m_s:.1f} m/s and {system.friction_limit_pa_m:.2f} Pa/m.",
+                    f"{sized.velocity_limit_m_s:.1f} m/s and {system.friction_limit_pa_m:.2f} Pa/m.",
                     way_out="let it be sized, or raise the limit",
                 )
         dampers = {end: pa for network in every.values() for end, pa in network.paths.balancing_pa.items()}

@@ -24,6 +24,9 @@ _NO_FRICTION_PA_M = 1e9
 _TIE_M2 = 1e-12
 
 
+MAIN, BRANCH, RUNOUT = "main", "branch", "runout"
+
+
 @dataclass(frozen=True)
 class DuctRules:
     """How a system's ducts are sized.
@@ -31,6 +34,7 @@ class DuctRules:
     Attributes:
         method: of METHODS.
         friction_limit_pa_m, velocity_limit_m_s: of equal friction; velocity alone of the others.
+        branch_velocity_m_s, runout_velocity_m_s: of sections that carry ends alone, and of those that lead to one; None: as mains.
         roughness_m: of the sheet.
         leak_class: of LEAK_CLASSES; empty where leakage is not worked out by section.
         insulation_m: mineral wool around supply ducts; None: no heat gain is worked out.
@@ -40,10 +44,26 @@ class DuctRules:
     method: str = EQUAL_FRICTION
     friction_limit_pa_m: float = 0.8
     velocity_limit_m_s: float = 7.0
+    branch_velocity_m_s: float | None = None
+    runout_velocity_m_s: float | None = None
     roughness_m: float = 9e-5
     leak_class: str = ""
     insulation_m: float | None = None
     around_c: float = 24.0
+
+
+def class_of(tree: Tree, section: str) -> str:
+    """MAIN, BRANCH or RUNOUT: a runout carries no other section, a branch runouts alone."""
+    below = tree.children[section]
+    if not below:
+        return RUNOUT
+    return BRANCH if all(not tree.children[child] for child in below) else MAIN
+
+
+def velocity_limit_m_s(rules: DuctRules, kind: str) -> float:
+    """Highest velocity in a section of a class [m/s]: its own limit, or that of mains. Source: inputs."""
+    own = {BRANCH: rules.branch_velocity_m_s, RUNOUT: rules.runout_velocity_m_s}.get(kind)
+    return rules.velocity_limit_m_s if own is None else own
 
 
 def shape_for(

@@ -4,13 +4,21 @@ Source: ASHRAE Handbook Fundamentals 2017, ch. 21; kv by definition (IEC 60534-1
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.climate.atmosphere import dry_air_density_kg_m3
-from pendrum_core.duct.methods import EQUAL_FRICTION, DuctRules, gain_w_k, leaks_m3_s, shape_for
+from pendrum_core.duct.methods import (
+    EQUAL_FRICTION,
+    DuctRules,
+    class_of,
+    gain_w_k,
+    leaks_m3_s,
+    shape_for,
+    velocity_limit_m_s,
+)
 from pendrum_core.duct.shapes import STEEL_KG_M3, Shape, round_shape
 from pendrum_core.model.systems import Section
 from pendrum_core.network.fittings import coefficient, sum_of_coefficients
@@ -43,6 +51,7 @@ class SectionResult:
         loss_pa: whole section with component and terminal drops.
         sheet_m2, sheet_kg: of its straight length.
         coefficients: C of each of its fittings, one of each entry [-].
+        velocity_limit_m_s: of its class.
     """
 
     id: str
@@ -57,6 +66,7 @@ class SectionResult:
     sheet_m2: float
     sheet_kg: float
     coefficients: tuple[float, ...] = ()
+    velocity_limit_m_s: float = 0.0
 
     @property
     def diameter_m(self) -> float:
@@ -225,15 +235,17 @@ def _sections(
     for identity in tree.order:
         section, flow, parent = by_id[identity], flows[identity], tree.parent[identity]
         above = None if parent is None else (results[parent].shape, results[parent].friction)
+        limit = velocity_limit_m_s(rules, class_of(tree, identity))
+        here = replace(rules, velocity_limit_m_s=limit)
         pinned = _pinned(section)
         shape, within = (
             (pinned, True)
             if pinned is not None
-            else known.get(identity) or shape_for(section, flow, rules, fluid, above)
+            else known.get(identity) or shape_for(section, flow, here, fluid, above)
         )
         straight, friction_loss, fitting_loss, loss = section_loss(section, flow, shape, rules.roughness_m, fluid)
         if pinned is not None:
-            within = straight.velocity_m_s <= rules.velocity_limit_m_s and (
+            within = straight.velocity_m_s <= limit and (
                 rules.method != EQUAL_FRICTION or straight.rate_pa_m <= rules.friction_limit_pa_m
             )
         sheet = shape.perimeter_m * section.length_m
@@ -250,5 +262,6 @@ def _sections(
             sheet_m2=sheet,
             sheet_kg=sheet * shape.sheet_m * STEEL_KG_M3,
             coefficients=tuple(coefficient(fitted, shape.equivalent_diameter_m) for fitted in section.fittings),
+            velocity_limit_m_s=limit,
         )
     return results

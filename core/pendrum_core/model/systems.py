@@ -157,7 +157,7 @@ class AirSystem:
         fan_efficiency, motor_efficiency: total, and motor with drive [-].
         motor_margin: on shaft power before the next standard motor [-].
         outlet_velocity_m_s: in the fan outlet.
-        friction_limit_pa_m, velocity_limit_m_s: of duct sizing.
+        friction_limit_pa_m, velocity_limit_m_s, branch_velocity_m_s, runout_velocity_m_s: of duct sizing, see duct/methods.py.
         roughness_m: of the ducts.
         ventilation: procedure of its outdoor air, see air/outdoor_air.py.
         people_share: of all its rooms' people, those that are there at one time [-].
@@ -177,6 +177,8 @@ class AirSystem:
     outlet_velocity_m_s: float = 8.0
     friction_limit_pa_m: float = 0.8
     velocity_limit_m_s: float = 7.0
+    branch_velocity_m_s: float | None = None
+    runout_velocity_m_s: float | None = None
     roughness_m: float = 9e-5
     ventilation: str = "62.1 full"
     people_share: float = 1.0
@@ -222,6 +224,11 @@ class AirSystem:
     def cools(self) -> bool:
         """Whether it has a cooling coil."""
         return any(part.kind == COOLING_COIL for part in self.parts)
+
+    @property
+    def cleaner_pa(self) -> float:
+        """What its filters take less in the mean of their lives than when they are dirty [Pa]: half of the way to new ones."""
+        return sum((part.drop_pa - part.clean_pa) / 2.0 for part in self.fitted if part.clean_pa is not None)
 
     @property
     def follows_load(self) -> bool:

@@ -11,10 +11,11 @@ KINDS = (HEATING_COIL, COOLING_COIL, STEAM, ADIABATIC, FAN, FILTER, ATTENUATOR, 
 
 @dataclass(frozen=True)
 class UnitPart:
-    """A part of a unit: its kind, and what it takes at design flow, filters dirty [Pa]."""
+    """A part of a unit: its kind, and what it takes at design flow [Pa]; of a filter dirty, and `clean_pa` when it is new."""
 
     kind: str
     drop_pa: float = 0.0
+    clean_pa: float | None = None
 
 
 USUAL_PARTS = (

@@ -113,7 +113,15 @@ def fan_static(results: BuildingResults, system_id: str) -> Node:
         )
     index = _index_run(system, result, SUPPLY)
     unit = tuple(
-        Node(part.kind.capitalize(), part.drop_pa, "pressure", ref=f"air_system/{system.drawn}/parts")
+        Node(
+            part.kind.capitalize(),
+            part.drop_pa,
+            "pressure",
+            note=""
+            if part.clean_pa is None
+            else f"Dirty; new {part.clean_pa:.0f} Pa. The year counts the mean of both.",
+            ref=f"air_system/{system.drawn}/parts",
+        )
         for part in system.fitted
         if part.drop_pa > 0.0
     )

@@ -111,7 +111,15 @@ def system_year(
     leak = np.array([leaks_m3_s.get(name, 0.0) / volume for name in names])[:, None] * np.ones(hours)
     outdoor_w = humidity_ratio_from_relative(sky.dry_bulb_c, sky.weather.relative_humidity, sized.pressure_pa)
     unit = replace(
-        unit_of(system, sized.fan, sized.return_m3_s, sized.least_outdoor_kg_s, sized.pressure_pa, sized.ducts),
+        unit_of(
+            system,
+            sized.fan,
+            sized.return_m3_s,
+            sized.least_outdoor_kg_s,
+            sized.pressure_pa,
+            sized.ducts,
+            system.cleaner_pa,
+        ),
         target_c=planned.supply_c,
         least_outdoor_kg_s=sized.least_outdoor_kg_s * _demanded(system, sized, rooms),
     )

@@ -21,6 +21,25 @@ class UnitPart(Kind):
     drop_pa: Annotated[
         float, number("Pressure drop", "pressure", 0, 2000, hint="At design flow; of a filter when it is dirty.")
     ] = 0.0
+    clean_pa: (
+        Annotated[
+            float,
+            number(
+                "Drop when new",
+                "pressure",
+                0,
+                2000,
+                hint="Of a filter. The fan is sized for dirty ones, the year counts the mean.",
+            ),
+        ]
+        | None
+    ) = None
+
+    @model_validator(mode="after")
+    def new_ones_take_less(self) -> Self:
+        if self.clean_pa is not None and self.clean_pa > self.drop_pa:
+            raise ValueError(f"a new one takes {self.clean_pa:g} Pa, more than the {self.drop_pa:g} Pa of a dirty one")
+        return self
 
 
 class AirSystemFields(MarginFields):
@@ -41,6 +60,26 @@ class AirSystemFields(MarginFields):
     outlet_velocity_m_s: Annotated[float, number("Outlet velocity", "velocity", 0, 30)] = 8.0
     friction_limit_pa_m: Annotated[float, number("Friction at most", "friction_rate", 0.01, 20)] = 0.8
     velocity_limit_m_s: Annotated[float, number("Velocity at most", "velocity", 0.1, 30)] = 7.0
+    branch_velocity_m_s: (
+        Annotated[
+            float,
+            number("In branches", "velocity", 0.1, 30, hint="Sections that carry runouts alone. Empty: as in mains."),
+        ]
+        | None
+    ) = None
+    runout_velocity_m_s: (
+        Annotated[
+            float,
+            number(
+                "In runouts",
+                "velocity",
+                0.1,
+                30,
+                hint="Sections that lead to one end, for its noise. Empty: as in mains.",
+            ),
+        ]
+        | None
+    ) = None
     volume: Annotated[str, options("Air volume", ["constant", "variable"])] = "constant"
     least_share: Annotated[float, number("Least flow of a terminal", "percent", 0, 1)] = 0.3
     reheat: Annotated[

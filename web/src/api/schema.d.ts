@@ -5706,6 +5706,12 @@ export interface components {
              * @default 0
              */
             drop_pa: number;
+            /**
+             * Drop when new
+             * @description Drop when new [Pa]. Of a filter. The fan is sized for dirty ones, the year counts the mean.
+             * @default null
+             */
+            clean_pa: number | null;
         };
         /**
          * AirSystemFields
@@ -5771,23 +5777,28 @@ export interface components {
              * @default [
              *       {
              *         "kind": "filter",
-             *         "drop_pa": 150
+             *         "drop_pa": 150,
+             *         "clean_pa": null
              *       },
              *       {
              *         "kind": "heating coil",
-             *         "drop_pa": 40
+             *         "drop_pa": 40,
+             *         "clean_pa": null
              *       },
              *       {
              *         "kind": "cooling coil",
-             *         "drop_pa": 80
+             *         "drop_pa": 80,
+             *         "clean_pa": null
              *       },
              *       {
              *         "kind": "fan",
-             *         "drop_pa": 0
+             *         "drop_pa": 0,
+             *         "clean_pa": null
              *       },
              *       {
              *         "kind": "other",
-             *         "drop_pa": 80
+             *         "drop_pa": 80,
+             *         "clean_pa": null
              *       }
              *     ]
              */
@@ -5810,6 +5821,18 @@ export interface components {
              * @default 7
              */
             velocity_limit_m_s: number;
+            /**
+             * In branches
+             * @description In branches [m/s]. Sections that carry runouts alone. Empty: as in mains.
+             * @default null
+             */
+            branch_velocity_m_s: number | null;
+            /**
+             * In runouts
+             * @description In runouts [m/s]. Sections that lead to one end, for its noise. Empty: as in mains.
+             * @default null
+             */
+            runout_velocity_m_s: number | null;
             /**
              * Air volume
              * @description Air volume.

@@ -74,9 +74,9 @@ async function move(by: -1 | 1): Promise<void> {
   if (await save(moved(props.system.parts, at, by > 0 ? at + 2 : at - 1), `${name.value} moved`))
     chosen.value = at + by;
 }
-function setDrop(value: unknown): Promise<void> {
+function setDrop(key: "drop_pa" | "clean_pa", value: unknown): Promise<void> {
   const parts = props.system.parts.map((old, at) =>
-    at === chosen.value ? { ...old, drop_pa: value as number } : old,
+    at === chosen.value ? { ...old, [key]: value as number } : old,
   );
   return doc.commit(
     `${props.system.name}: drop of the ${name.value}`,
@@ -98,8 +98,19 @@ defineExpose({ move, remove });
         :value="part.drop_pa"
         help="At design flow; of a filter when it is dirty."
         :editor="{ type: 'number', quantity: 'pressure' }"
-        :save="setDrop"
+        :save="(value) => setDrop('drop_pa', value)"
       />
+      <template v-if="part?.kind === 'filter'">
+        <span class="soft">when new</span>
+        <Field
+          inline
+          label="Drop when new"
+          :value="part.clean_pa"
+          help="The fan is sized for dirty filters; the year counts the mean of new and dirty ones."
+          :editor="{ type: 'number', quantity: 'pressure', clearable: true }"
+          :save="(value) => setDrop('clean_pa', value)"
+        />
+      </template>
       <label v-for="key in keys" :key="key"
         ><span class="soft">{{ field(key).label.toLowerCase() }}</span> <Field inline v-bind="field(key)"
       /></label>

@@ -35,7 +35,7 @@ const GROUPS: [title: string, fields: Entry[]][] = [
   ["Fans", [
     "fan_efficiency", "motor_efficiency", "motor_margin", "outlet_velocity_m_s", ["held_pa", isVariable], "return_fan_pa"]],
   ["Ducts", [
-    "duct_method", ["friction_limit_pa_m", (s) => s.duct_method === "equal friction"], "velocity_limit_m_s", "duct_leak_class",
+    "duct_method", ["friction_limit_pa_m", (s) => s.duct_method === "equal friction"], "velocity_limit_m_s", "branch_velocity_m_s", "runout_velocity_m_s", "duct_leak_class",
     ["duct_leak_share", (s) => !s.duct_leak_class], "duct_insulation_m", ["duct_around_c", (s) => s.duct_insulation_m !== null]]],
 ]; // prettier-ignore
 const hours = computed(() => choicesOf(doc.rows("schedule").filter((row) => row.kind === "on_off")));

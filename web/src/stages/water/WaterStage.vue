@@ -101,7 +101,8 @@ async function remove(): Promise<void> {
       <div class="head">
         <h1>{{ circuit.name }}</h1>
         <span class="soft"
-          >{{ circuit.piping === "reverse return" ? "reverse return" : "two pipes" }}, <Figure :value="circuit.flow_c" quantity="temperature" /> /
+          >{{ circuit.piping === "reverse return" ? "reverse return" : "two pipes" }},
+          <Figure :value="circuit.flow_c" quantity="temperature" /> /
           <Figure :value="circuit.return_c" quantity="temperature"
         /></span>
         <span class="grow" />
