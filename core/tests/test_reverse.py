@@ -2,7 +2,7 @@
 
 import unittest
 from dataclasses import replace
-from math import pi
+from math import log10, pi
 
 from core.tests.test_air_system import building
 from pendrum_core.model.systems import Circuit, Section
@@ -30,7 +30,7 @@ def circuit(*sections: Section, **more: object) -> Circuit:
 
 
 def drop(found: CircuitResult, flow: float, d: float, length: float, zeta: float, roughness: float = 4.5e-5) -> float:
-    """Darcy-Weisbach with Colebrook, written out; laminar and the straight line between as rules.md W2 says."""
+    """Darcy-Weisbach with Colebrook, written out; laminar below Re 2000, a straight line up to 4000."""
     rho, mu = found.fluid.density_kg_m3, found.fluid.viscosity_pa_s
     v = flow / (pi * d * d / 4.0)
     re = rho * v * d / mu
@@ -38,8 +38,6 @@ def drop(found: CircuitResult, flow: float, d: float, length: float, zeta: float
     def colebrook(number: float) -> float:
         f = 0.02
         for _ in range(60):
-            from math import log10
-
             f = (-2.0 * log10(roughness / (3.7 * d) + 2.51 / (number * f**0.5))) ** -2
         return f
 

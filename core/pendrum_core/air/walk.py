@@ -189,7 +189,7 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
         flow, s.rise, mixed_w=still, added_w=still, pressure_pa=p, bypass=unit.bypass, dry_to_c=unit.dry_to_c,
         cools=unit.cools, fan=unit.supply_fan, fan_w=unit.fan_w,
     )  # fmt: skip
-    # What the air should have before the first part, a humidifier left out of it: rules.md's target of the economizer.
+    # What the air should have before the first part, a humidifier left out of it: what the economizer mixes to.
     mixing = wanted_in_front(unit.parts, setting, outlet)[0][-1]
     least = np.clip(_over(np.broadcast_to(unit.least_outdoor_kg_s, flow.shape), flow), 0.0, 1.0)
     # What no return air is there for comes from outdoors.
