@@ -83,7 +83,8 @@ class Stages(BrowserTest):
         )
 
         def ducts() -> list[dict]:
-            return [row for row in self.fetch("document")["objects"]["duct_section"] if row["air_system"] == system]
+            rows = self.fetch("document")["objects"]["duct_section"]
+            return [row for row in rows if row["air_system"] == system and row["network"] == "supply"]
 
         before = ducts()
         self.press("From the plan …")
