@@ -6,6 +6,7 @@ from dataclasses import replace
 import numpy as np
 
 from core.tests.test_air_system import building
+from pendrum_core.checks.results import result_snags
 from pendrum_core.model.plant import BOILER, HEAT_PUMP, PlantUnit
 from pendrum_core.model.systems import Circuit
 from pendrum_core.plant.seasonal import season_of
@@ -74,6 +75,13 @@ class Water_(unittest.TestCase):  # noqa: N801 (the class of inputs is Water)
         unit = pump(flow_share_k=0.02, told_flow_c=35.0)
         np.testing.assert_allclose(by_flow(unit, np.array([35.0, 45.0, 30.0, 95.0])), [1.0, 0.8, 1.1, 0.5])
         np.testing.assert_allclose(by_flow(BACKUP, np.array([35.0, 90.0])), 1.0)
+
+    def test_water_that_no_line_reaches_is_a_snag(self) -> None:
+        base = building()
+        for share, there in ((0.02, False), (0.06, True)):
+            heating = replace(base.circuits[1], units=(pump(flow_share_k=share, told_flow_c=35.0),))
+            results = calculate(replace(base, circuits=(base.circuits[0], heating)))
+            self.assertEqual("told_far" in {snag.code for snag in result_snags(results, {})}, there)
 
     def test_hotter_water_takes_more_and_working_says_why(self) -> None:
         base = building()

@@ -59,6 +59,17 @@ class Diversity(unittest.TestCase):
         alone = system_outdoor_air(breathing, zone, supply, outdoor_air_only=True, people_share=0.5, together_m3_s=0.03)
         self.assertAlmostEqual(alone.intake_m3_s, 0.06)
 
+    def test_demand_of_one_zone_is_measured_by_all_its_people(self) -> None:
+        """D stands for nothing in one zone: half of its people ask for half of their part of its own intake."""
+        base = peopled(people_share=0.5, outdoor_by_people=True)
+        unit = base.systems[0]
+        alone = replace(base, systems=(replace(unit, terminals=unit.terminals[:1]),))
+        found = calculate(alone).systems["s"]
+        self.assertEqual((found.outdoor_air.rule, found.outdoor_air.people_share), ("one zone", 1.0))
+        want = (10 * 0.005 * step_averages(DAY) + 20 * 0.0005) / (10 * 0.005 + 20 * 0.0005)
+        taken = np.minimum(found.least_outdoor_kg_s * want, found.summer.flow_kg_s[6])
+        np.testing.assert_allclose(found.summer.outdoor_kg_s[6], taken, rtol=1e-6)
+
     def test_schedules_that_bring_more_together_are_a_snag(self) -> None:
         """All three rooms have one schedule: all people are there at one time."""
         codes = {snag.code: snag for snag in result_snags(calculate(peopled(people_share=0.4)), {})}

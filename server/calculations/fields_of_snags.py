@@ -17,6 +17,7 @@ _FIELDS = {
     "ground_u_too_high": "ground_u_value",
     "no_ground_u": "ground_u_value",
     "dried_not_reheated": "parts",
+    "told_far": "told_flow_c",
     "people_share_low": "people_share",
     "return_fan_short": "return_fan_pa",
     "liquid_freezes": "glycol_share",

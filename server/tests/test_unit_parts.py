@@ -57,6 +57,7 @@ class Parts(ApiTest):
             ([*PARTS, {"kind": "chimney"}], "Parts of the unit 5"),
             ([{"kind": "filter", "drop_pa": 9000.0}, *PARTS[1:]], "pressure drop 9000"),
             ([{"kind": "filter", "drop_pa": 90.0, "clean_pa": 120.0}, *PARTS[1:]], "a new one takes 120 Pa"),
+            ([*PARTS[:2], {"kind": "cooling coil", "drop_pa": 90.0, "clean_pa": 60.0}, PARTS[3]], "only a filter"),
         ):
             answer = self.parts(*parts)
             self.assertEqual(answer.status_code, 422, words)

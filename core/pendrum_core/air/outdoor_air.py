@@ -72,6 +72,7 @@ def demanded_share(needs: Mapping[str, Breathing], present: Mapping[str, Array],
 
 
 SIMPLIFIED_EFFICIENCY, SIMPLIFIED_LEAST = 0.75, 1.5  # Ev, and supply over Voz that the simplified procedure asks for
+_WITHOUT_SHARE = ("one zone", "outdoor air only")
 _DIVERSE_BELOW = 0.6  # D from which on the simplified procedure's Ev falls
 
 
@@ -87,7 +88,7 @@ class SystemOutdoorAir:
     Attributes:
         rule: by which it was found: "one zone" (62.1, 6.2.3), "outdoor air only" (6.2.4), "62.1 full",
             "62.1 simplified", or "sum" (EN 16798-1).
-        people_share: D, of all rooms' people those that are there at one time [-].
+        people_share: D, of all rooms' people those that are there at one time; 1 where the rule knows none [-].
         uncorrected_m3_s: Vou = D sum(Rp P) + sum(Ra A).
         zones_m3_s: sum of what each room needs, Voz.
         average_fraction: Xs = Vou over the supply flow [-].
@@ -154,5 +155,5 @@ def system_outdoor_air(
         critical_fraction=fraction[critical],
         efficiency=efficiency,
         intake_m3_s=intake,
-        people_share=people_share,
+        people_share=1.0 if rule in _WITHOUT_SHARE else people_share,
     )

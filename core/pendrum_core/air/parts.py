@@ -26,9 +26,8 @@ HUMIDIFIERS = {STEAM: Humidifier("steam"), ADIABATIC: Humidifier("adiabatic")}
 DRAW_THROUGH = (HEATING_COIL, COOLING_COIL, FAN)
 BLOW_THROUGH = (HEATING_COIL, FAN, COOLING_COIL)
 _NEVER_C = 200.0  # asked of a coil that may not cool
-_BAND_KG_KG = (
-    5e-4  # over which drying sets in: with none, air that is dried is not humid any more, and no state would stand
-)
+# Over which drying sets in: at a bare threshold, air that is dried is not humid any more, and no state would stand.
+_BAND_KG_KG = 5e-4
 
 
 @dataclass(frozen=True)

@@ -97,7 +97,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     demanded: Array | float = 1.0
     if system.outdoor_by_people and not alone:
         present = {d.room.id: course for d in demands if (course := presence(d.room, outside)) is not None}
-        demanded = demanded_share(breathing, present, system.people_share)
+        demanded = demanded_share(breathing, present, intake.people_share)
     summer_unit = replace(unit, target_c=target, least_outdoor_kg_s=least_outdoor * demanded)
     summer_served, path, summer_flow, summer_open = settled(summer, summer_unit, served)
     winter = _winter_season(

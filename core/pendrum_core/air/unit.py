@@ -48,7 +48,7 @@ def ducts_and_fan(
         around_c=system.duct_around_c,
     )
     lanes = size_lanes(system.sections, lane_flows, rules, pressure_pa)
-    unit_drop += in_front_pa(lanes, system.return_fan_pa > 0.0)
+    unit_drop += in_front_pa(lanes, system.draws_return)
     supplying = tuple(section for section in system.sections if section.network == SUPPLY)
     if any(section.end in flows for section in supplying):
         design = {room: flow.design_m3_s for room, flow in flows.items()}
@@ -97,7 +97,7 @@ def unit_of(
     total = max(fan.total_pa - cleaner_pa, 0.0)
     held = min(system.held_pa, total) if system.follows_load else 0.0
     back = None
-    if system.return_fan_pa > 0.0 and not system.takes_outdoor_air_alone and return_m3_s > 0.0:
+    if system.return_fan_pa > 0.0 and return_m3_s > 0.0:
         back = FanCurve(return_m3_s, system.return_fan_pa, 0.0, *efficiencies)
     recovery = None
     if system.recovery_sensible > 0.0 or system.recovery_latent > 0.0:

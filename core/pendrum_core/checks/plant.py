@@ -7,6 +7,7 @@ import numpy as np
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.plant import GROSS_OVER_NET, KINDS
 from pendrum_core.model.systems import UNDERFLOOR, Circuit
+from pendrum_core.plant.source import LEAST_FACTOR, by_flow
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import vessel_of
 from pendrum_core.water.liquid import WATER
@@ -60,6 +61,7 @@ def plant_snags(results: BuildingResults) -> Iterator[Snag]:
                 )
         if circuit.emitters == UNDERFLOOR:
             yield from _floors(results, circuit)
+        yield from _told_far(circuit)
         for unit in circuit.units:
             kind = KINDS[unit.kind]
             most = max(unit.full_cool, unit.full_warm, unit.part_cool, unit.part_warm)
@@ -140,6 +142,23 @@ def _pump(circuit: Circuit, pump: PumpResult) -> Iterator[Snag]:
             stage="water",
             sentence=f"{told}: valves throttle {(pump.head_pa - pump.network_head_pa) / 1000:.1f} kPa away.",
             way_out="a lower head, or no pin",
+        )
+
+
+def _told_far(circuit: Circuit) -> Iterator[Snag]:
+    """Machines whose efficiencies are told for water so far from the circuit's that no line reaches there."""
+    for unit in circuit.units:
+        if float(by_flow(unit, np.array(circuit.flow_c))) > LEAST_FACTOR:
+            continue
+        yield Snag(
+            DOUBTFUL,
+            "told_far",
+            kind="plant_unit",
+            id=unit.id,
+            stage="water",
+            sentence=f"{circuit.name}, {unit.name}: its efficiencies are told for water of {unit.told_flow_c:.0f} °C and lose "
+            f"{unit.flow_share_k:.1%} a kelvin; at {circuit.flow_c:.0f} °C no more than half is left, which is where they are held.",
+            way_out="efficiencies told nearer to the circuit's flow temperature, or a smaller share",
         )
 
 

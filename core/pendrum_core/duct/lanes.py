@@ -58,12 +58,12 @@ def size_lanes(
     return found
 
 
-def in_front_pa(lanes: Mapping[str, DuctResult], return_fan: bool) -> float:
-    """What the supply fan draws through before the mixing: outdoor air, or return air without a fan of its own; the larger [Pa].
+def in_front_pa(lanes: Mapping[str, DuctResult], draws_return: bool) -> float:
+    """What the supply fan draws through: outdoor air, and return air that it mixes and that has no fan of its own; the larger [Pa].
 
     Source: both meet at one pressure in the mixing, the smaller is throttled there.
     """
-    names = (OUTDOOR,) if return_fan else (OUTDOOR, RETURN)
+    names = (OUTDOOR, RETURN) if draws_return else (OUTDOOR,)
     return max((lanes[name].paths.index_loss_pa for name in names if name in lanes), default=0.0)
 
 

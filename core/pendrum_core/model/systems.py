@@ -231,6 +231,11 @@ class AirSystem:
         return sum((part.drop_pa - part.clean_pa) / 2.0 for part in self.fitted if part.clean_pa is not None)
 
     @property
+    def draws_return(self) -> bool:
+        """Whether its supply fan draws the air back from the rooms: it mixes it in, and no fan stands in the return."""
+        return not self.takes_outdoor_air_alone and self.return_fan_pa <= 0.0
+
+    @property
     def follows_load(self) -> bool:
         """Whether its terminals follow the rooms' cooling: of a unit that cannot cool they stay at their design flow."""
         return self.volume == "variable" and self.kind == CENTRAL and self.cools

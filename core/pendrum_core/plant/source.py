@@ -22,7 +22,7 @@ from pendrum_core.plant.rejection import Cooler, Rejected, settle_with, size_coo
 from pendrum_core.plant.staging import EfficiencyTable, Staged, Unit, stage
 
 Array = NDArray[np.float64]
-_LEAST_FACTOR = 0.5  # of an efficiency, however far its water is from what it is told for
+LEAST_FACTOR = 0.5  # of an efficiency, however far its water is from what it is told for
 
 
 @dataclass(frozen=True)
@@ -156,7 +156,7 @@ def by_flow(unit: PlantUnit, flow_c: Array) -> Array:
     if heats is None or unit.flow_share_k == 0.0:
         return np.ones_like(flow_c)
     away = flow_c - unit.told_flow_c if heats else unit.told_flow_c - flow_c
-    return np.asarray(np.maximum(1.0 - unit.flow_share_k * away, _LEAST_FACTOR))
+    return np.asarray(np.maximum(1.0 - unit.flow_share_k * away, LEAST_FACTOR))
 
 
 @dataclass(frozen=True)

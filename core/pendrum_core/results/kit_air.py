@@ -6,7 +6,6 @@ from collections.abc import Iterator
 import numpy as np
 
 from pendrum_core.air.result import AirSystemResult
-from pendrum_core.duct.lanes import behind_pa
 from pendrum_core.duct.shapes import Shape
 from pendrum_core.model.catalogue import FAN
 from pendrum_core.model.systems import SUPPLY, AirSystem
@@ -39,7 +38,7 @@ def _fans(system: AirSystem, r: AirSystemResult, buying: Buying) -> Iterator[Kit
         size=buying.named(FAN, motor(r.fan.motor_w), flow_m3_s=r.fan.flow_m3_s, pressure_pa=r.fan.static_pa),
         power_w=r.fan.electrical_w,
     )
-    if system.return_fan_pa > 0.0 and not system.takes_outdoor_air_alone:
+    if system.return_fan_pa > 0.0 and r.return_m3_s > 0.0:
         flow, power = r.return_m3_s, float(max(r.summer.return_fan_w.max(), r.winter.return_fan_w.max()))
         chosen = next_motor_w(flow * system.return_fan_pa / system.fan_efficiency, system.motor_margin)
         yield KitItem(
@@ -50,7 +49,7 @@ def _fans(system: AirSystem, r: AirSystemResult, buying: Buying) -> Iterator[Kit
             serves=system.name,
             duty=flow,
             duty_quantity="airflow",
-            second=max(system.return_fan_pa, behind_pa(r.lanes)),
+            second=system.return_fan_pa,
             second_quantity="pressure",
             size=motor(chosen),
             power_w=power,

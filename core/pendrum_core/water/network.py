@@ -6,7 +6,7 @@ Source: heat balance of flowing water; losses after EN 12828 practice by Darcy a
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
-from pendrum_core.duct.network import section_loss
+from pendrum_core.duct.network import valve_drop_pa
 from pendrum_core.duct.shapes import round_shape
 from pendrum_core.model.systems import REVERSE_RETURN, Circuit, Section
 from pendrum_core.network.fittings import coefficient, sum_of_coefficients
@@ -116,51 +116,52 @@ class _Sizing:
     circuit: Circuit
     fluid: Fluid
 
-    def run(
-        self,
-        role: str,
-        flow: float,
-        length_m: float,
-        zeta: float = 0.0,
-        rest_pa: float = 0.0,
-        pinned: float | None = None,
-    ) -> PipeRun:
-        """A pipe for a flow; `zeta` of its fittings and what else it loses [Pa]."""
+    def run(self, role: str, flow: float, length_m: float, pinned: float | None = None) -> PipeRun:
+        """A pipe for a flow, with the friction of its length."""
         circuit, series, roughness = self.circuit, PIPES[self.circuit.pipe], roughness_of(self.circuit)
         limits = (circuit.friction_limit_pa_m, circuit.velocity_limit_m_s)
         index = smallest_size(flow, series.inner_m, roughness, self.fluid, *limits)
         diameter = pinned if pinned is not None else series.inner_m[index if index is not None else -1]
-        area = round_shape(diameter).area_m2
-        straight = friction(flow, area, diameter, roughness, self.fluid)
-        loss = straight.rate_pa_m * length_m + zeta * straight.dynamic_pressure_pa + rest_pa
+        straight = friction(flow, round_shape(diameter).area_m2, diameter, roughness, self.fluid)
         within = straight.rate_pa_m <= limits[0] and straight.velocity_m_s <= limits[1]
-        return PipeRun(role, flow, series.name_of(diameter), diameter, length_m, straight, loss, within)
+        lost = straight.rate_pa_m * length_m
+        return PipeRun(role, flow, series.name_of(diameter), diameter, length_m, straight, lost, within)
 
     def both(self, section: Section, flow: float) -> PipeResult:
         """A section whose flow and return are alike."""
-        run = self.run(FLOW_AND_RETURN, flow, 2.0 * section.length_m, pinned=section.pinned_diameter_m)
-        shape = round_shape(run.diameter_m)
-        _, friction_loss, fitting_loss, loss = section_loss(
-            section, flow, shape, roughness_of(self.circuit), self.fluid, pipes=2
-        )
-        return self._result(section, (replace(run, loss_pa=loss),), friction_loss, fitting_loss, loss)
+        run = self.run(FLOW_AND_RETURN, flow, 2.0 * section.length_m, section.pinned_diameter_m)
+        fitted = self.zeta(section, run) * run.friction.dynamic_pressure_pa
+        loss = run.loss_pa + fitted + self.rest_pa(section, flow)
+        return self._result(section, (replace(run, loss_pa=loss),), run.loss_pa, fitted, loss)
+
+    def zeta(self, section: Section, run: PipeRun) -> float:
+        """Sum of a section's ζ, entered and by its fittings, of flow and return together [-]."""
+        return sum_of_coefficients(section.loss_coefficient, section.fittings, run.diameter_m)
+
+    def rest_pa(self, section: Section, flow: float) -> float:
+        """What stands in it and at its end, with the valve there [Pa]."""
+        kv = section.valve_kv_m3_h
+        valve = 0.0 if kv is None else valve_drop_pa(flow, kv, self.fluid.density_kg_m3)
+        return section.component_drop_pa + section.end_drop_pa + valve
 
     def main(self, chain: Chain, flows: Mapping[str, float], sections: Mapping[str, Section]) -> list[PipeResult]:
         """The sections of a main with reverse return; half of a section's fittings stand in its flow, half in its return."""
+
+        def fitted(run: PipeRun, zeta: float, rest_pa: float = 0.0) -> PipeRun:
+            return replace(run, loss_pa=run.loss_pa + zeta * run.friction.dynamic_pressure_pa + rest_pa)
+
         way_back = self.run(BACK, chain.whole_flow, sum(sections[one].length_m for one in chain.sections))
         found: list[PipeResult] = []
         for place, (identity, back) in enumerate(zip(chain.sections, chain.return_flow, strict=True)):
             section = sections[identity]
-            pinned = section.pinned_diameter_m
-            first = self.run(FLOW, flows[identity], section.length_m, pinned=pinned)
-            zeta = sum_of_coefficients(section.loss_coefficient, section.fittings, first.diameter_m) / 2.0
-            rest = section.component_drop_pa + section.end_drop_pa
-            runs = [self.run(FLOW, flows[identity], section.length_m, zeta, rest, pinned)]
+            there = self.run(FLOW, flows[identity], section.length_m, section.pinned_diameter_m)
+            half, rest = self.zeta(section, there) / 2.0, self.rest_pa(section, flows[identity])
+            runs = [fitted(there, half, rest)]
             if place == 0:
                 # Its return half lies in the way back.
-                runs.append(replace(way_back, loss_pa=way_back.loss_pa + zeta * way_back.friction.dynamic_pressure_pa))
+                runs.append(fitted(way_back, half))
             elif back > 0.0:
-                runs.append(self.run(RETURN, back, section.length_m, zeta))
+                runs.append(fitted(self.run(RETURN, back, section.length_m), half))
             frictions = sum(run.friction.rate_pa_m * run.length_m for run in runs)
             loss = sum(run.loss_pa for run in runs)
             found.append(self._result(section, tuple(runs), frictions, loss - frictions - rest, loss))

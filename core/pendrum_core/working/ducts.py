@@ -25,7 +25,13 @@ def _section(section: Section, result: SectionResult) -> Node:
         f"{f.dynamic_pressure_pa:.4g} + {section.component_drop_pa:.4g} + {section.end_drop_pa:.4g} Pa",
         source="Darcy-Weisbach with Colebrook; ASHRAE Handbook Fundamentals 2017, ch. 21",
         inputs=(
-            Node("Flow", result.flow_m3_s, "airflow", "V", formula="sum of what is below"),
+            Node(
+                "Flow",
+                result.flow_m3_s,
+                "airflow",
+                "V",
+                formula="largest sum at one time of what is beyond it, with its leaks",
+            ),
             Node(
                 "Diameter" if result.shape.kind == "round" else "Equivalent diameter",
                 result.diameter_m,
@@ -98,13 +104,13 @@ def fan_static(results: BuildingResults, system_id: str) -> Node:
     result = results.systems[system_id]
     fan = result.fan
     before: tuple[Node, ...] = ()
-    names = (OUTDOOR,) if system.return_fan_pa > 0.0 else (OUTDOOR, RETURN)
+    names = (OUTDOOR, RETURN) if system.draws_return else (OUTDOOR,)
     if any(name in result.lanes for name in names):
         drawn = tuple(_index_run(system, result, name) for name in names if name in result.lanes)
         before = (
             Node(
                 "Drawn through before the mixing",
-                in_front_pa(result.lanes, system.return_fan_pa > 0.0),
+                in_front_pa(result.lanes, system.draws_return),
                 "pressure",
                 formula="the larger of outdoor and return ducts" if len(drawn) > 1 else "",
                 note="Both meet at one pressure in the mixing." if len(drawn) > 1 else "",

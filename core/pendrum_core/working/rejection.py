@@ -51,7 +51,13 @@ def heat_rejection(results: BuildingResults, circuit_id: str) -> Node:
         inputs=(
             Node("Rejected then", float(rejected.heat_w.max()), "load"),
             cold,
-            Node("Water from them", cooler.hot_c, "temperature", formula="+ range", ref=field("rejection_range_k")),
+            Node(
+                "Water from them",
+                cooler.hot_c,
+                "temperature",
+                formula="water to the chillers + range",
+                ref=field("rejection_range_k"),
+            ),
             Node(
                 "Water",
                 cooler.water_kg_s / WATER_KG_M3,

@@ -146,7 +146,7 @@ def _demanded(system: AirSystem, sized: AirSystemResult, rooms: Mapping[str, Roo
         for name, whole in sized.people_w.items()
         if whole > 0.0
     }
-    return demanded_share(sized.breathing, present, system.people_share)
+    return demanded_share(sized.breathing, present, sized.outdoor_air.people_share)
 
 
 def _target(system: AirSystem, air: Array, load: Array, rate: Array, outdoor_c: Array) -> Array:

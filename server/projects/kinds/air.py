@@ -4,8 +4,8 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
+from pendrum_core.model.unit_parts import FILTER, OTHER, USUAL_PARTS, refused
 from pendrum_core.model.unit_parts import KINDS as PART_KINDS
-from pendrum_core.model.unit_parts import OTHER, USUAL_PARTS, refused
 from pendrum_core.network.fittings import FITTINGS
 from projects.fields import Coordinate, Id, Name
 from projects.kinds.declare import About, Kind, Ref, called, link, number, options, whole
@@ -37,6 +37,8 @@ class UnitPart(Kind):
 
     @model_validator(mode="after")
     def new_ones_take_less(self) -> Self:
+        if self.clean_pa is not None and self.kind != FILTER:
+            raise ValueError(f"only a filter is told by what it takes when it is new, not a part of kind {self.kind!r}")
         if self.clean_pa is not None and self.clean_pa > self.drop_pa:
             raise ValueError(f"a new one takes {self.clean_pa:g} Pa, more than the {self.drop_pa:g} Pa of a dirty one")
         return self
