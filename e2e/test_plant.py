@@ -194,8 +194,11 @@ class Plant(BrowserTest):
         # Its Working leads to the approach, which is set where the circuit is.
         shown.get_by_role("button").first.click()
         working = self.page.get_by_role("complementary", name="Working")
-        working.get_by_text("Water to the chillers").first.wait_for()
-        self.press("Settings", exact=True)
+        working.get_by_role("button", name="Water to the chillers").click()
+        working.locator(".node", has_text="Approach").last.get_by_role("button", name="own").click()
+        field = self.page.get_by_label("Approach at design", exact=True).first
+        self.page.wait_for_function("() => document.activeElement?.tagName === 'INPUT'")
+        self.assertTrue(field.evaluate("(box) => box === document.activeElement"))
         self.fill("Approach at design", "7")
         after = self.results()["plant"][chilled]
         self.assertAlmostEqual(after["cooler"]["cold_c"] - cooler["cold_c"], 3.0, places=6)

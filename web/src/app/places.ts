@@ -27,6 +27,7 @@ export function usePlaces() {
     else if (kind === "air_system") view.airSystem = id;
     else if (kind === "duct_section") view.airSystem = doc.get("duct_section", id)?.air_system ?? "";
     else if (kind === "circuit" || kind === "hot_water") view.circuit = id;
+    else if (kind === "plant_unit") view.circuit = doc.get("plant_unit", id)?.circuit ?? "";
     else if (kind === "pipe_section") view.circuit = doc.get("pipe_section", id)?.circuit ?? "";
   }
   function roomOfOpening(id: string): string {

@@ -40,6 +40,19 @@ watch(
   { immediate: true },
 );
 
+/** Fields of a circuit that stand under Pumps; the others stand under Settings. */
+const OF_PUMPS = /^(pump_|motor_|pinned_head_pa$|water_flow$)/;
+// Where a field is wanted, the page that has it is opened.
+watch(
+  () => view.wanted,
+  (wanted) => {
+    if (wanted?.kind === "pipe_section") tab.value = "pipes";
+    else if (wanted?.kind === "plant_unit") tab.value = "plant";
+    else if (wanted?.kind === "circuit") tab.value = OF_PUMPS.test(wanted.field) ? "pumps" : "settings";
+  },
+  { immediate: true },
+);
+
 async function add(kind: "heating" | "chilled"): Promise<void> {
   const id = newId();
   const fields =
