@@ -48,14 +48,16 @@ function ofTemplate(node: Node, out: string[]): void {
   for (const child of node.children ?? []) ofTemplate(child, out);
 }
 
-/** Texts of a script: strings with several words, and those of properties that are read. */
+/** Texts of a script: strings with several words, those of properties that are read, and capitalised ones of records. */
 function ofScript(code: string, out: string[]): void {
   const visit = (node: ts.Node): void => {
     if (ts.isImportDeclaration(node) || ts.isTypeNode(node)) return;
     if (ts.isStringLiteral(node) || ts.isNoSubstitutionTemplateLiteral(node)) {
       const parent = node.parent;
       const read = ts.isPropertyAssignment(parent) && SEEN.test(parent.name.getText());
-      if (/[A-Za-z] [a-zA-Z]/.test(node.text) || (read && /^[A-Z]/.test(node.text))) out.push(node.text);
+      const named = ts.isPropertyAssignment(parent) && /^[A-Z][a-z]+$/.test(node.text);
+      if (/[A-Za-z] [a-zA-Z]/.test(node.text) || (read && /^[A-Z]/.test(node.text)) || named)
+        out.push(node.text);
     } else if (ts.isTemplateExpression(node)) {
       const text = node.head.text + node.templateSpans.map((span) => `{…}${span.literal.text}`).join("");
       if (/[A-Za-z] [a-z]/.test(text)) out.push(text);

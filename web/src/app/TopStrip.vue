@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import OthersHere from "./OthersHere.vue";
 import TaskTray from "./TaskTray.vue";
 import { useSession } from "@/document/session";
@@ -113,17 +114,7 @@ defineExpose({ open: (what: "new project" | "all projects" | "history") => menu.
       @click="view.workingOpen = !view.workingOpen"
     />
     <v-btn variant="text" class="jump" title="Jump to (Ctrl+K or /)" @click="emit('jump')">/ jump</v-btn>
-    <v-btn-group class="toggle" role="group" aria-label="Units">
-      <v-btn
-        v-for="unit in ['SI', 'IP'] as const"
-        :key="unit"
-        :active="view.system === unit"
-        :aria-pressed="view.system === unit"
-        @click="view.system = unit"
-      >
-        {{ unit }}
-      </v-btn>
-    </v-btn-group>
+    <Segments v-model="view.system" label="Units" :choices="{ SI: 'SI', IP: 'IP' }" />
     <v-btn
       variant="text"
       class="icon"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import Figure from "@/parts/Figure.vue";
 import { source } from "@/parts/sources";
 import type { DayCourses } from "@/results/types";
@@ -8,6 +9,7 @@ import { computed } from "vue";
 import { jumpToPeak } from "../keys";
 
 const props = defineProps<{ courses: DayCourses | null; total: number[]; quantity: string }>();
+const SHOWN = { heat: "Heat", air: "Temperatures" };
 const shows = defineModel<"heat" | "air">("shows", { required: true });
 const view = useView();
 /** The largest three sources of the hour. */
@@ -44,14 +46,7 @@ const air = computed(() => {
       /></span>
     </p>
     <p class="soft">
-      <v-btn-group class="toggle" role="group" aria-label="Rail shows">
-        <v-btn :active="shows === 'heat'" :aria-pressed="shows === 'heat'" @click="shows = 'heat'"
-          >Heat</v-btn
-        >
-        <v-btn :active="shows === 'air'" :aria-pressed="shows === 'air'" @click="shows = 'air'"
-          >Temperatures</v-btn
-        >
-      </v-btn-group>
+      <Segments v-model="shows" label="Rail shows" :choices="SHOWN" />
       <kbd>[</kbd> <kbd>]</kbd> 10 min <TextAct @click="jumpToPeak"><kbd>P</kbd> peak</TextAct>
     </p>
   </div>

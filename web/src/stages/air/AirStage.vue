@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import { client, unwrap } from "@/api/client";
 import { newId, useDocument } from "@/document/store";
 import Figure from "@/parts/Figure.vue";
@@ -173,17 +174,7 @@ async function remove(): Promise<void> {
         >
         <Choice v-if="units.length > 1" v-model="shownUnit" label="Set" :choices="units" />
         <span class="grow" />
-        <v-btn-group class="toggle" role="group" aria-label="View"
-          ><v-btn
-            v-for="(title, key) in TABS"
-            :key="key"
-            :active="tab === key"
-            :aria-pressed="tab === key"
-            @click="tab = key"
-          >
-            {{ title }}
-          </v-btn></v-btn-group
-        >
+        <Segments v-model="tab" label="View" :choices="TABS" />
         <Act @click="remove">Delete</Act>
       </div>
       <template v-if="tab === 'path'">

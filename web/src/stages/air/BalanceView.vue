@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The air balance of all rooms, drawn and in figures, with the extracts and transfers that make it. */
+import Segments from "@/parts/Segments.vue";
 import { newId, useDocument } from "@/document/store";
 import type { Extract, Room, Transfer } from "@/document/types";
 import { column } from "@/parts/declared";
@@ -122,16 +123,7 @@ async function remove(kind: "extract" | "transfer", id: string): Promise<void> {
       <h1>Air balance</h1>
       <span class="soft">all extracts running, air of 20 °C</span>
       <span class="grow" />
-      <v-btn-group class="toggle" role="group" aria-label="Shown"
-        ><v-btn
-          v-for="(title, key) in PARTS"
-          :key="key"
-          :active="part === key"
-          :aria-pressed="part === key"
-          @click="part = key"
-          >{{ title }}</v-btn
-        ></v-btn-group
-      >
+      <Segments v-model="part" label="Shown" :choices="PARTS" />
     </div>
     <BalanceBars
       class="drawn"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import { isServedBy } from "@/document/served";
 import { useDocument } from "@/document/store";
 import type { DuctSection } from "@/document/types";
@@ -131,17 +132,7 @@ const explain = (row: DuctSection) =>
     :explain="explain"
   >
     <template #lead>
-      <v-btn-group class="toggle" role="group" aria-label="Network"
-        ><v-btn
-          v-for="(title, key) in NETWORKS"
-          :key="key"
-          :active="network === key"
-          :aria-pressed="network === key"
-          @click="network = key"
-        >
-          {{ title }}
-        </v-btn></v-btn-group
-      >
+      <Segments v-model="network" label="Network" :choices="NETWORKS" />
     </template>
     <template v-if="found && network !== 'supply'" #told>
       index run

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Options beside the base: figures, what is entered differently, and sweeps of a field. */
+import Segments from "@/parts/Segments.vue";
 import { useOptions } from "@/document/options";
 import { useDocument } from "@/document/store";
 import { useResults } from "@/results/store";
@@ -84,16 +85,7 @@ watch(
       </v-select>
       <v-progress-circular v-if="working" indeterminate size="18" width="2" aria-label="Comparing" />
       <span class="grow" />
-      <v-btn-group class="toggle" role="group" aria-label="View">
-        <v-btn
-          v-for="(name, key) in TABS"
-          :key="key"
-          :active="tab === key"
-          :aria-pressed="tab === key"
-          @click="tab = key"
-          >{{ name }}</v-btn
-        >
-      </v-btn-group>
+      <Segments v-model="tab" label="View" :choices="TABS" />
     </div>
     <SweepView v-if="tab === 'sweep'" />
     <template v-else-if="!options.options.length">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Figures that differ between the base and its options, the largest change first; the building's peaks by source. */
+import Segments from "@/parts/Segments.vue";
 import ChartBox from "@/parts/ChartBox.vue";
 import Choice from "@/parts/Choice.vue";
 import DataGrid from "@/parts/DataGrid.vue";
@@ -98,16 +99,7 @@ const when = computed(() =>
       <KeyFigures :found="found" @calculated="emit('calculated')" />
       <section class="drawn">
         <div class="tools">
-          <v-btn-group class="toggle" role="group" aria-label="Drawn">
-            <v-btn
-              v-for="(name, key) in SHOWN"
-              :key="key"
-              :active="season === key"
-              :aria-pressed="season === key"
-              @click="season = key"
-              >{{ name }}</v-btn
-            >
-          </v-btn-group>
+          <Segments v-model="season" label="Drawn" :choices="SHOWN" />
           <b v-if="season !== 'day'">{{ found.subject.name }}</b>
           <span v-if="season === 'cooling'" class="soft">{{ when }}</span>
         </div>

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** One field tried over a range, or two against each other: curves of what follows; a point can be kept as an option. */
+import Segments from "@/parts/Segments.vue";
 import { client, Refusal, unwrap, type Schemas } from "@/api/client";
 import { useOptions } from "@/document/options";
 import { newId, useDocument } from "@/document/store";
@@ -24,6 +25,7 @@ const FIGURES = {
   pumps_w: { name: "pumps", quantity: "electric_power", tone: "storage" },
   warmest_c: { name: "warmest without cooling", quantity: "temperature", tone: "sun" },
 } as const;
+const NAMES = Object.fromEntries(Object.entries(FIGURES).map(([key, figure]) => [key, figure.name]));
 type FigureKey = keyof typeof FIGURES;
 const COUNT = 7;
 const MOST_LINES = 4;
@@ -196,16 +198,7 @@ async function keep(): Promise<void> {
     </div>
     <template v-if="points.length">
       <div class="tools line">
-        <v-btn-group class="toggle" role="group" aria-label="Figure drawn">
-          <v-btn
-            v-for="(figure, key) in FIGURES"
-            :key="key"
-            :active="shown === key"
-            :aria-pressed="shown === key"
-            @click="shown = key"
-            >{{ figure.name }}</v-btn
-          >
-        </v-btn-group>
+        <Segments v-model="shown" label="Figure drawn" :choices="NAMES" />
       </div>
       <ChartBox class="chart" :label="`Sweep of ${main.field.value.label}`" :option="option" />
       <div class="tools line">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** A report: its parts chosen, seen as pages, issued as files that never change; and what was issued before. */
+import Segments from "@/parts/Segments.vue";
 import { client, Refusal, unwrap, type Schemas } from "@/api/client";
 import { useDocument } from "@/document/store";
 import { useOptions } from "@/document/options";
@@ -30,6 +31,7 @@ const fault = ref("");
 const busy = ref<Task | null>(null);
 const issues = ref<Issued[]>([]);
 const tab = ref<"pages" | "issues">("pages");
+const tabs = computed(() => ({ pages: "Pages", issues: `Issued, ${issues.value.length}` }));
 const running = computed(() => tasks.open.find((task) => task.id === busy.value?.id) ?? busy.value);
 
 async function listIssues(): Promise<void> {
@@ -136,14 +138,7 @@ async function issue(): Promise<void> {
     </section>
     <div class="page">
       <div class="head">
-        <v-btn-group class="toggle" role="group" aria-label="View">
-          <v-btn :active="tab === 'pages'" :aria-pressed="tab === 'pages'" @click="tab = 'pages'"
-            >Pages</v-btn
-          >
-          <v-btn :active="tab === 'issues'" :aria-pressed="tab === 'issues'" @click="tab = 'issues'"
-            >Issued, {{ issues.length }}</v-btn
-          >
-        </v-btn-group>
+        <Segments v-model="tab" label="View" :choices="tabs" />
         <span class="soft">{{
           tab === "pages"
             ? "as it would be issued now; page breaks and numbers come with the PDF"

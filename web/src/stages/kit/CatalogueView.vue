@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** What can be bought: the kit list takes the smallest row that covers a duty. */
+import Segments from "@/parts/Segments.vue";
 import { sendFile } from "@/api/files";
 import { newId, useDocument, type Applied } from "@/document/store";
 import type { CatalogueRow } from "@/document/types";
@@ -13,13 +14,13 @@ import { counted } from "@/units/units";
 import { computed, ref } from "vue";
 
 type Item = CatalogueRow["item"];
-const ITEMS: { value: Item; title: string }[] = [
-  { value: "pump", title: "Pumps" },
-  { value: "fan", title: "Fans" },
-  { value: "radiator", title: "Radiators" },
-  { value: "boiler", title: "Boilers" },
-  { value: "heat pump", title: "Heat pumps" },
-  { value: "chiller", title: "Chillers" },
+const ITEMS: { value: Item; label: string }[] = [
+  { value: "pump", label: "Pumps" },
+  { value: "fan", label: "Fans" },
+  { value: "radiator", label: "Radiators" },
+  { value: "boiler", label: "Boilers" },
+  { value: "heat pump", label: "Heat pumps" },
+  { value: "chiller", label: "Chillers" },
 ];
 const doc = useDocument();
 const results = useResults();
@@ -106,17 +107,7 @@ async function read(file: File): Promise<void> {
 <template>
   <div class="catalogue">
     <div class="tools">
-      <v-btn-group class="toggle" role="group" aria-label="Items">
-        <v-btn
-          v-for="one in ITEMS"
-          :key="one.value"
-          :active="item === one.value"
-          :aria-pressed="item === one.value"
-          @click="((item = one.value), (chosen = ''))"
-        >
-          {{ one.title }}
-        </v-btn>
-      </v-btn-group>
+      <Segments v-model="item" label="Items" :choices="ITEMS" />
       <span class="soft">{{ counted(rows.length, "row") }}; the smallest that covers a duty is chosen</span>
       <span class="grow" />
       <Act @click="add">Add row</Act>

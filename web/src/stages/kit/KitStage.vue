@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import { useDocument } from "@/document/store";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column } from "@/parts/grid";
@@ -14,6 +15,7 @@ type Row = KitItem & { id: string };
 const doc = useDocument();
 const results = useResults();
 const view = useView();
+const TABS = { list: "List", prices: "Prices", catalogue: "Catalogue" };
 const tab = ref<"list" | "prices" | "catalogue">("list");
 const rows = computed<Row[]>(() =>
   results
@@ -44,15 +46,7 @@ const link = computed(() => `/api/projects/${doc.projectId}/kit.csv?system=${vie
       <h1>Kit</h1>
       <span class="soft">{{ rows.length }} lines; everything sized or pinned, for procurement</span
       ><span class="grow" />
-      <v-btn-group class="toggle" role="group" aria-label="View">
-        <v-btn :active="tab === 'list'" :aria-pressed="tab === 'list'" @click="tab = 'list'">List</v-btn>
-        <v-btn :active="tab === 'prices'" :aria-pressed="tab === 'prices'" @click="tab = 'prices'"
-          >Prices</v-btn
-        >
-        <v-btn :active="tab === 'catalogue'" :aria-pressed="tab === 'catalogue'" @click="tab = 'catalogue'"
-          >Catalogue</v-btn
-        >
-      </v-btn-group>
+      <Segments v-model="tab" label="View" :choices="TABS" />
       <a
         v-if="tab !== 'catalogue'"
         class="act"

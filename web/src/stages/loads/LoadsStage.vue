@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import Choice from "@/parts/Choice.vue";
 import { useBaseLoads } from "@/document/baseLoads";
 import { useOptions } from "@/document/options";
@@ -27,6 +28,7 @@ const router = useRouter();
 const base = useBaseLoads();
 const options = useOptions();
 const mode = toRef(view, "season");
+const MODES = { cooling: "Cooling", heating: "Heating" };
 const ROWS = {
   most: "all but uses",
   room: "rooms",
@@ -145,17 +147,7 @@ const building = computed(() => results.get("group", "building"));
   <div class="page">
     <div class="head">
       <h1>Loads</h1>
-      <v-btn-group class="toggle" role="group" aria-label="Breakdown of">
-        <v-btn
-          v-for="item in ['cooling', 'heating'] as const"
-          :key="item"
-          :active="mode === item"
-          :aria-pressed="mode === item"
-          @click="mode = item"
-        >
-          {{ item[0]!.toUpperCase() + item.slice(1) }}
-        </v-btn>
-      </v-btn-group>
+      <Segments v-model="mode" label="Breakdown of" :choices="MODES" />
       <span class="grow" />
       <Choice v-model="shows" class="rows" label="Rows" :choices="rowChoices" />
       <Act

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import { useDocument } from "@/document/store";
 import BuildingPeaks from "@/parts/BuildingPeaks.vue";
 import { addressed } from "@/view/address";
@@ -17,6 +18,7 @@ const VIEWS = {
   weather: ["Weather file", WeatherView],
   choices: ["Choices", ChoicesView],
 } as const;
+const TITLES = Object.fromEntries(Object.entries(VIEWS).map(([key, [title]]) => [key, title]));
 // A project that still has the starter site begins with it.
 const view = ref<keyof typeof VIEWS>(doc.site?.name === "Starter site" ? "site" : "days");
 addressed("page", view as Ref<string>, true, (text) => text in VIEWS);
@@ -26,17 +28,7 @@ addressed("page", view as Ref<string>, true, (text) => text in VIEWS);
   <div class="page">
     <div class="head">
       <h1>Place</h1>
-      <v-btn-group class="toggle" role="group" aria-label="Part of the place">
-        <v-btn
-          v-for="(entry, key) in VIEWS"
-          :key="key"
-          :active="view === key"
-          :aria-pressed="view === key"
-          @click="view = key"
-        >
-          {{ entry[0] }}
-        </v-btn>
-      </v-btn-group>
+      <Segments v-model="view" label="Part of the place" :choices="TITLES" />
       <span class="soft">{{ doc.site?.name }}</span>
       <BuildingPeaks />
     </div>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import { newId, useDocument } from "@/document/store";
 import type { Change } from "@/document/types";
 import ActionMenu from "@/parts/ActionMenu.vue";
@@ -26,6 +27,7 @@ type View = "sheet" | "plan" | "shared";
 const route = useRoute();
 const asked = () => /^(level|project)\//.test(String(route.query["at"] ?? ""));
 const onPlan = () => String(route.query["at"] ?? "").startsWith("plan/");
+const SHOWN = { sheet: "Sheet", plan: "Plan", shared: "Shared values" };
 const shows = ref<View>(asked() ? "shared" : onPlan() ? "plan" : "sheet");
 watch(
   () => route.query["at"],
@@ -123,17 +125,7 @@ async function remove(): Promise<void> {
   <div class="page">
     <div class="head">
       <h1>Rooms</h1>
-      <v-btn-group class="toggle" role="group" aria-label="View">
-        <v-btn :active="shows === 'sheet'" :aria-pressed="shows === 'sheet'" @click="shows = 'sheet'"
-          >Sheet</v-btn
-        >
-        <v-btn :active="shows === 'plan'" :aria-pressed="shows === 'plan'" @click="shows = 'plan'"
-          >Plan</v-btn
-        >
-        <v-btn :active="shows === 'shared'" :aria-pressed="shows === 'shared'" @click="shows = 'shared'"
-          >Shared values</v-btn
-        >
-      </v-btn-group>
+      <Segments v-model="shows" label="View" :choices="SHOWN" />
       <span class="grow" />
       <DetailsButton v-if="shows !== 'shared'" />
       <Act @click="importing = true">Import …</Act>
@@ -153,17 +145,7 @@ async function remove(): Promise<void> {
     <div v-else-if="shows === 'shared'" class="sheet"><SharedValues /></div>
     <div v-else class="sheet">
       <RoomSheet v-if="rows.length" :set="set">
-        <v-btn-group class="toggle" role="group" aria-label="Columns">
-          <v-btn
-            v-for="(title, key) in SETS"
-            :key="key"
-            :active="set === key"
-            :aria-pressed="set === key"
-            @click="set = key"
-          >
-            {{ title }}
-          </v-btn>
-        </v-btn-group>
+        <Segments v-model="set" label="Columns" :choices="SETS" />
       </RoomSheet>
       <p v-else class="empty">
         No rooms yet. Add room makes the first; type its area, height and use in the sheet, then its walls and

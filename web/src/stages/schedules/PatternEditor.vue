@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import Choice from "@/parts/Choice.vue";
 import { Refusal } from "@/api/client";
 import {
@@ -163,17 +164,11 @@ const readLine = () => read(() => fromLine(line.value, writing.value));
     />
     <p v-if="fault" class="fault" role="alert">{{ fault }} The pattern as it was is kept.</p>
     <p class="tools">
-      <v-btn-group class="toggle" role="group" aria-label="Step width"
-        ><v-btn
-          v-for="w in WIDTHS"
-          :key="w"
-          :active="width === w"
-          :aria-pressed="width === w"
-          @click="width = w"
-        >
-          {{ w }}
-        </v-btn></v-btn-group
-      >
+      <Segments
+        v-model="width"
+        label="Step width"
+        :choices="WIDTHS.map((value) => ({ value, label: String(value) }))"
+      />
       <span class="soft">min</span>
       <Act title="The selection, or the whole day; Alt+←" @click="later(-1)">earlier</Act>
       <Act title="The selection, or the whole day; Alt+→" @click="later(1)">later</Act>

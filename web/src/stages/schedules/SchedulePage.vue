@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import Choice from "@/parts/Choice.vue";
 import FileButton from "@/parts/FileButton.vue";
 import { client, Refusal, unwrap } from "@/api/client";
@@ -32,6 +33,10 @@ const TABS = 6;
 const patternId = ref("");
 const fault = ref("");
 const kind = computed(() => KINDS[props.schedule.kind]);
+const patternModel = computed({ get: () => pattern.value.id, set: (id) => (patternId.value = id) });
+const tabs = computed(() =>
+  props.schedule.patterns.slice(0, TABS).map((p) => ({ value: p.id, label: p.name })),
+);
 const pattern = computed(
   () => props.schedule.patterns.find((p) => p.id === patternId.value) ?? props.schedule.patterns[0]!,
 );
@@ -128,17 +133,7 @@ async function readFile(file: File): Promise<void> {
         <p v-if="fault" class="fault" role="alert">{{ fault }}</p>
         <div class="tabs">
           <h2>Day patterns</h2>
-          <v-btn-group class="toggle" role="group" aria-label="Pattern">
-            <v-btn
-              v-for="p in schedule.patterns.slice(0, TABS)"
-              :key="p.id"
-              :active="pattern.id === p.id"
-              :aria-pressed="pattern.id === p.id"
-              @click="patternId = p.id"
-            >
-              {{ p.name }}
-            </v-btn>
-          </v-btn-group>
+          <Segments v-model="patternModel" label="Pattern" :choices="tabs" />
           <Choice
             v-if="schedule.patterns.length > TABS"
             label="More patterns"

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import { freeName } from "@/document/copies";
 import { newId, useDocument } from "@/document/store";
 import Figure from "@/parts/Figure.vue";
@@ -40,6 +41,13 @@ watch(
   { immediate: true },
 );
 
+const tabs = computed(() => ({
+  pipes: "Pipes",
+  ...(circuit.value?.kind === "heating" ? { emitters: "Emitters" } : {}),
+  pumps: "Pumps",
+  plant: "Plant",
+  settings: "Settings",
+}));
 /** Fields of a circuit that stand under Pumps; the others stand under Settings. */
 const OF_PUMPS = /^(pump_|motor_|pinned_head_pa$|water_flow$)/;
 // Where a field is wanted, the page that has it is opened.
@@ -119,28 +127,7 @@ async function remove(): Promise<void> {
           <Figure :value="circuit.return_c" quantity="temperature"
         /></span>
         <span class="grow" />
-        <v-btn-group class="toggle" role="group" aria-label="View">
-          <v-btn :active="tab === 'pipes'" :aria-pressed="tab === 'pipes'" @click="tab = 'pipes'"
-            >Pipes</v-btn
-          >
-          <v-btn
-            v-if="circuit.kind === 'heating'"
-            :active="tab === 'emitters'"
-            :aria-pressed="tab === 'emitters'"
-            @click="tab = 'emitters'"
-          >
-            Emitters
-          </v-btn>
-          <v-btn :active="tab === 'pumps'" :aria-pressed="tab === 'pumps'" @click="tab = 'pumps'"
-            >Pumps</v-btn
-          >
-          <v-btn :active="tab === 'plant'" :aria-pressed="tab === 'plant'" @click="tab = 'plant'"
-            >Plant</v-btn
-          >
-          <v-btn :active="tab === 'settings'" :aria-pressed="tab === 'settings'" @click="tab = 'settings'"
-            >Settings</v-btn
-          >
-        </v-btn-group>
+        <Segments v-model="tab" label="View" :choices="tabs" />
         <Act @click="remove">Delete</Act>
       </div>
       <PumpFigures

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Energy by use and carrier, air system, plant unit and store of hot water; a row leads to its hours. */
+import Segments from "@/parts/Segments.vue";
 import { useDocument } from "@/document/store";
 import type { YearSummary } from "@/document/year";
 import DataGrid from "@/parts/DataGrid.vue";
@@ -94,16 +95,7 @@ const PARTS = {
 <template>
   <div class="tables">
     <div class="tools">
-      <v-btn-group class="toggle" role="group" aria-label="Table">
-        <v-btn
-          v-for="(name, key) in PARTS"
-          :key="key"
-          :active="part === key"
-          :aria-pressed="part === key"
-          @click="part = key"
-          >{{ name }}</v-btn
-        >
-      </v-btn-group>
+      <Segments v-model="part" label="Table" :choices="PARTS" />
       <span class="soft">a row leads to its hours</span>
     </div>
     <div class="grid">

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** Energy of the year: its figures, and months stacked by use or carrier; tables below. */
+import Segments from "@/parts/Segments.vue";
 import { useDocument } from "@/document/store";
 import type { Bill, YearSummary } from "@/document/year";
 import ChartBox from "@/parts/ChartBox.vue";
@@ -15,6 +16,7 @@ const props = defineProps<{ summary: YearSummary; bills: Bill[] }>();
 const emit = defineEmits<{ show: [course: string] }>();
 const doc = useDocument();
 const view = useView();
+const BY = { use: "by use", carrier: "by carrier" };
 const by = ref<"use" | "carrier">("use");
 
 const metered = computed(() => props.summary.energy.filter((row) => !isLoose(row.carrier)));
@@ -129,12 +131,7 @@ const peaks = computed(() =>
     </v-alert>
     <v-alert v-for="fault in summary.faults" :key="fault" type="warning" class="alert">{{ fault }}</v-alert>
     <div class="chart">
-      <v-btn-group class="toggle by" role="group" aria-label="Stacked by">
-        <v-btn :active="by === 'use'" :aria-pressed="by === 'use'" @click="by = 'use'">by use</v-btn>
-        <v-btn :active="by === 'carrier'" :aria-pressed="by === 'carrier'" @click="by = 'carrier'"
-          >by carrier</v-btn
-        >
-      </v-btn-group>
+      <Segments v-model="by" class="by" label="Stacked by" :choices="BY" />
       <ChartBox class="drawn" label="Energy by month" :option="option" />
     </div>
     <EnergyTables :summary="summary" :delivered="delivered" @show="emit('show', $event)" />

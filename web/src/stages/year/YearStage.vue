@@ -1,5 +1,6 @@
 <script setup lang="ts">
 /** The year: energy, rooms, courses of hours and bills of the last run; run again by one key. */
+import Segments from "@/parts/Segments.vue";
 import { useDocument } from "@/document/store";
 import { useTasks } from "@/document/tasks";
 import { useYear } from "@/document/year";
@@ -87,16 +88,7 @@ watch(
         <Act @click="tasks.cancel(year.task.id)">Cancel</Act>
       </template>
       <Act v-else title="Ctrl+Enter" @click="year.calculate()">Calculate the year</Act>
-      <v-btn-group class="toggle" role="group" aria-label="View">
-        <v-btn
-          v-for="(name, key) in TABS"
-          :key="key"
-          :active="tab === key"
-          :aria-pressed="tab === key"
-          @click="tab = key"
-          >{{ name }}</v-btn
-        >
-      </v-btn-group>
+      <Segments v-model="tab" label="View" :choices="TABS" />
     </div>
     <p v-if="year.failure" class="fault told" role="alert">{{ year.failure }}</p>
     <BillsView v-if="tab === 'bills'" @show="show" />

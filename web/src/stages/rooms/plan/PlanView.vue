@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import Segments from "@/parts/Segments.vue";
 import Choice from "@/parts/Choice.vue";
 import { useDocument } from "@/document/store";
 import type { Room } from "@/document/types";
@@ -32,6 +33,7 @@ const level = computed(
     levels.value.find((row) => doc.rows("room").some((item) => item.level === row.id)) ??
     levels.value[0],
 );
+const levelShown = computed({ get: () => level.value?.id ?? "", set: (id) => (levelId.value = id) });
 addressed("level", levelId, true, (text) => doc.get("level", text) !== undefined);
 const grid = ref(0.1);
 /** What the rooms are coloured by; another stage may ask for it by the address. */
@@ -135,29 +137,16 @@ const drawnSize = computed(() => {
 <template>
   <div class="plan" @keydown="onKey">
     <div class="bar">
-      <v-btn-group class="toggle" role="group" aria-label="Level">
-        <v-btn
-          v-for="row in levels"
-          :key="row.id"
-          :active="row.id === level?.id"
-          :aria-pressed="row.id === level?.id"
-          @click="levelId = row.id"
-        >
-          {{ row.name }}
-        </v-btn>
-      </v-btn-group>
-      <v-btn-group class="toggle" role="group" aria-label="Tool">
-        <v-btn
-          v-for="item in TOOLS"
-          :key="item.key"
-          :active="tool === item.key"
-          :aria-pressed="tool === item.key"
-          :title="item.hint"
-          @click="tool = item.key"
-        >
-          {{ item.label }}
-        </v-btn>
-      </v-btn-group>
+      <Segments
+        v-model="levelShown"
+        label="Level"
+        :choices="levels.map((row) => ({ value: row.id, label: row.name }))"
+      />
+      <Segments
+        v-model="tool"
+        label="Tool"
+        :choices="TOOLS.map((item) => ({ value: item.key, label: item.label, hint: item.hint }))"
+      />
       <Act :disabled="chosen.length < 2" title="Shift and press chooses several" @click="join"> Join </Act>
       <Choice v-model="grid" label="Grid" :choices="gridChoices" />
       <span class="soft">colour by</span>
