@@ -10,16 +10,20 @@ PRINT_LIBRARIES = { command -v apt-get >/dev/null && S= && { [ "$$(id -u)" = 0 ]
   && $$S apt-get install -yqq --no-install-recommends libpango-1.0-0 libpangoft2-1.0-0 libharfbuzz-subset0; } \
   || echo "Reports as PDF need libpango-1.0-0, libpangoft2-1.0-0 and libharfbuzz-subset0: install them."
 
-.PHONY: demo test check format lint types contracts generated-check generated unit browser build serve bench pictures
+.PHONY: demo test check quick format lint types contracts generated-check generated core-tests server-tests browser build serve bench pictures
 
 demo: .venv/.run web/dist/.built
 	@PENDRUM_DEMO=1 $(MANAGE) migrate -v0
 	@PENDRUM_DEMO=1 $(MANAGE) load_demo
 	@cd server && PENDRUM_DEMO=1 PENDRUM_BIND=$(BIND) PYTHONPATH=..:. ../.venv/bin/python -m config.serve
 
-test: check browser
+# The server's tests keep one core busy and the browser's the other: they run beside each other.
+test: quick core-tests
+	@$(MAKE) --no-print-directory -j2 server-tests browser
 
-check: format lint types contracts generated-check unit
+check: quick core-tests server-tests
+
+quick: format lint types contracts generated-check
 
 .venv/bin/python:
 	python3.11 -m venv .venv || python3 -m venv .venv
@@ -75,8 +79,11 @@ generated-check: .venv/.dev web/node_modules/.installed
 	$(MANAGE) makemigrations --check --dry-run -v0
 	cd web && npx openapi-typescript ../server/openapi.json -o ../var/schema.d.ts >/dev/null && cmp ../var/schema.d.ts src/api/schema.d.ts
 
-unit: .venv/.dev web/node_modules/.installed
-	$(MANAGE) test core server docs
+core-tests: .venv/.dev
+	$(MANAGE) test core --parallel 2
+
+server-tests: .venv/.dev web/node_modules/.installed
+	$(MANAGE) test server docs
 
 browser: .venv/.dev web/dist/.built $(CHROMIUM)
 	DJANGO_ALLOW_ASYNC_UNSAFE=true $(MANAGE) test e2e

@@ -97,4 +97,4 @@ def main(address: str) -> None:
 
 
 if __name__ == "__main__":
-    main(sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8734/")
+    main((sys.argv[1] if len(sys.argv) > 1 else "http://127.0.0.1:8734").rstrip("/") + "/")

@@ -155,6 +155,43 @@ class AirSystem(BrowserTest):
         self.assertEqual(kinds()[3], "fan")
         self.assertIn("422", self.problems[0])
 
+    def test_rows_of_a_coil_and_terminals_of_their_own_kind(self) -> None:
+        """A coil's rows are seen, pinned too few, told as a snag; one terminal stays constant."""
+        self.stage("Air")
+        self.page.get_by_role("navigation", name="Air systems").get_by_text("AHU-1 workshops").click()
+        self.settle()
+        systems = {row["name"]: row["id"] for row in self.fetch("document")["objects"]["air_system"]}
+        ahu = systems["AHU-1 workshops"]
+
+        def cooling() -> Any:
+            return next(c for c in self.results()["air_system"][ahu]["coils"] if c["kind"] == "cooling coil")
+
+        path = self.page.get_by_role("group", name="Air path from outdoors to the rooms and back")
+        part = path.get_by_role("button", name="cooling coil, ")
+        part.focus()
+        part.press("Enter")
+        before = cooling()
+        told = self.page.locator("[data-test=coil-size]")
+        told.get_by_text(f"{before['rows']} rows sized").wait_for()
+        self.fill("Rows", "2")
+        after = cooling()
+        self.assertEqual((after["rows"], after["pinned"]), (2, True))
+        self.assertLess(after["capacity_w"], before["duty_w"])
+        snags = self.results()["snag"]
+        self.assertLessEqual({f"coil_too_small/{ahu}", f"rows_against_bypass/{ahu}"}, set(snags))
+        self.assertEqual(self.problems, [])
+        self.fill("Rows", "40")
+        self.page.get_by_text("at most 12").first.wait_for()
+        self.press("Terminals", exact=True)
+        flows = {i: f for i, f in self.results()["airflow"].items() if f["system"] == ahu and "/" not in i}
+        varies = min(flows, key=lambda i: flows[i]["least_kg_s"] / flows[i]["largest_kg_s"])
+        self.assertLess(flows[varies]["least_kg_s"], 0.8 * flows[varies]["largest_kg_s"])
+        room = next(r for r in self.fetch("document")["objects"]["room"] if r["id"] == varies)
+        row = next(i for i in range(28) if self.cell("Terminals", i, "number").inner_text().strip() == room["number"])
+        self.choose_cell("Terminals", row, "terminal_flow", "constant")
+        airflow = self.results()["airflow"][room["id"]]
+        self.assertGreater(airflow["least_kg_s"], 0.95 * airflow["largest_kg_s"])
+
     def test_return_and_outdoor_ducts_beside_the_supply(self) -> None:
         system = self.made()
         self.press("Ducts", exact=True)

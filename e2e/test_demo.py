@@ -1,6 +1,7 @@
 """The demo building: every stage, by mouse and by keyboard."""
 
 from axe_playwright_python.sync_playwright import Axe
+from playwright.sync_api import expect
 
 from demo.tarnwick import load_tarnwick
 from e2e.browser import BrowserTest
@@ -57,12 +58,12 @@ class Demo(BrowserTest):
         page.keyboard.press("]")
         page.keyboard.press("Shift+]")
         slider = page.get_by_role("slider", name="Hour of the day")
-        self.assertEqual(slider.get_attribute("aria-valuetext"), "16:10")
+        expect(slider).to_have_attribute("aria-valuetext", "16:10")
         page.keyboard.press("p")
         peak = self.results()["group"]["building"]["cooling"]["step"]
-        self.assertEqual(slider.get_attribute("aria-valuenow"), str(peak))
+        expect(slider).to_have_attribute("aria-valuenow", str(peak))
         page.keyboard.press("w")
-        self.assertEqual(page.get_by_role("complementary", name="Working").count(), 0)
+        expect(page.get_by_role("complementary", name="Working")).to_have_count(0)
         page.keyboard.press("Control+k")
         page.keyboard.type("dye")
         page.keyboard.press("Enter")

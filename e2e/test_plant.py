@@ -145,6 +145,24 @@ class Plant(BrowserTest):
         self.assertEqual(len(told), len(self.results()["kit"]))
         self.assertEqual(self.problems, [])
 
+    def test_made_up_products_to_try_the_catalogue_with(self) -> None:
+        self.stage("Kit")
+        self.press("Catalogue", exact=True)
+        self.press("Made-up products", exact=True)
+        self.page.get_by_role("grid", name="Catalogue").get_by_text("Fellbeck FP 0.2/25").wait_for()
+        self.settle()
+        pumps = [item["size"] for item in self.results()["kit"].values() if item["item"].startswith("Pump, flow")]
+        self.assertTrue(all(size.startswith("Fellbeck") for size in pumps) and pumps, pumps)
+        self.press("Pipes", exact=True)
+        self.page.get_by_role("grid", name="Catalogue").get_by_text("Sallow 16 × 2").wait_for()
+        self.stage("Water")
+        self.press("Settings", exact=True)
+        self.choose("Pipes of", "the catalogue's pipes")
+        sizes = {item["size"] for item in self.results()["kit"].values() if item["item"].startswith("Catalogue pipe")}
+        self.assertTrue(sizes)
+        self.assertTrue(all(size.startswith("Sallow") for size in sizes), sizes)
+        self.assertEqual(self.problems, [])
+
     def test_copper_and_glycol_change_sizes_and_pump(self) -> None:
         self.stage("Water")
         self.press("Settings", exact=True)
@@ -208,6 +226,76 @@ class Plant(BrowserTest):
         self.assertGreater(after["cooler"]["heat_w"], cooler["heat_w"])
         kit = {row["tag"]: row for row in self.results()["kit"].values()}
         self.assertAlmostEqual(kit["Chilled water CT"]["duty"], after["cooler"]["heat_w"])
+        self.assertEqual(self.problems, [])
+
+    def test_boilers_of_their_own_feed_the_heating_through_an_exchanger(self) -> None:
+        """A circuit of boilers at 80/60 °C; the heating hangs on it, first mixed, then through an exchanger, with a pipe of its own."""
+        self.stage("Water")
+        heating = self.circuits["Heating"]
+        before = self.results()["plant"][heating]
+        nav = self.page.get_by_role("navigation", name="Water circuits")
+        self.press("+ heating")
+        self.press("Settings", exact=True)
+        self.fill("Name", "Boiler house")
+        self.fill("Flow temperature", "80")
+        self.fill("Return temperature", "60")
+        self.press("Plant", exact=True)
+        self.press("Add boiler")
+        self.type_cell("Units", 0, "share", "100")
+        nav.get_by_text("Heating").first.click()
+        # A circuit has one source: its own boilers are a fault until they are gone.
+        self.press("Settings", exact=True)
+        self.choose("Fed by", "Boiler house")
+        self.press("Plant", exact=True)
+        for _ in range(2):
+            self.cell("Units", 0, "name").click()
+            self.press("Remove", exact=True)
+        self.page.get_by_text("Boiler house feeds this circuit").wait_for()
+        house = next(r["id"] for r in self.fetch("document")["objects"]["circuit"] if r["name"] == "Boiler house")
+        after = self.results()
+        self.assertNotIn(heating, after["plant"])
+        self.assertAlmostEqual(after["plant"][house]["peak_w"] / before["peak_w"], 1.0, places=6)
+        feed = after["feed"][heating]
+        self.assertAlmostEqual(feed["share"], 10.0 / 35.0, places=6)
+        # Through an exchanger the water comes back warmer by its approach, and more of it is needed.
+        self.press("Settings", exact=True)
+        self.choose("Connected", "through a heat exchanger")
+        self.fill("Exchanger's approach", "5")
+        through = self.results()["feed"][heating]
+        self.assertAlmostEqual(through["return_c"], 50.0)
+        self.assertAlmostEqual(through["source_flow_m3_s"] / feed["source_flow_m3_s"], 35.0 / 30.0, delta=0.01)
+        told = self.page.locator("[data-test=feed]")
+        told.get_by_role("button").first.click()
+        working = self.page.get_by_role("complementary", name="Working")
+        working.get_by_text("what it takes of Boiler house").wait_for()
+        # A pipe of the boiler house to it carries that flow.
+        nav.get_by_text("Boiler house").click()
+        self.press("Pipes", exact=True)
+        self.press("Add a pipe for 1 end without one")
+        pump = self.results()["circuit"][house]["pump"]
+        self.assertAlmostEqual(pump["flow_m3_s"] / through["source_flow_m3_s"], 1.0, delta=0.06)  # with its margin
+        self.assertIn("Heating HX", {row["tag"] for row in self.results()["kit"].values()})
+        # The circle is refused, and what was there stays.
+        self.press("Settings", exact=True)
+        self.choose("Fed by", "Heating")
+        self.page.get_by_text("would come after itself").first.wait_for()
+        row = next(r for r in self.fetch("document")["objects"]["circuit"] if r["id"] == house)
+        self.assertIsNone(row["source"])
+
+    def test_refrigerant_in_the_cold_store(self) -> None:
+        self.stage("Water")
+        circuit = self.circuits["Cold store refrigerant"]
+        self.page.get_by_role("navigation", name="Water circuits").get_by_text("Cold store refrigerant").click()
+        self.page.get_by_text("refrigerant at").first.wait_for()
+        self.assertEqual(self.page.get_by_role("button", name="Pumps", exact=True).count(), 0)
+        before = self.results()
+        self.press("Settings", exact=True)
+        # Warmer than the coil can use: the store's air comes warmer than asked, which a snag tells.
+        self.fill("Flow temperature", "-3")
+        after = self.results()
+        self.assertTrue([key for key in after["snag"] if key.startswith("coil_below_water/")])
+        self.assertFalse([key for key in before["snag"] if key.startswith("coil_below_water/")])
+        self.assertLess(after["plant"][circuit]["peak_w"], before["plant"][circuit]["peak_w"])
         self.assertEqual(self.problems, [])
 
     def test_reverse_return_brings_paths_together(self) -> None:

@@ -58,6 +58,29 @@ class Year(BrowserTest):
         self.assertLessEqual(max(float(row[1]) for row in rows[1:]), of_room["warmest_c"] + 0.01)
         self.assertEqual(self.problems, [])
 
+    def test_a_lift_and_adaptive_limits(self) -> None:
+        self.calculated()
+        before = self.delivered()
+        self.press("Outside rooms", exact=True)
+        self.press("Add", exact=True)
+        self.page.get_by_role("grid", name="Loads outside the rooms").get_by_text("Lift", exact=True).wait_for()
+        # Below sixty rooms the year follows by itself.
+        self.page.get_by_role("button", name="hours of lifts").wait_for()
+        year = self.fetch("year")["summary"]
+        lifts = next(row["kwh"] for row in year["energy"] if row["use"] == "lifts")
+        self.assertAlmostEqual(lifts, 4.0 * 8760.0, delta=1.0)
+        self.press("Energy", exact=True)
+        self.assertAlmostEqual(self.delivered(), before + lifts, delta=3.0)
+        self.press("Rooms", exact=True)
+        self.press("Adaptive II", exact=True)
+        grid = self.page.get_by_role("grid", name="Rooms over the year")
+        grid.get_by_role("columnheader", name="above").first.wait_for()
+        first = min((r for r in self.fetch("document")["objects"]["room"]), key=lambda r: r["number"])
+        above = year["rooms"][first["id"]]["adaptive_h"]["II"][0]
+        told = self.cell("Rooms over the year", 0, "above").inner_text()
+        self.assertEqual(self.number(told), above)
+        self.assertEqual(self.problems, [])
+
     def test_an_edit_is_followed_and_seen_in_energy_and_money(self) -> None:
         self.calculated()
         before, bill = self.delivered(), self.fetch("year")["bills"]

@@ -12,6 +12,8 @@ export default mergeConfig(
       setupFiles: ["tests/page.ts"],
       server: { deps: { inline: ["vuetify"] } },
       css: false,
+      // A machine that is busy makes no test fail.
+      testTimeout: 60_000,
     },
   }),
 );

@@ -4,7 +4,7 @@ import random
 import unittest
 
 from pendrum_core.model.catalogue import BOILER, FAN, PUMP, RADIATOR, CatalogueRow, choose, rows_of
-from pendrum_core.water.emitters import size_radiator
+from pendrum_core.water.emitters import Rated, size_radiator
 
 
 class Choosing(unittest.TestCase):
@@ -36,10 +36,10 @@ class Choosing(unittest.TestCase):
 
     def test_a_series_of_radiators_of_ones_own(self) -> None:
         """The rating needed is the same; what is chosen is the next of the series, and its water returns by that."""
-        usual = size_radiator(1000.0, 55.0, 45.0, 20.0, 1.3)
+        usual = size_radiator(1000.0, 55.0, 45.0, 20.0, Rated())
         series = (usual.rating_w * 0.9, usual.rating_w * 1.4, usual.rating_w * 3.0)
-        own = size_radiator(1000.0, 55.0, 45.0, 20.0, 1.3, series)
+        own = size_radiator(1000.0, 55.0, 45.0, 20.0, Rated(), series)
         self.assertEqual((own.rating_w, own.chosen_w), (usual.rating_w, series[1]))
         self.assertLess(own.chosen_return_c, usual.chosen_return_c)
-        self.assertIsNone(size_radiator(1000.0, 55.0, 45.0, 20.0, 1.3, series[:1]).chosen_w)
+        self.assertIsNone(size_radiator(1000.0, 55.0, 45.0, 20.0, Rated(), series[:1]).chosen_w)
         self.assertEqual(rows_of([CatalogueRow(RADIATOR, "R", output_w=5.0)], RADIATOR)[0].name, "R")

@@ -11,7 +11,7 @@ from pendrum_core.duct.methods import (
     LEAK_CLASSES,
     STATIC_REGAIN,
     DuctRules,
-    gain_w_k,
+    gains_w_k,
     loss_per_length_w_mk,
 )
 from pendrum_core.duct.network import DuctResult, air, size_tree
@@ -131,14 +131,19 @@ class Gain(unittest.TestCase):
         self.assertAlmostEqual(bare, pi * 0.4 / (1 / 25 + 1 / 8), places=9)
 
     def test_two_branches_warm_by_their_own_length(self) -> None:
-        """Mean of the terminals by exponentials along each path; the equivalent UA gives the same."""
+        """By exponentials along each path; the UA of each way gives the same."""
         sections = {s.id: s for s in (section("m", None, None, 10.0), section("p", "m", "a", 5.0), section("q", "m", "b", 40.0))}  # fmt: skip
         tree = build_tree({i: s.parent for i, s in sections.items()})
         shapes, flows, heat = dict.fromkeys(sections, round_shape(0.25)), {"m": 0.5, "p": 0.3, "q": 0.2}, 1210.0
         u = loss_per_length_w_mk(round_shape(0.25), 0.02)
         main = exp(-u * 10 / (0.5 * heat))
-        mean = (0.3 * main * exp(-u * 5 / (0.3 * heat)) + 0.2 * main * exp(-u * 40 / (0.2 * heat))) / 0.5
-        found = gain_w_k(tree, sections, shapes, flows, heat, 0.02)
-        self.assertAlmostEqual(exp(-found / (0.5 * heat)), mean, places=12)
+        found = gains_w_k(tree, sections, shapes, flows, heat, 0.02)
+        self.assertAlmostEqual(exp(-found["a"] / (0.3 * heat)), main * exp(-u * 5 / (0.3 * heat)), places=12)
+        self.assertAlmostEqual(exp(-found["b"] / (0.2 * heat)), main * exp(-u * 40 / (0.2 * heat)), places=12)
+        self.assertGreater(found["b"] / 0.2, found["a"] / 0.3)
         tree_of = size_tree(TREE, FLOWS, FLUID, DuctRules(insulation_m=0.03))
-        self.assertGreater(tree_of.gain_w_k, 1.0)
+        self.assertGreater(min(tree_of.gains_w_k.values()), 0.0)
+        round_ones = [s for s in tree_of.sections.values() if s.shape.kind == "round"]
+        self.assertEqual(len(round_ones), len(tree_of.sections))
+        by_hand = sum(pi * (s.diameter_m + 0.06) * next(t.length_m for t in TREE if t.id == s.id) for s in round_ones)
+        self.assertAlmostEqual(tree_of.insulation_m2, by_hand)

@@ -209,12 +209,72 @@ class Filters(unittest.TestCase):
         self.assertEqual(system.cleaner_pa, 60.0)
         sized = calculate(built).systems["s"]
         soiled, mean = (
-            unit_of(system, sized.fan, sized.return_m3_s, sized.least_outdoor_kg_s, sized.pressure_pa, sized.ducts, pa)
+            unit_of(
+                system, sized.fan, sized.return_m3_s, sized.least_outdoor_kg_s, sized.pressure_pa, sized.ducts, {}, pa
+            )
             for pa in (0.0, system.cleaner_pa)
         )
         assert soiled.supply_fan is not None and mean.supply_fan is not None
         self.assertAlmostEqual(soiled.supply_fan.design_pa, sized.fan.total_pa)
         self.assertAlmostEqual(soiled.supply_fan.design_pa - mean.supply_fan.design_pa, 60.0)
+
+
+class WarmedOnTheWayBack(unittest.TestCase):
+    """Return ducts in a warm void: every room's air by the exponential of its own way, the coil carries what they bring."""
+
+    AROUND_C, WOOL_M, METRES = 45.0, 0.02, 40.0
+
+    def found(self, insulation_m: float | None) -> BuildingResults:
+        long = (
+            wide("back", "return", length_m=self.METRES),
+            *(wide(f"b{i}", "return", parent="back", end=f"r{i}") for i in range(3)),
+        )
+        bare = drawn(*long, duct_insulation_m=insulation_m, duct_around_c=self.AROUND_C)
+        # Without supply ducts nothing else is warmed.
+        unit = bare.systems[0]
+        return calculate(
+            replace(bare, systems=(replace(unit, sections=tuple(s for s in unit.sections if s.network == "return")),))
+        )
+
+    def test_by_the_exponential_of_a_duct(self) -> None:
+        system = self.found(self.WOOL_M).systems["s"]
+        path, at = system.summer, system.peak
+        radius = 0.25
+        outer = radius + self.WOOL_M
+        resistance = (
+            1.0 / (2 * pi * radius * 25.0)
+            + np.log(outer / radius) / (2 * pi * 0.037)
+            + 1.0 / (2 * pi * outer * 8.0)
+        )  # fmt: skip
+        sized_for = system.return_m3_s * system.pressure_pa / (R_DRY * 293.15)
+        flow, back_c = float(path.return_kg_s[at]), [float(room.air_c[at]) for room in system.served.values()]
+        shares = [float(room.flow_kg_s[at]) / flow for room in system.served.values()]
+        room_c = sum(s * t for s, t in zip(shares, back_c, strict=True))
+        self.assertAlmostEqual(flow, sized_for, delta=0.01 * sized_for)
+        end_c = self.AROUND_C + (room_c - self.AROUND_C) * np.exp(-self.METRES / resistance / (flow * 1020.0))
+        self.assertAlmostEqual(float(path.return_c[at]), end_c, delta=0.02 * (end_c - room_c))
+        assert path.return_gain_k is not None
+        self.assertAlmostEqual(float(path.return_gain_k[at]), end_c - room_c, delta=0.02 * (end_c - room_c))
+        self.assertGreater(end_c - room_c, 0.5)
+        self.assertLess(system.balance, 1e-6)
+
+    def test_the_coil_carries_it(self) -> None:
+        bare, wrapped = (self.found(m).systems["s"] for m in (None, self.WOOL_M))
+        self.assertIsNone(bare.summer.return_gain_k)
+        at = wrapped.peak
+        path = wrapped.summer
+        assert path.return_gain_k is not None
+        brought = float(path.flow_kg_s[at] - path.outdoor_kg_s[at]) * 1020.0 * float(path.return_gain_k[at])
+        self.assertAlmostEqual(
+            float(wrapped.coil_sensible_w[at] - bare.coil_sensible_w[at]), brought, delta=0.02 * brought
+        )  # fmt: skip
+
+    def test_the_kit_counts_their_insulation_and_working_tells_them(self) -> None:
+        results = self.found(self.WOOL_M)
+        wool = next(item for item in kit_list(results) if item.item.startswith("Duct insulation"))
+        self.assertAlmostEqual(wool.duty, pi * (0.5 + 2 * self.WOOL_M) * self.METRES, places=6)
+        back = next(node for node in explain(results, "coil_total", "s").inputs if node.name == "Return")
+        self.assertEqual(back.inputs[-1].name, "Warmed in the return ducts by")
 
 
 class UnitsWithout(unittest.TestCase):

@@ -14,7 +14,7 @@ from pendrum_core.plant.staging import BEST, EQUAL, FEWEST, IN_TURN, STAGINGS, E
 from pendrum_core.results.kit import kit_list
 from pendrum_core.results.vessels import vessel_of, water_content_m3
 from pendrum_core.run import calculate
-from pendrum_core.water.emitters import output_factor, return_of, size_radiator
+from pendrum_core.water.emitters import Rated, output_factor, return_of, size_panel, size_radiator
 from pendrum_core.water.vessel import size_vessel
 from pendrum_core.working.explain import explain
 
@@ -169,16 +169,72 @@ class Plants(unittest.TestCase):
         self.assertEqual(source, 0.05)
 
 
+class Panels(unittest.TestCase):
+    """Radiant panels by EN 14037: 300 W/m at 55 K, n = 1.15; at 60/50 in a room of 18 °C the mean excess is 37 K."""
+
+    def test_length_by_hand(self) -> None:
+        rated = Rated(80.0, 70.0, 20.0, 1.15)
+        metre = 300.0 * (37.0 / 55.0) ** 1.15
+        for duty in (900.0, 2_150.0, 7_777.0):
+            found = size_panel(duty, 60.0, 50.0, 18.0, rated, 300.0)
+            self.assertEqual(found.rule, "arithmetic")
+            assert found.length_m is not None
+            self.assertAlmostEqual(found.length_m % 0.5, 0.0)
+            self.assertGreaterEqual(found.length_m * metre, duty - 1e-6)
+            self.assertLess((found.length_m - 0.5) * metre, duty)
+        self.assertIsNone(size_panel(1e6, 60.0, 50.0, 18.0, rated, 300.0).length_m)
+
+    def test_in_rooms_kit_and_working(self) -> None:
+        base = building()
+        heating = replace(
+            next(c for c in base.circuits if c.kind == "heating"),
+            emitters="radiant panels",
+            panel_w_m=250.0,
+            rated_exponent=1.15,
+        )
+        others = tuple(c for c in base.circuits if c.kind != "heating")
+        results = calculate(replace(base, circuits=(*others, heating)))
+        lines = [line for line in kit_list(results) if line.item.startswith("Radiant panels")]
+        self.assertEqual(len(lines), sum(e.duty_w > 0.0 for e in results.emitters.values()))
+        self.assertTrue(lines)
+        for line in lines:
+            emitter = results.emitters[line.owner]
+            self.assertEqual((line.second, line.second_quantity), (emitter.length_m, "length"))
+            told = explain(results, "emitter_rating", line.owner)
+            self.assertIn("panels", told.name)
+            self.assertIn(emitter.length_m, [node.value for node in told.inputs])
+
+
 class Radiators(unittest.TestCase):
     def test_return_of_a_larger_radiator_gives_the_duty_back(self) -> None:
         for share in (0.2, 0.5, 0.9):
-            back = return_of(share, 75.0, 20.0, 1.3)
+            back = return_of(share, 75.0, 20.0, Rated())
             self.assertAlmostEqual(output_factor(75.0, back, 20.0, 1.3, True), share, places=7)
 
     def test_rule_by_the_ratio(self) -> None:
         """(45 - 20)/(55 - 20) = 0.714 and (60 - 20)/(80 - 20) = 0.667."""
-        self.assertEqual(size_radiator(1000.0, 55.0, 45.0, 20.0, 1.3).rule, "arithmetic")
-        self.assertEqual(size_radiator(1000.0, 80.0, 60.0, 20.0, 1.3).rule, "logarithmic")
+        self.assertEqual(size_radiator(1000.0, 55.0, 45.0, 20.0, Rated()).rule, "arithmetic")
+        self.assertEqual(size_radiator(1000.0, 80.0, 60.0, 20.0, Rated()).rule, "logarithmic")
+
+    def test_other_ratings_by_hand(self) -> None:
+        """Rated 1000 W at 90/70/20, 60 K in the arithmetic mean: at 55/45/20, 30 K, half of it to the power of 1.25."""
+        rated = Rated(90.0, 70.0, 20.0, 1.25)
+        found = size_radiator(1000.0 * 0.5**1.25, 55.0, 45.0, 20.0, rated)
+        self.assertEqual(found.rule, "arithmetic")
+        self.assertAlmostEqual(found.rating_w, 1000.0, places=6)
+        # The same radiator under both ratings: what it is called changes, its water does not.
+        usual = size_radiator(1000.0, 75.0, 65.0, 20.0, Rated(), (1000.0,))
+        self.assertAlmostEqual(usual.chosen_return_c, 65.0, delta=0.1)
+
+    def test_ratings_of_a_circuit_reach_emitters_and_working(self) -> None:
+        base = building()
+        heating = replace(base.circuits[1], rated_flow_c=90.0, rated_return_c=70.0, rated_exponent=1.2)
+        usual, other = calculate(base), calculate(replace(base, circuits=(base.circuits[0], heating)))
+        self.assertGreater(other.emitters["r0"].rating_w, usual.emitters["r0"].rating_w)
+        tree = explain(other, "emitter_rating", "r0")
+        self.assertIn("90/70/20", tree.name)
+        exponent = next(node for node in tree.inputs if node.name == "Exponent")
+        self.assertEqual((exponent.value, exponent.ref), (1.2, "circuit/h/rated_exponent"))
 
     def test_vessel_refuses_a_valve_below_its_pressure(self) -> None:
         with self.assertRaisesRegex(ValueError, "leaves"):

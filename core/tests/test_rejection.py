@@ -7,9 +7,11 @@ import numpy as np
 import psychrolib
 
 from core.tests.test_air_system import building
+from pendrum_core.checks.results import result_snags
 from pendrum_core.model.plant import CHILLER, DRY_COOLER, WATER_CHILLER, PlantUnit, Rejection
 from pendrum_core.plant.rejection import WATER_KG_M3, WATER_OVER_AIR, Cooler, settle_with, size_cooler
 from pendrum_core.plant.source import AirOutside, Course, Water, members_of, size_plant
+from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit import kit_list
 from pendrum_core.run import calculate
 from pendrum_core.working.explain import explain
@@ -72,6 +74,39 @@ class Towers(unittest.TestCase):
             size_cooler(replace(self.inputs, approach_k=0.3, range_k=12.0), 1e5, 21.0, P)
         with self.assertRaises(ValueError):
             size_cooler(self.inputs, 0.0, 21.0, P)
+
+
+class LostWater(unittest.TestCase):
+    def test_what_evaporates_closes_the_airs_balance(self) -> None:
+        """Air of 30 °C and 22 °C wet-bulb takes 300 kW: it leaves saturated with that heat; held against another library."""
+        tower = size_cooler(Rejection(cycles=5.0), 300e3, 22.0, 101_325.0)
+        one = np.ones(1)
+        lost = float(tower.made_up_kg_s(300e3 * one, one, 30.0 * one, 22.0 * one)[0])
+        air = tower.water_kg_s / WATER_OVER_AIR
+        psychrolib.SetUnitSystem(psychrolib.SI)
+        entering = psychrolib.GetHumRatioFromTWetBulb(30.0, 22.0, 101_325.0)
+        evaporated = lost * 4.0 / 5.0
+        leaving = entering + evaporated / air
+        left = psychrolib.GetTDewPointFromHumRatio(
+            35.0, leaving, 101_325.0
+        )  # saturated: its dew point is its temperature
+        gained = psychrolib.GetMoistAirEnthalpy(left, leaving) - psychrolib.GetMoistAirEnthalpy(30.0, entering)
+        self.assertAlmostEqual(air * gained / 300e3, 1.0, delta=0.01)
+        # The air warms up by more than its dry-bulb falls: about nine tenths of the heat evaporate water.
+        self.assertAlmostEqual(evaporated * 2.45e6 / 300e3, 0.9, delta=0.25)
+
+    def test_none_at_rest_and_none_of_a_dry_cooler(self) -> None:
+        tower = size_cooler(Rejection(), 300e3, 22.0, 101_325.0)
+        still = np.zeros(2)
+        np.testing.assert_array_equal(tower.made_up_kg_s(still, still, 30.0 + still, 22.0 + still), still)
+        dry = size_cooler(Rejection(DRY_COOLER, approach_k=8.0), 300e3, 30.0, 101_325.0)
+        np.testing.assert_array_equal(dry.made_up_kg_s(still + 1e5, still + 1.0, 30.0 + still, 22.0 + still), still)
+
+    def test_suction_head_by_hand(self) -> None:
+        """Water of 26 °C: 3363 Pa of vapour; (101325 − 3363 − 20000)/(996 × 9.80665) + 1.5 m."""
+        tower = size_cooler(Rejection(suction_pa=20e3, above_pump_m=1.5), 300e3, 22.0, 101_325.0)
+        self.assertAlmostEqual(tower.cold_c, 26.0)
+        self.assertAlmostEqual(tower.suction_head_m, (101_325.0 - 3363.0 - 20e3) / (996.0 * 9.80665) + 1.5, delta=0.002)
 
 
 class DryCoolers(unittest.TestCase):
@@ -149,6 +184,25 @@ class Plants(unittest.TestCase):
         self.assertAlmostEqual(items["Chilled CP"].duty * WATER_KG_M3, plant.cooler.water_kg_s)
         with self.assertRaises(KeyError):
             explain(self.plant(chiller(CHILLER)), "heat_rejection", "c")
+
+    def test_a_tower_below_its_pump_is_a_snag_and_its_water_stands_in_the_kit(self) -> None:
+        base = building()
+        unit = PlantUnit("w", "Chiller", WATER_CHILLER, None, 1.0, 6.0, 5.0, 6.0, 5.0, fuel="electricity")
+
+        def results(**rejection: float) -> BuildingResults:
+            chilled = replace(base.circuits[0], units=(unit,), rejection=Rejection(**rejection))
+            return calculate(replace(base, circuits=(chilled, base.circuits[1])))
+
+        high, low = results(), results(above_pump_m=-5.0, suction_pa=40e3)
+        codes = [{snag.code for snag in result_snags(one, {})} for one in (high, low)]
+        self.assertNotIn("pump_draws_vapour", codes[0])
+        self.assertIn("pump_draws_vapour", codes[1])
+        line = {item.tag: item for item in kit_list(high)}["Chilled MW"]
+        made_up = high.plants["c"].made_up_kg_s
+        self.assertAlmostEqual(line.duty, float(made_up.max()) / WATER_KG_M3)
+        names = [node.name for node in explain(high, "heat_rejection", "c").inputs]
+        self.assertIn("Water made up, at most", names)
+        self.assertIn("Suction head of its pump", names)
 
     def test_units_of_one_plant_rest_on_their_own_temperatures(self) -> None:
         """An air-cooled and a water-cooled machine: each takes what it would alone for its half of the load."""

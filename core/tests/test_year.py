@@ -11,11 +11,14 @@ from numpy.typing import NDArray
 
 from core.tests.rooms import CLIMATE, DAY, room
 from core.tests.test_air_system import building
-from pendrum_core.model.plant import CHILLER, PlantUnit
-from pendrum_core.model.rooms import Room
+from pendrum_core.model.plant import CHILLER, WATER_CHILLER, PlantUnit, Rejection
+from pendrum_core.model.rooms import HumidityLimits, Room
+from pendrum_core.model.unit_parts import COOLING_COIL, FAN, FILTER, HEATING_COIL, STEAM, UnitPart
 from pendrum_core.model.year import YearCourse, YearDrawnAir, YearGain, YearRoom, always
+from pendrum_core.moist_air import humidity_ratio_from_relative, specific_volume_m3_kg
 from pendrum_core.run import calculate
 from pendrum_core.weather.year import WeatherYear
+from pendrum_core.year.comfort import adaptive_hours, running_mean_c
 from pendrum_core.year.energy import building_year
 from pendrum_core.year.rooms import Stream, rooms_year
 from pendrum_core.year.sky import YearSky
@@ -180,6 +183,51 @@ class Buildings(unittest.TestCase):
         given_ = self.found.output_w["c", "uc"].astype(float) + self.found.unmet_w["c"]
         np.testing.assert_allclose(given_, asked, atol=1.0)
 
+    def test_a_humidifier_keeps_the_lower_limit(self) -> None:
+        """What it adds is what outdoor air and leaks take out, less what people give; where it adds, the return stands at its limit."""
+        base = self.results.building
+        limited = tuple(replace(r, humidity=HumidityLimits(0.4, None)) for r in base.rooms)
+        parts = (UnitPart(FILTER), UnitPart(HEATING_COIL), UnitPart(COOLING_COIL), UnitPart(STEAM), UnitPart(FAN))
+        system = replace(base.systems[0], parts=parts)
+        results = calculate(replace(base, rooms=limited, systems=(system,)))
+        cold = np.full(HOURS, -2.0)
+        sky = YearSky.of(replace(weather(cold), relative_humidity=np.full(HOURS, 0.8)), CLIMATE)
+        years = [replace(year, room=r) for year, r in zip(self.years, limited, strict=True)]
+        found = building_year(results, years, sky, {}, {})
+        of_system = found.systems["s"]
+        self.assertLess(of_system.balance, 1e-6)
+        pressure = results.systems["s"].pressure_pa
+        air = np.stack([found.rooms[r.id].air_c for r in limited]).astype(float)
+        wanted = np.asarray(humidity_ratio_from_relative(air, 0.4, pressure)).max(axis=0)
+        outside = float(humidity_ratio_from_relative(-2.0, 0.8, pressure))
+        volume = float(specific_volume_m3_kg(20.0, 0.0, pressure))
+        leak = sum(r.infiltration_m3_s for r in limited) / volume
+        taken = (of_system.outdoor_kg_s + leak) * (wanted - outside)
+        self.assertGreater(float(of_system.water_kg_s.min()), 0.0)
+        np.testing.assert_allclose(of_system.water_kg_s, taken, rtol=0.02)
+        steam = found.energy_w["humidifying", "electricity"].astype(float)
+        np.testing.assert_allclose(steam, of_system.water_kg_s * 2.6756e6, rtol=1e-4)
+        np.testing.assert_array_equal(found.water_kg_s["humidifier", "s"], of_system.water_kg_s.astype(np.float32))
+
+    def test_water_of_a_tower_carries_the_heat_that_its_air_does_not(self) -> None:
+        """Evaporating a kilogram takes some 2.45 MJ; in hot weather that is nearly all of the heat, in cold weather less of it."""
+        chilled, heating = self.circuits
+        wet = replace(chilled.units[0], kind=WATER_CHILLER)
+        circuits = (replace(chilled, units=(wet,), rejection=Rejection(cycles=4.0)), heating)
+        results = calculate(replace(self.results.building, circuits=circuits))
+        found = building_year(results, self.years, self.sky, {}, {})
+        self.assertEqual(set(found.water_kg_s), {("tower", "c")})
+        evaporated = found.water_kg_s["tower", "c"].astype(float) * 3.0 / 4.0
+        rejected = found.output_w["c", "uc"].astype(float) + found.energy_w["cooling", "electricity"].astype(float)
+        on = rejected > 500.0
+        self.assertGreater(int(on.sum()), 100)
+        self.assertTrue((evaporated[~(rejected > 1e-3)] == 0.0).all())
+        share = evaporated[on] * 2.45e6 / rejected[on]
+        self.assertGreater(float(share.min()), 0.3)
+        self.assertLess(float(share.max()), 1.35)
+        warm = share[self.sky.dry_bulb_c[on] > 20.0]
+        self.assertGreater(float(warm.mean()), float(share[self.sky.dry_bulb_c[on] < 10.0].mean()))
+
     def test_lights_by_hand_and_no_cold_is_lost(self) -> None:
         lights = float(self.found.energy_w["lights", "electricity"].sum(dtype=float)) / 1e3
         self.assertAlmostEqual(lights, 3 * 160.0 * (4 + 0.4 + 5 + 0.3) / 24 * 8.76, delta=0.1)
@@ -202,6 +250,15 @@ class Buildings(unittest.TestCase):
         for identity, found in moved.asked.items():
             self.assertLess(float(found.cooling_w.sum()), float(self.found.asked[identity].cooling_w.sum()))
 
+    def test_loads_outside_the_rooms_are_metered_and_heat_nothing(self) -> None:
+        lift = np.where(np.arange(HOURS) % 24 == 9, 3000.0, 0.0)
+        found = building_year(self.results, self.years, self.sky, {}, {}, connected=[("lifts", lift), ("lifts", lift)])
+        self.assertAlmostEqual(
+            float(found.energy_w["lifts", "electricity"].sum(dtype=float)), 2 * 365 * 3000.0, places=1
+        )
+        for identity, year in self.found.rooms.items():
+            np.testing.assert_array_equal(found.rooms[identity].air_c, year.air_c)
+
     def test_a_cancelled_year_stops(self) -> None:
         def tell(share: float, doing: str) -> None:
             if share > 0.3:
@@ -209,6 +266,32 @@ class Buildings(unittest.TestCase):
 
         with self.assertRaises(KeyboardInterrupt):
             building_year(self.results, self.years, self.sky, {}, {}, tell)
+
+
+class Comfort(unittest.TestCase):
+    def test_running_mean_day_by_day(self) -> None:
+        """The recursion of EN 16798-1, run until the year's beginning does not matter."""
+        hours = 15.0 + 10.0 * np.sin(np.arange(HOURS) / 400.0) + np.random.default_rng(3).normal(size=HOURS)
+        days, lagged = hours.reshape(-1, 24).mean(axis=1), 0.0
+        for _ in range(2):
+            found = np.empty(365)
+            for day in range(365):
+                lagged = 0.2 * days[day - 1] + 0.8 * lagged
+                found[day] = lagged
+        np.testing.assert_allclose(running_mean_c(hours), found, atol=1e-9)
+
+    def test_limits_by_hand(self) -> None:
+        """At a running mean of 20 °C the middle is 25.4 °C; category II ends at 28.4 and 21.4 °C."""
+        there = np.ones(24, dtype=bool)
+        there[:4] = False
+        operative = np.full(24, 25.0)
+        operative[2:6], operative[10:13], operative[20] = 28.5, 21.3, 20.3
+        found = adaptive_hours(operative, np.array([20.0]), there)
+        self.assertEqual(found, {"I": (2, 4), "II": (2, 4), "III": (0, 1)})
+        # Below 10 °C the upper limit stays at 25.1 °C and there is no lower one; above 30 °C the limits stay.
+        self.assertEqual(adaptive_hours(operative, np.array([5.0]), there)["II"], (2, 0))
+        hot = np.full(24, 0.33 * 30.0 + 18.8 + 3.1)
+        self.assertEqual(adaptive_hours(hot, np.array([36.0]), there)["II"][0], 20)
 
 
 class Bills(unittest.TestCase):

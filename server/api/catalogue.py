@@ -8,9 +8,10 @@ from ninja import File, Form, Router, UploadedFile
 from api.access import document_of
 from api.answers import applied
 from api.schemas import AppliedOut
-from exchange.catalogue import MOST_BYTES, catalogue_changes, catalogue_csv
+from exchange.catalogue import MOST_BYTES, catalogue_changes, catalogue_csv, made_up_products
 from projects.changes import apply_changes
 from projects.errors import Refused
+from projects.rows import Document
 
 router = Router()
 
@@ -33,7 +34,18 @@ def read(request: HttpRequest, project_id: str, file: File[UploadedFile], base_v
         text = file.read().decode("utf-8-sig")
     except UnicodeDecodeError as error:
         raise Refused("invalid", "The file is no text in UTF-8.") from error
+    return _taken(request, project_id, document, text, (file.name or "file")[-80:], base_version)
+
+
+@router.post("/projects/{project_id}/catalogue/made-up", response=AppliedOut, operation_id="take_made_up_products")
+def take_made_up(request: HttpRequest, project_id: str, base_version: int) -> Any:
+    """Put the made-up products that ship in the place of what the catalogue has of the same items."""
+    return _taken(
+        request, project_id, document_of(request, project_id), made_up_products(), "made-up products", base_version
+    )
+
+
+def _taken(request: HttpRequest, project_id: str, document: Document, text: str, name: str, base_version: int) -> Any:
     changes, rows = catalogue_changes(document, text)
-    name = (file.name or "file")[-80:]
     _, after, touched = apply_changes(project_id, request.user, changes, f"{rows} rows of {name}", base_version)
     return applied(request, after, touched, base_version)

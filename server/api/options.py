@@ -196,7 +196,7 @@ def take_over(request: HttpRequest, option_id: str, body: TakeOver) -> Any:
 
 def _year(project: Project, document: Document) -> dict[str, Any] | None:
     summary, bills = kept_year(project, document)
-    return None if summary is None else year_figures(document, summary, bills)
+    return None if summary is None else year_figures(summary, bills)
 
 
 @router.get("/projects/{project_id}/compare", response=ComparisonOut, operation_id="compare")

@@ -59,8 +59,8 @@ def year(request: HttpRequest, project_id: str) -> Any:
     summary, told = kept_year(project, load_document(project))
     return answer(
         {
-            "summary": summary,
-            "stale": summary is not None and summary["version"] != project.version,
+            "summary": summary and {name: value for name, value in summary.items() if name != "stale"},
+            "stale": summary is not None and summary["stale"],
             "bills": list(told),
             "task": under_way and TaskOut.from_orm(under_way).dict(),
         }
@@ -83,7 +83,7 @@ def _course(request: HttpRequest, project_id: str, name: str) -> Any:
 @router.get("/projects/{project_id}/year/series", response=SeriesOut, operation_id="year_series")
 def series(request: HttpRequest, project_id: str, name: str) -> Any:
     """One course of the year, an hour each, SI."""
-    return answer({"name": name, "values": [round(float(value), 3) for value in _course(request, project_id, name)]})
+    return answer({"name": name, "values": [float(f"{value:.6g}") for value in _course(request, project_id, name)]})
 
 
 @router.get("/projects/{project_id}/year/series.csv", operation_id="year_series_csv")

@@ -22,6 +22,7 @@ _FIELDS = {
     "return_fan_short": "return_fan_pa",
     "liquid_freezes": "glycol_share",
     "pump_short": "pinned_head_pa",
+    "valve_authority": "valve_kv_m3_h",
     "pump_oversized": "pinned_head_pa",
     "store_short": "volume_l",
     "store_too_cool": "store_c",

@@ -2,6 +2,7 @@
 
 from calendar import month_name
 from collections.abc import Iterable
+from dataclasses import fields
 from functools import partial
 
 from calculations.inputs.climate import climate
@@ -21,7 +22,7 @@ from calculations.inputs.use_checks import use_snags
 from calculations.lookups import Lookups
 from pendrum_core.checks.snag import DOUBTFUL, STOPS, Snag
 from pendrum_core.model.building import Building, Group, Margins
-from pendrum_core.model.catalogue import CatalogueRow
+from pendrum_core.model.catalogue import CatalogueRow, sizes_of
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import Section
 from projects.kinds import KINDS
@@ -87,14 +88,16 @@ class Snapshots:
         snags.extend(_option_snags(document))
         project = document.one("project")
         usual = Margins(project["heating_margin"], project["cooling_margin"])
+        catalogue = tuple(_bought(row) for row in document.of("catalogue_row").values())
+        sizes = sizes_of(catalogue)
         building = Building(
             climate=look.remembered("climate", "", lambda: climate(look)),
             rooms=tuple(rooms.values()),
             groups=tuple(_groups(document, rooms)),
-            systems=tuple(air_systems(look, rooms, effective, self._section)),
-            circuits=tuple(circuits(document, self._section)),
+            systems=tuple(air_systems(look, rooms, effective, self._section, sizes)),
+            circuits=tuple(circuits(document, self._section, sizes)),
             stores=tuple(hot_water_stores(look, rooms, effective)),
-            catalogue=tuple(_bought(row) for row in document.of("catalogue_row").values()),
+            catalogue=catalogue,
             margins=usual,
             extracts=tuple(extracts(look, rooms)),
             transfers=tuple(transfers(document, rooms)),
@@ -114,7 +117,7 @@ class Snapshots:
 
 
 def _bought(row: Row) -> CatalogueRow:
-    return CatalogueRow(row["item"], row["name"], row["flow_m3_s"], row["pressure_pa"], row["output_w"])
+    return CatalogueRow(**{field.name: row[field.name] for field in fields(CatalogueRow)})
 
 
 def _empty_roles(look: Lookups) -> list[Snag]:

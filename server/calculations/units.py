@@ -18,10 +18,15 @@ def shown(value: float, quantity: str, system: str) -> float:
 
 def of_series(name: str, values: Any, system: str) -> tuple[str, str, Any]:
     """A course of the year by its name: what it is called, its unit, and it in the units of "SI" or "IP"."""
-    quantity = "temperature" if name.endswith("_c") else "mass_flow" if name.endswith("_kg_s") else "load"
+    flows = name.endswith("_kg_s") or name.startswith("water/")
+    quantity = "temperature" if name.endswith("_c") else "mass_flow" if flows else "load"
     q = QUANTITIES[quantity]
     return (
-        name.split("/")[-1].removesuffix("_c").removesuffix("_kg_s").removesuffix("_w").replace("_", " "),
+        name.split("/")[1 if name.startswith("water/") else -1]
+        .removesuffix("_c")
+        .removesuffix("_kg_s")
+        .removesuffix("_w")
+        .replace("_", " "),
         unit(quantity, system),
         values * q.ip_factor + q.ip_offset if system == "IP" else values * q.si_factor,
     )

@@ -258,6 +258,12 @@ def weather_file(project: Project) -> WeatherFile | None:
     )
 
 
+def weather_key(project: Project) -> str:
+    """What tells one weather of a project from another; empty where there is no file."""
+    file = weather_file(project)
+    return "" if file is None else file.pk
+
+
 def year_of(file: WeatherFile) -> WeatherYear:
     """The kept hours as the core takes them."""
     with np.load(io.BytesIO(bytes(file.hours))) as packed:

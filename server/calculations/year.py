@@ -16,6 +16,7 @@ from pendrum_core.model.systems import MAKE_UP
 from pendrum_core.model.year import YearCourse
 from pendrum_core.moist_air import specific_volume_m3_kg
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.weather.typical import NAME, typical_year
 from pendrum_core.year.energy import BuildingYear, building_year
 from pendrum_core.year.hot_water import HotWaterYear
 from pendrum_core.year.rooms import RoomYear
@@ -27,6 +28,7 @@ from projects.rows import Document, Row
 
 Array = NDArray[np.float64]
 _KWH = 1e-3
+_M3 = 3.6  # of a kilogram a second over an hour
 _AIR_C = 20.0
 FABRIC = "walls, windows and stored heat"
 
@@ -37,15 +39,18 @@ def run_year(
     """Work the year out: its hours, and what is told of it.
 
     Raises:
-        Refused: there is no weather year, or nothing to work out.
+        Refused: nothing to work out, or neither a file of hours nor a design day of every month.
     """
-    file = weather_file(project)
-    if file is None:
-        raise Refused("nothing", "There is no weather year yet; import one under Place, Weather.")
-    weather = year_of(file)
     results = results_of(document).results
     if not results.rooms:
         raise Refused("nothing", "No room can be calculated; the snags say why.")
+    file = weather_file(project)
+    try:
+        weather = typical_year(results.building.climate) if file is None else year_of(file)
+    except ValueError as error:
+        raise Refused(
+            "nothing", f"There is no weather year; import one under Place, Weather. Without one, {error}."
+        ) from None
     snapshot = Snapshots().take(document)
     courses = Courses(snapshot.look, len(weather.dry_bulb_c) // 24)
     calculated = [room for room in results.building.rooms if room.id in results.rooms]
@@ -59,6 +64,11 @@ def run_year(
     profiles = {
         identity: courses.of(row["profile"]) for identity, row in document.of("hot_water").items() if row["profile"]
     }
+    hours = len(weather.dry_bulb_c)
+    connected = [
+        (row["use"], row["power_w"] * np.asarray(courses.of(row["schedule"]).hours())[:hours])
+        for row in document.of("connected_load").values()
+    ]
     found = building_year(
         results,
         years,
@@ -67,9 +77,10 @@ def run_year(
         owed_kg_s=owed,
         progress=lambda share, doing: tell(0.05 + 0.9 * share, doing),
         profiles=profiles,
+        connected=connected,
     )
     months = weather.month_of
-    return _hours(found), _summary(document, file.name, weather.year, found, months)
+    return _hours(found), _summary(document, (NAME, "") if file is None else (file.name, file.pk), found, months)
 
 
 def _owed(document: Document, results: BuildingResults, courses: Courses, hours: int) -> dict[str, dict[str, Array]]:
@@ -112,6 +123,8 @@ def _hours(found: BuildingYear) -> dict[str, Any]:
             series[f"hot_water/{store}/{name}"] = getattr(of_store, name).astype(np.float32)
     for (use, carrier), watts in found.energy_w.items():
         series[f"energy/{use}/{carrier}"] = watts
+    for (what, identity), kg_s in found.water_kg_s.items():
+        series[f"water/{what}/{identity}"] = kg_s
     for (circuit, unit), watts in found.output_w.items():
         series[f"unit/{circuit}/{unit}"] = watts
     return series
@@ -159,6 +172,7 @@ def _room(asked: RoomYear, year: RoomYear, months: Any) -> dict[str, Any]:
         "balance_kwh": dict(asked.balance_kwh),
         "sources_month_kwh": _sources(asked, months),
         "fit_error": year.fit_error,
+        "adaptive_h": {name: list(hours) for name, hours in year.adaptive_h.items()},
     }
 
 
@@ -174,14 +188,15 @@ def _store(of_store: HotWaterYear) -> dict[str, float]:
     }
 
 
-def _summary(document: Document, weather: str, year: int, found: BuildingYear, months: Any) -> dict[str, Any]:
+def _summary(document: Document, weather: tuple[str, str], found: BuildingYear, months: Any) -> dict[str, Any]:
     carriers: dict[str, Array] = {}
     for (_, carrier), watts in found.energy_w.items():
         carriers[carrier] = carriers.get(carrier, np.zeros(found.hours)) + watts
     area = sum(document.of("room")[room]["floor_area_m2"] for room in found.rooms)
     return {
         "version": document.version,
-        "weather": weather,
+        "weather": weather[0],
+        "weather_key": weather[1],
         "hours": found.hours,
         "year": document.one("project")["year"],
         "floor_area_m2": area,
@@ -223,6 +238,14 @@ def _summary(document: Document, weather: str, year: int, found: BuildingYear, m
                 "on_h": int((watts > 0.0).sum()),
             }
             for (circuit, unit), watts in found.output_w.items()
+        },
+        "water": {
+            f"{what}/{identity}": {
+                "m3": float(kg_s.sum(dtype=np.float64)) * _M3,
+                "month_m3": [value / _KWH * _M3 for value in _by_month(kg_s, months)],
+                "peak_m3_s": float(kg_s.max()) / 1000.0,
+            }
+            for (what, identity), kg_s in found.water_kg_s.items()
         },
         "stores": {store: _store(of_store) for store, of_store in found.stores.items()},
         "unmet_kwh": {circuit: float(watts.sum(dtype=np.float64)) * _KWH for circuit, watts in found.unmet_w.items()},

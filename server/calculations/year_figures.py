@@ -3,19 +3,17 @@
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from projects.rows import Document
-
 _LOOSE = "without a plant"
 
 
-def year_figures(document: Document, summary: Mapping[str, Any], bills: Sequence[Mapping[str, Any]]) -> dict[str, Any]:
+def year_figures(summary: Mapping[str, Any], bills: Sequence[Mapping[str, Any]]) -> dict[str, Any]:
     """Delivered energy by carrier and use, bills, emissions and comfort of a kept year; `stale` where inputs changed since."""
     metered = [row for row in summary["energy"] if not row["carrier"].endswith(_LOOSE)]
     uses: dict[str, float] = {}
     for row in metered:
         uses[row["use"]] = uses.get(row["use"], 0.0) + row["kwh"]
     return {
-        "stale": summary["version"] != document.version,
+        "stale": summary["stale"],
         "delivered_kwh": sum(uses.values()),
         "uses_kwh": uses,
         "carriers_kwh": {

@@ -350,7 +350,8 @@ def _systems(draft: Draft, data: dict[str, Any], rooms: dict[str, str]) -> None:
     }
     names = {c["id"]: c["fields"]["name"] for c in draft.changes if c["kind"] == "air_system"}
     # A refrigerating unit of its own has neither ducts nor water.
-    names = {system: name for system, name in names.items() if name != "Cold store unit"}
+    store = next(system for system, name in names.items() if name == "Cold store unit")
+    names = {system: name for system, name in names.items() if system != store}
     for system in names:
         ends = [
             [(rooms[n], n, 5.0 + i % 3) for i, n in enumerate(r["number"] for r in level["rooms"]) if system in on[n]]
@@ -377,6 +378,12 @@ def _systems(draft: Draft, data: dict[str, Any], rooms: dict[str, str]) -> None:
     draft.add("plant_unit", circuit=chilled, name="Air-cooled chiller", kind="chiller", fuel="electricity", share=1.0,
               full_cool=4.3, full_warm=2.9, part_cool=5.6, part_warm=3.6, least_part=0.25, idle_share=0.0, running_w=150)  # fmt: skip
     lay_pipes(draft, chilled, [], list(names.items()))
+    refrigerant = draft.add(
+        "circuit", name="Cold store refrigerant", kind="chilled", medium="refrigerant", flow_c=-9, return_c=-5
+    )
+    draft.add("plant_unit", circuit=refrigerant, name="Condensing unit", kind="chiller", fuel="electricity", share=1.0,
+              full_cool=3.1, full_warm=2.1, part_cool=3.0, part_warm=2.0, least_part=0.3, idle_share=0.0, told_flow_c=-10, running_w=20)  # fmt: skip
+    draft.add("pipe_section", circuit=refrigerant, name="To the cold store", air_system=store, length_m=14.0)
 
 
 def _tariffs(draft: Draft) -> None:

@@ -1,8 +1,10 @@
-"""Catalogues as CSV: item, name, flow in L/s, head or pressure in kPa, output in kW; a comma, semicolon or tab between columns."""
+"""Catalogues as CSV: item, name, flow in L/s, head or pressure in kPa, output in kW, diameters in mm; a comma, semicolon or tab
+between columns. One of made-up products ships with the program (products.csv)."""
 
 import csv
 import io
 from collections.abc import Sequence
+from pathlib import Path
 from typing import Any
 
 from exchange.kit import safe_cell
@@ -11,9 +13,21 @@ from projects.plan import Change
 from projects.rows import Document
 from projects.starter import new_id
 
-HEADER = ("item", "name", "flow L/s", "pressure kPa", "output kW")
-_FIELDS = {"flow L/s": ("flow_m3_s", 1e-3), "pressure kPa": ("pressure_pa", 1e3), "output kW": ("output_w", 1e3)}
+_FIELDS = {
+    "flow L/s": ("flow_m3_s", 1e-3),
+    "pressure kPa": ("pressure_pa", 1e3),
+    "output kW": ("output_w", 1e3),
+    "inner mm": ("diameter_m", 1e-3),
+    "outer mm": ("outer_m", 1e-3),
+}
+HEADER = ("item", "name", *_FIELDS)
 MOST_BYTES = 5_000_000
+_PRODUCTS = Path(__file__).parent / "products.csv"
+
+
+def made_up_products() -> str:
+    """The catalogue of made-up products that ships, as CSV."""
+    return _PRODUCTS.read_text(encoding="utf-8")
 
 
 def catalogue_csv(document: Document) -> str:
@@ -23,7 +37,7 @@ def catalogue_csv(document: Document) -> str:
     writer.writerow(HEADER)
     rows = sorted(
         document.of("catalogue_row").values(),
-        key=lambda row: (row["item"], row["output_w"], row["flow_m3_s"], row["name"]),
+        key=lambda row: (row["item"], row["output_w"], row["flow_m3_s"], row["diameter_m"], row["name"]),
     )
     for row in rows:
         figures = [f"{row[field] / scale:.6g}" if row[field] else "" for field, scale in _FIELDS.values()]

@@ -10,6 +10,7 @@ from django.db.models import Q
 
 from projects.columns import declared
 from projects.kinds.air import AirSystemFields, DuctSectionFields
+from projects.kinds.connected import ConnectedLoadFields
 from projects.kinds.fabric import AssemblyFields, GlazingFields, KitFields, LayerFields, MaterialFields, ShadingFields
 from projects.kinds.money import CatalogueRowFields, PriceFields, TariffFields
 from projects.kinds.place import DesignMonthFields, ProjectFields, SiteFields
@@ -198,6 +199,11 @@ class PlantUnit(Part):
 @declared(TariffFields)
 class Tariff(Part):
     """What a carrier costs and emits."""
+
+
+@declared(ConnectedLoadFields)
+class ConnectedLoad(Part):
+    """What takes electricity and belongs to no room."""
 
 
 @declared(PriceFields)

@@ -7,6 +7,7 @@ from typing import Any
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from demo.tarnwick import load_tarnwick
+from pendrum_core.model.catalogue import ITEMS
 from tests.base import ApiTest, create
 
 PUMPS = "item;name;flow L/s;pressure kPa\npump;Small;1;30\npump;Middle;5;60\npump;Large;20;150\n"
@@ -37,6 +38,7 @@ class Catalogue(ApiTest):
         pumps = {
             row["name"]: self.results()["circuit"][row["id"]]["pump"]
             for row in self.document(self.project)["objects"]["circuit"]
+            if row["medium"] == "water"
         }
         for tag, size in self.sizes("Pump, flow").items():
             pump = next(pump for name, pump in pumps.items() if tag.startswith(name))
@@ -63,6 +65,54 @@ class Catalogue(ApiTest):
                 self.assertEqual(emitter["rating_w"], before[room]["rating_w"])
                 self.assertAlmostEqual(emitter["chosen_w"], min(w for w in own if w >= emitter["rating_w"]))
         self.assertTrue(all(size.startswith("R") for size in self.sizes("Radiator").values()))
+
+    def test_made_up_products_ship_with_every_item(self) -> None:
+        version = self.document(self.project)["version"]
+        answer = self.post(f"/projects/{self.project}/catalogue/made-up?base_version={version}")
+        self.assertEqual(answer.status_code, 200, answer.content)
+        rows = self.document(self.project)["objects"]["catalogue_row"]
+        self.assertEqual({row["item"] for row in rows}, set(ITEMS))
+        named = {row["name"] for row in rows}
+        for item in ("Pump, flow", "Supply fan", "Radiator"):
+            sizes = self.sizes(item)
+            self.assertTrue(sizes)
+            self.assertLessEqual(set(sizes.values()), named | {"none of the catalogue covers it"})
+        # Taken again it takes the place of what stands, as a file does.
+        version = self.document(self.project)["version"]
+        self.post(f"/projects/{self.project}/catalogue/made-up?base_version={version}")
+        self.assertEqual(len(self.document(self.project)["objects"]["catalogue_row"]), len(rows))
+
+    def test_motors_ducts_and_pipes_of_the_catalogue_are_taken(self) -> None:
+        own = "item,name,output kW,inner mm,outer mm\nmotor,M,0.4,,\nmotor,N,90,,\n" + "".join(
+            f"duct,D{mm},,{mm},\npipe,P{mm},,{mm / 8},{mm / 8 + 3}\n" for mm in range(90, 1500, 70)
+        )
+        self.assertEqual(self.read(own).status_code, 200)
+        circuit = next(r for r in self.document(self.project)["objects"]["circuit"] if r["medium"] == "water")
+        self.set(self.project, "circuit", circuit["id"], pipe="catalogue")
+        found = self.results()
+        fans = [system["fan"] for system in found["air_system"].values()]
+        for fan in fans:
+            shaft_kw = fan["shaft_w"] * 1.15 / 1000.0
+            self.assertEqual(fan["motor_w"], 400.0 if shaft_kw <= 0.4 else 90e3)
+        sections = self.document(self.project)["objects"]["duct_section"]
+        sized = [
+            s
+            for s in sections
+            if s["shape"] == "round" and s["pinned_diameter_m"] is None and s["id"] in found["duct_section"]
+        ]
+        self.assertTrue(sized)
+        for section in sized:
+            mm = found["duct_section"][section["id"]]["diameter_m"] * 1000
+            self.assertAlmostEqual((mm - 90) % 70, 0.0, places=6)
+        pipes = [line["size"] for line in found["kit"].values() if line["item"].startswith("Catalogue pipe")]
+        self.assertTrue(pipes)
+        self.assertTrue(all(size.startswith("P") for size in pipes), pipes)
+
+    def test_pipes_of_a_catalogue_without_any_are_told(self) -> None:
+        circuit = next(r for r in self.document(self.project)["objects"]["circuit"] if r["medium"] == "water")
+        self.set(self.project, "circuit", circuit["id"], pipe="catalogue")
+        told = [snag for snag in self.results()["snag"].values() if snag["id"] == circuit["id"]]
+        self.assertTrue(any("none in it" in str(snag) for snag in told), told)
 
     def test_what_is_written_is_read_again(self) -> None:
         self.read(PUMPS)
@@ -94,6 +144,8 @@ class Catalogue(ApiTest):
             ("", "no column"),
             (b"\xff\xfe\x00", "UTF-8"),
             ("item,name,output kW\nboiler,A,-3\n", "at least 0"),
+            ("item,name,inner mm\nduct,A,\n", "above 0"),
+            ("item,name,inner mm,outer mm\npipe,A,20,16\n", "at least"),
             ("item,name,output kW\nboiler,A,nan\n", "Output"),
         ):
             answer = self.read(text)

@@ -6,6 +6,7 @@ from datetime import timedelta
 from typing import Any
 
 from django.contrib.auth import get_user_model
+from django.contrib.auth.hashers import make_password
 from django.test import Client
 from django.utils import timezone
 
@@ -141,6 +142,16 @@ class People(ApiTest):
         self.assertEqual(leave("all"), 204)
         codes = [one.get("/api/session").status_code for one in (client, other, stranger)]
         self.assertEqual(codes, [401, 401, 200])
+
+    def test_passwords_are_kept_by_argon2_and_old_ones_come_over(self) -> None:
+        """One of an earlier version lets in, and is hashed anew by it."""
+        self.assertTrue(self.editor.password.startswith("argon2$"))
+        self.editor.password = make_password("an old password", hasher="pbkdf2_sha256")
+        self.editor.save()
+        self.assertEqual(self.enter("Edda", "an old password").status_code, 200)
+        self.editor.refresh_from_db()
+        self.assertTrue(self.editor.password.startswith("argon2$"))
+        self.assertTrue(self.editor.check_password("an old password"))
 
     def test_another_pages_form_signs_nobody_in(self) -> None:
         strict = Client(enforce_csrf_checks=True)

@@ -88,7 +88,7 @@ class Tasks(ApiTest):
         begun = time.monotonic()
         with self.assertRaises(Cancelled):
             read_apart(_sleeping, "x.csv", b"", waiting=stop)
-        self.assertLess(time.monotonic() - begun, 3.0)
+        self.assertLess(time.monotonic() - begun, 10.0)
 
     def test_nobody_else_s_task_and_not_too_many(self) -> None:
         with patch.object(asking, "enqueue"):

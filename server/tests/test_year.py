@@ -10,8 +10,9 @@ import numpy as np
 
 from demo.tarnwick import load_tarnwick
 from demo.weather import load_weather
+from projects.models import Project
 from tasks import asking, files
-from tests.base import ApiTest, Small
+from tests.base import ApiTest, Small, create
 
 
 class WithoutAYear(ApiTest):
@@ -25,8 +26,16 @@ class WithoutAYear(ApiTest):
         asked = self.post(f"/projects/{small.project}/year")
         self.assertEqual(asked.status_code, 202)
         told = self.get(f"/projects/{small.project}/year").json()
-        self.assertEqual(told["task"]["state"], "failed")
-        self.assertIn("Place, Weather", told["task"]["error"]["title"])
+        self.assertEqual((told["summary"]["weather_key"], told["summary"]["hours"]), ("", 8760))
+        self.assertIn("typical days", told["summary"]["weather"])
+        self.assertFalse(told["stale"])
+        # A file of hours in their place makes that year one of the past.
+        load_weather(Project.objects.get(pk=small.project))
+        self.assertTrue(self.get(f"/projects/{small.project}/year").json()["stale"])
+        self.post(f"/projects/{small.project}/year")
+        again = self.get(f"/projects/{small.project}/year").json()
+        self.assertFalse(again["stale"])
+        self.assertTrue(again["summary"]["weather_key"])
 
     def test_a_strangers_year(self) -> None:
         for path in ("year", "year/series?name=x", "year/series.csv?name=x"):
@@ -85,7 +94,7 @@ class Demo(ApiTest):
         self.assertLess(np.count_nonzero(np.abs(told - wanted) > 0.01), 20)
 
     def test_outdoor_air_by_the_people_spares_heating(self) -> None:
-        """Less outdoor air while fewer people are there, over the year too: less to heat, nothing more of fans."""
+        """Less outdoor air while fewer people are there, over the year too: less to heat and to humidify, nothing more of fans."""
         systems = self.document(self.project)["objects"]["air_system"]
         gallery = next(row["id"] for row in systems if row["name"] == "AHU-2 gallery")
 
@@ -95,9 +104,10 @@ class Demo(ApiTest):
 
         # Air that is heated to one temperature whatever the rooms ask, and nothing recovered.
         put(recovery_sensible=0, supply_rule="fixed", supply_c=18)
-        heating, fans = self.energy("heating"), self.energy("fans")
+        heating, steam, fans = self.energy("heating"), self.energy("humidifying"), self.energy("fans")
         put(outdoor_by_people=True)
-        self.assertLess(self.energy("heating"), heating - 100.0)
+        self.assertLess(self.energy("heating"), heating - 50.0)
+        self.assertLess(self.energy("humidifying"), 0.9 * steam)
         self.assertAlmostEqual(self.energy("fans"), fans, delta=0.01 * fans)
 
     def energy(self, use: str) -> float:
@@ -126,6 +136,17 @@ class Demo(ApiTest):
             self.assertLess(
                 abs(sum(room["balance_kwh"].values())), 0.01 * sum(map(abs, room["balance_kwh"].values())), name
             )
+        self.assertTrue(summary["water"])
+        for name, row in summary["water"].items():
+            kg_s = self.course(f"water/{name}")
+            self.assertGreater(row["m3"], 0.0)
+            self.assertAlmostEqual(sum(kg_s) * 3.6, row["m3"], delta=1e-4 * row["m3"])
+            self.assertAlmostEqual(sum(row["month_m3"]), row["m3"], delta=1e-4 * row["m3"])
+        for room in summary["rooms"].values():
+            above, below = zip(*(room["adaptive_h"][name] for name in ("I", "II", "III")), strict=True)
+            self.assertEqual(sorted(above, reverse=True), list(above))
+            self.assertEqual(sorted(below, reverse=True), list(below))
+            self.assertLessEqual(above[0] + below[0], room["occupied_h"])
         bill = next(b for b in year["bills"] if b["carrier"] == "electricity")
         used = sum(row["kwh"] for row in summary["energy"] if row["carrier"] == "electricity")
         self.assertAlmostEqual(bill["kwh"], used, delta=1.0)
@@ -147,6 +168,19 @@ class Demo(ApiTest):
         energy = january[busy].sum() * 0.29 + january[~busy].sum() * 0.21
         self.assertAlmostEqual(bill["months"][0]["energy"], energy, delta=0.5)
         self.assertAlmostEqual(bill["months"][0]["peak_kw"], january[busy].max(), places=3)
+
+    def test_a_lift_is_metered_by_its_schedule(self) -> None:
+        document = self.document(self.project)["objects"]
+        hours = next(row for row in document["schedule"] if row["name"] == "Workshop day")
+        lift = create("connected_load", "lift", name="Lift", use="lifts", power_w=5000.0, schedule=hours["id"])
+        self.assertEqual(self.commit(self.project, [lift]).status_code, 200)
+        kwh = self.energy("lifts")
+        course = np.array(self.course("energy/lifts/electricity"))
+        self.assertAlmostEqual(kwh, float(course.sum()) / 1e3, delta=0.01 * kwh)
+        self.assertLessEqual(float(course.max()), 5000.0)
+        self.assertGreater(kwh, 1000.0)
+        gone = self.commit(self.project, [{"op": "delete", "kind": "schedule", "id": hours["id"]}])
+        self.assertEqual(gone.status_code, 409)
 
     def test_courses_as_csv(self) -> None:
         self.run_year()

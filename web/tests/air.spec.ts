@@ -4,11 +4,13 @@ import { nextTick } from "vue";
 import { useDocument } from "../src/document/store";
 import type { AirSystem } from "../src/document/types";
 import AirPath from "../src/stages/air/AirPath.vue";
+import type { CoilSize } from "../src/results/air";
 import { addable, fitted, moved, withNew, type UnitPart } from "../src/stages/air/parts";
 import PsychroChart from "../src/stages/air/PsychroChart.vue";
 
 const p = (kind: string, drop_pa = 0): UnitPart => ({ kind, drop_pa, clean_pa: null }) as UnitPart;
 const USUAL = [p("filter", 150), p("heating coil"), p("cooling coil", 120), p("fan"), p("other", 80)];
+const COIL: CoilSize = { place: 2, kind: "cooling coil", duty_w: 22_000, capacity_w: 23_500, face_m2: 0.6, face_velocity_m_s: 2.5, rows: 6, pinned: false, rows_for_duty: 4, rows_for_bypass: 6, bypass_factor: 0.11, water_kg_s: 0.9, flow_c: 7, return_c: 13, refrigerant: false }; // prettier-ignore
 const kinds = (parts: UnitPart[]) => parts.map((part) => part.kind);
 const system = (more: Record<string, unknown> = {}): AirSystem =>
   ({ id: "ahu", name: "AHU-1", arrangement: "central", outdoor_only: false, economizer: "none", recovery_sensible: 0, recovery_latent: 0, frost: "none", parts: USUAL, ...more }) as never; // prettier-ignore
@@ -87,7 +89,10 @@ async function path(row: AirSystem) {
     sent.push({ label, parts: one!.fields.parts });
     return true;
   });
-  const made = mount(AirPath, { props: { system: row, day: dayOf(row), step: 80 }, attachTo: document.body });
+  const made = mount(AirPath, {
+    props: { system: row, day: dayOf(row), step: 80, resultId: "ahu", coils: [COIL] },
+    attachTo: document.body,
+  });
   await nextTick();
   return made;
 }
@@ -147,11 +152,39 @@ test("a filter is set dirty and new; what else stands on the path has one drop",
   await field.trigger("blur");
   await settled();
   const [label, changes] = commit.mock.calls.at(-1)! as [string, { fields: { parts: UnitPart[] } }[]];
-  expect(label).toBe("AHU-1: drop of the filter");
+  expect(label).toBe("AHU-1: filter");
   expect(changes[0]!.fields.parts[0]).toEqual({ kind: "filter", drop_pa: 150, clean_pa: 60 });
   await made.get('[data-part="4"]').trigger("pointerdown", { button: 0 });
   await settled();
   expect(made.find('input[aria-label="Drop when new"]').exists()).toBe(false);
+});
+
+test("a coil tells its rows and what they give; pinned rows are sent, emptied ones let go", async () => {
+  const doc = useDocument();
+  const commit = vi.spyOn(doc, "commit").mockResolvedValue(undefined as never);
+  const made = await path(system());
+  await made.get('[data-part="2"]').trigger("pointerdown", { button: 0 });
+  await settled();
+  const told = made.get('[data-test="coil-size"]').text().replace(/\s+/g, " ");
+  for (const words of ["6 rows sized", "23.50", "22.00", "with water of", "let 11"])
+    expect(told).toContain(words);
+  const rows = made.get<HTMLInputElement>('input[aria-label="Rows"]');
+  expect(rows.element.value).toBe("6");
+  await rows.setValue("8");
+  await rows.trigger("change");
+  await settled();
+  let parts = (commit.mock.calls.at(-1)![1] as { fields: { parts: UnitPart[] } }[])[0]!.fields.parts;
+  expect(parts[2]).toMatchObject({ kind: "cooling coil", rows: 8 });
+  expect(parts[1]).not.toHaveProperty("rows");
+  await rows.setValue("");
+  await rows.trigger("change");
+  await settled();
+  parts = (commit.mock.calls.at(-1)![1] as { fields: { parts: UnitPart[] } }[])[0]!.fields.parts;
+  expect(parts[2]!.rows).toBeNull();
+  await made.get('[data-part="1"]').trigger("pointerdown", { button: 0 });
+  await settled();
+  expect(made.find('[data-test="coil-size"]').exists()).toBe(false);
+  expect(made.get('[role=group][aria-label="Part of the path"]').text()).toContain("Nothing feeds it yet");
 });
 
 test("the chart draws the way of the air; a part at rest has no point of its own", () => {

@@ -1,3 +1,4 @@
+import { lengthOnPlan } from "../src/parts/sectionColumns";
 import { mount } from "@vue/test-utils";
 import { beforeEach, expect, test, vi } from "vitest";
 import { nextTick } from "vue";
@@ -6,27 +7,14 @@ import type { Circuit } from "../src/document/types";
 import DuctsView from "../src/stages/air/DuctsView.vue";
 import CircuitSettings from "../src/stages/water/CircuitSettings.vue";
 import EmittersView from "../src/stages/water/EmittersView.vue";
+import PipesView from "../src/stages/water/PipesView.vue";
 import PlantView from "../src/stages/water/PlantView.vue";
 import { KINDS_OF, NEW_UNIT, TEMPERATURES } from "../src/stages/water/plant";
 import { useView } from "../src/view/store";
+import { brought } from "./brought";
 import { plug, settled } from "./server";
 
 type Doc = ReturnType<typeof useDocument>;
-
-/** Rows and results as an answer of the server brings them. */
-async function brought(changed: Record<string, unknown[]>, results: Record<string, unknown>): Promise<Doc> {
-  const doc = useDocument();
-  doc.projectId = "p";
-  const answer = {
-    version: 1,
-    objects: { changed, gone: {} },
-    results: { version: 1, milliseconds: 1, rooms_calculated: 0, changed: results, gone: {}, categories: [], all: true },
-    calculation_fault: null,
-    steps: { undo: null, redo: null },
-  }; // prettier-ignore
-  await doc.applied(async () => answer as never);
-  return doc;
-}
 
 const SYSTEM = { id: "s", name: "AHU-1", duct_method: "equal friction", duct_leak_class: "", duct_insulation_m: null, return_fan_pa: 40, parts: [] }; // prettier-ignore
 const duct = (id: string, network: string, parent: string | null, room: string | null) => ({ id, name: id, air_system: "s", network, parent, room, position: 0, length_m: 4, loss_coefficient: 1, fittings: [], shape: "round", end_drop_pa: 0, pinned_diameter_m: null, level: null, course_m: [] }); // prettier-ignore
@@ -166,4 +154,35 @@ test("the plant tells what its tower rejects, and the water of the hour", async 
   // Its efficiencies are told by the water that enters its condenser.
   expect(made.text()).toContain("by the condenser water");
   expect(made.text()).toContain("other output");
+});
+
+test("the length over the plan is that of the course, in pieces; none without one", () => {
+  expect(lengthOnPlan({ course_m: [[0, 0], [3, 4], [3, 10]] })).toBeCloseTo(11); // prettier-ignore
+  expect(lengthOnPlan({ course_m: [] })).toBeUndefined();
+  expect(lengthOnPlan({ course_m: null })).toBeUndefined();
+});
+
+test("the authority of valves is told where any has a Kv, and has no column where none has", async () => {
+  const valve = (id: string, kv: number | null) => ({ ...PIPE, name: id, parent: null, position: 0, length_m: 5, loss_coefficient: 1, fittings: [], level: null, course_m: [], end_drop_pa: 0, pinned_diameter_m: null, id, valve_kv_m3_h: kv, air_system: null, fed_circuit: null }); // prettier-ignore
+  const circuit = { id: "c", name: "Heating", kind: "heating", piping: "two pipes" };
+  const columns = async (rows: { id: string }[]) => {
+    document.body.innerHTML = "";
+    const found = Object.fromEntries(rows.map((row) => [row.id, { ...sized(0.0002), authority: 0.42 }]));
+    const doc = await brought(
+      { circuit: [circuit], room: [ROOM], pipe_section: rows },
+      { pipe_section: found },
+    );
+    const made = mount(PipesView as never, {
+      props: { circuit: doc.get("circuit", "c") },
+      attachTo: document.body,
+    });
+    await settled();
+    const heads = made.findAll("[role=columnheader]").map((one) => one.text());
+    return { told: heads.some((head) => head.includes("authority")), text: made.text() };
+  };
+  const bare = await columns([valve("p", null)]);
+  expect(bare.told).toBe(false);
+  const steered = await columns([valve("p", 0.6)]);
+  expect(steered.told).toBe(true);
+  expect(steered.text).toContain("0.42");
 });

@@ -2,46 +2,18 @@ import { mount } from "@vue/test-utils";
 import { expect, test, vi } from "vitest";
 import { nextTick } from "vue";
 import { Refusal } from "../src/api/client";
-import { useDocument } from "../src/document/store";
 import type { Circuit, PipeSection } from "../src/document/types";
 import FittingsDialog from "../src/parts/FittingsDialog.vue";
 import NameDialog from "../src/parts/NameDialog.vue";
 import RouteDialog from "../src/parts/RouteDialog.vue";
 import CatalogueView from "../src/stages/kit/CatalogueView.vue";
 import PumpView from "../src/stages/water/PumpView.vue";
+import { brought } from "./brought";
 
-type Doc = ReturnType<typeof useDocument>;
 const settled = async () => {
   for (let i = 0; i < 4; i += 1) await nextTick();
 };
 
-/** Rows as an answer of the server brings them; results beside them. */
-async function brought(
-  changed: Record<string, unknown[]>,
-  results: Record<string, unknown> = {},
-): Promise<Doc> {
-  const doc = useDocument();
-  doc.projectId = "p";
-  await doc.applied(
-    async () =>
-      ({
-        version: 1,
-        objects: { changed, gone: {} },
-        results: {
-          version: 1,
-          milliseconds: 1,
-          rooms_calculated: 0,
-          changed: results,
-          gone: {},
-          categories: [],
-          all: true,
-        },
-        calculation_fault: null,
-        steps: { undo: null, redo: null },
-      }) as never,
-  );
-  return doc;
-}
 const section = (fittings: unknown[]): PipeSection =>
   ({ id: "s", name: "Riser", circuit: "c", parent: null, position: 0, room: null, air_system: null, length_m: 5, loss_coefficient: 1.5, fittings, level: null, course_m: [], end_drop_pa: 0, pinned_diameter_m: null, valve_kv_m3_h: null }) as never; // prettier-ignore
 const ELBOWS = { kind: "pipe_elbow_90", count: 4, coefficient: null };

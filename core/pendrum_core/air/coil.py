@@ -14,6 +14,7 @@ from pendrum_core.quantities.constants import CP_WATER
 
 Array = NDArray[np.float64]
 _ROUNDS, _REACHED_K = 12, 1e-10
+APPROACH_K = 1.0  # of a coil's apparatus to the water or refrigerant in it, and of heated air to hot water
 _IDLE_K = 1e-7  # air that is warmer by no more than this is cold enough
 
 
@@ -23,6 +24,22 @@ def mix(share: ArrayLike, t1: ArrayLike, w1: ArrayLike, t2: ArrayLike, w2: Array
     w = x * np.asarray(w1) + (1.0 - x) * np.asarray(w2)
     h = x * enthalpy_j_kg(t1, w1) + (1.0 - x) * enthalpy_j_kg(t2, w2)
     return dry_bulb_from_enthalpy_c(h, w), np.asarray(w)
+
+
+@dataclass(frozen=True)
+class CoilLimits:
+    """What the water or refrigerant in a unit's coils lets them do; None where nothing is known of it.
+
+    Attributes:
+        coldest_c: apparatus dew point that its cooling coil never goes below [°C].
+        hottest_c: air that its heating coils never heat above [°C].
+    """
+
+    coldest_c: float | None = None
+    hottest_c: float | None = None
+
+
+NO_LIMITS = CoilLimits()
 
 
 @dataclass(frozen=True)
@@ -78,11 +95,17 @@ def coil_at_dew_point(
 
 
 def coil_to_temperature(
-    entering_c: ArrayLike, entering_w: ArrayLike, leaving_c: ArrayLike, bypass: float, pressure_pa: float
+    entering_c: ArrayLike,
+    entering_w: ArrayLike,
+    leaving_c: ArrayLike,
+    bypass: float,
+    pressure_pa: float,
+    coldest_c: float | None = None,
 ) -> CoilState:
     """A coil controlled to a leaving temperature: the apparatus dew point follows.
 
-    Idle where the air is already cold enough; dry where the apparatus is above the air's dew point.
+    Idle where the air is already cold enough; dry where the apparatus is above the air's dew point. Where the apparatus would
+    have to be below `coldest_c` it stays there, and the air leaves as warm as that makes it.
     """
     t, w, target = np.broadcast_arrays(
         np.asarray(entering_c, dtype=float), np.asarray(entering_w, dtype=float), np.asarray(leaving_c, dtype=float)
@@ -99,4 +122,17 @@ def coil_to_temperature(
         adp = adp - off / (1.0 - bypass)
     wet = active & (w_adp < w)
     w_out = np.where(wet, w_wet, w)
-    return _state(t, w, np.where(active, target, t), w_out, np.where(wet, adp, np.nan))
+    t_out = np.where(active, target, t)
+    if coldest_c is not None:
+        apparatus = np.where(wet, adp, (target - bypass * t) / (1.0 - bypass))
+        held = active & (apparatus < coldest_c)
+        if held.any():
+            w_least = float(saturation_humidity_ratio(coldest_c, pressure_pa))
+            wet_c, wet_w = _leaving(np.full_like(t, coldest_c), np.full_like(t, w_least), h_in, w, bypass)
+            wet = np.where(held, (w_least < w) & (coldest_c < t), wet)
+            # Air that is colder than the coil passes as it is.
+            dry_c = np.minimum(coldest_c + bypass * (t - coldest_c), t)
+            t_out = np.where(held, np.where(wet, wet_c, dry_c), t_out)
+            w_out = np.where(held, np.where(wet, wet_w, w), w_out)
+            adp = np.where(held, coldest_c, adp)
+    return _state(t, w, t_out, w_out, np.where(wet, adp, np.nan))

@@ -41,8 +41,9 @@ def size_fan(
     efficiency: float,
     motor_efficiency: float,
     motor_margin: float,
+    motors_w: tuple[float, ...] = (),
 ) -> FanResult:
-    """Size a fan for a flow [m3/s] whose heat capacity rate is m cp [W/K].
+    """Size a fan for a flow [m3/s] whose heat capacity rate is m cp [W/K]; `motors_w` are those that are sold, in place of standard ones.
 
     Raises:
         ValueError: an efficiency outside 0 to 1, or no flow.
@@ -59,7 +60,7 @@ def size_fan(
         static_pa=static_pa,
         shaft_w=shaft,
         electrical_w=electrical,
-        motor_w=next_motor_w(shaft, motor_margin),
+        motor_w=next_motor_w(shaft, motor_margin, motors_w),
         rise_k=electrical / heat_capacity_w_k,
         specific_fan_power_w_m3_s=electrical / flow_m3_s,
     )

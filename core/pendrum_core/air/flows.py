@@ -9,7 +9,7 @@ from pendrum_core.air.airflow import RoomAirflow, size_airflow
 from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, Breathing, breathing_of, zone_outdoor_air_m3_s
 from pendrum_core.air.path import Array
 from pendrum_core.air.result import RoomDemand
-from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Terminal
+from pendrum_core.model.systems import CENTRAL, OWN_PEAK, ROOM_UNIT, AirSystem, Terminal
 from pendrum_core.room.balance.outdoors import Outdoors
 
 _PEOPLE_THERE = 0.2  # of a room's largest moisture gain: while it is above, somebody is there
@@ -32,7 +32,7 @@ def supply_course(
     for demand in demands:
         flow = flows[demand.room.id]
         rate = flow.mass_kg_s * flow.supply.specific_heat_j_kgk
-        if demand.room.cooled and rate > 0.0:
+        if demand.room.cooled and rate > 0.0 and not demand.has_ceiling:
             asked.append((rate, demand.room.cooling_setpoint_c, demand.left_w))
             np.minimum(coldest, demand.room.cooling_setpoint_c - demand.left_w / rate, out=coldest)
     supply = np.clip(coldest, system.supply_c, max(system.supply_c, system.winter_supply_c))
@@ -50,17 +50,17 @@ def supply_course(
     return supply, short
 
 
-def least_flow_m3_s(system: AirSystem, flow: RoomAirflow) -> float:
+def least_flow_m3_s(system: AirSystem, terminal: Terminal, flow: RoomAirflow) -> float:
     """Flow that a terminal never goes below while its unit runs.
 
     A variable one keeps so much of its room's outdoor air as 62.1, 6.2.5.3 asks, so that no room's fraction makes the whole unit
     take outdoor air alone.
     """
-    if not system.follows_load:
+    if not system.follows_load or terminal.constant:
         return flow.design_m3_s
+    share = system.least_share if terminal.least_share is None else terminal.least_share
     return min(
-        flow.design_m3_s,
-        max(system.least_share * flow.design_m3_s, SIMPLIFIED_LEAST * flow.ventilation_m3_s, flow.air_changes_m3_s),
+        flow.design_m3_s, max(share * flow.design_m3_s, SIMPLIFIED_LEAST * flow.ventilation_m3_s, flow.air_changes_m3_s)
     )
 
 
@@ -69,15 +69,13 @@ def design_flows(
 ) -> tuple[dict[str, RoomAirflow], dict[str, Breathing]]:
     """Design flows of the terminals, and what the breathing zones need [m3/s].
 
-    Source: sensible heat balance of each room at its peak, with ASHRAE 62.1's outdoor air as the least.
+    Source: sensible heat balance of each room at its own peak, or at that of all together, with ASHRAE 62.1's outdoor air as the least.
     """
     over_need = SIMPLIFIED_LEAST if system.ventilation == "62.1 simplified" else 1.0
     flows: dict[str, RoomAirflow] = {}
     breathing: dict[str, Breathing] = {}
-    for terminal, demand in zip(system.terminals, demands, strict=True):
-        # Where a unit of outdoor air alone stands beside another one, that one cools.
-        cools = demand.room.cooled and not (terminal.shared and terminal.rank == 1 and system.outdoor_only)
-        peak = max(0.0, float(demand.left_w.max())) if cools else 0.0
+    peaks = _peaks_w(system, demands)
+    for terminal, demand, peak in zip(system.terminals, demands, peaks, strict=True):
         asking = _asking(system, terminal, demand)
         flow = size_airflow(
             asking,
@@ -91,6 +89,28 @@ def design_flows(
         flows[demand.room.id] = flow
         breathing[demand.room.id] = breathing_of(asking, demand.room.floor_area_m2, demand.room.volume_m3)
     return flows, breathing
+
+
+def _peaks_w(system: AirSystem, demands: Sequence[RoomDemand]) -> list[float]:
+    """Sensible load that each terminal's flow is sized for: its room's largest, or what it asks while all ask the most together."""
+    loads = [
+        np.maximum(demand.left_w, 0.0) if _cools(system, terminal, demand) else np.zeros_like(demand.left_w)
+        for terminal, demand in zip(system.terminals, demands, strict=True)
+    ]
+    if system.sizing == OWN_PEAK or system.kind != CENTRAL:
+        return [float(load.max()) for load in loads]
+    together = int(np.argmax(np.sum(loads, axis=0)))
+    return [float(load.ravel()[together]) for load in loads]
+
+
+def _cools(system: AirSystem, terminal: Terminal, demand: RoomDemand) -> bool:
+    """Whether its air is there to cool: where a unit of outdoor air alone stands beside another one, that one cools; a chilled
+    ceiling cools by itself."""
+    return (
+        demand.room.cooled
+        and not demand.has_ceiling
+        and not (terminal.shared and terminal.rank == 1 and system.outdoor_only)
+    )
 
 
 def _asking(system: AirSystem, terminal: Terminal, demand: RoomDemand) -> Terminal:

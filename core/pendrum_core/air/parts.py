@@ -14,7 +14,7 @@ from typing import Protocol
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.air.coil import CoilState, coil_to_temperature
+from pendrum_core.air.coil import NO_LIMITS, CoilLimits, CoilState, coil_to_temperature
 from pendrum_core.air.fan import FanCurve
 from pendrum_core.air.humidifier import Humidifier, after_it, before_it
 from pendrum_core.model.unit_parts import ADIABATIC, ATTENUATOR, COOLING_COIL, FAN, FILTER, HEATING_COIL, OTHER, STEAM
@@ -40,6 +40,7 @@ class Setting:
         mixed_w: humidity ratio in front of the first part; `added_w` what the humidifier is to add [kg/kg].
         bypass, dry_to_c, cools: of the cooling coil, see air/path.py.
         fan, fan_w: the supply fan, or its power where it has no curve.
+        limits: of the coils by what flows in them.
     """
 
     flow_kg_s: Array
@@ -52,6 +53,7 @@ class Setting:
     cools: bool
     fan: FanCurve | None
     fan_w: float
+    limits: CoilLimits = NO_LIMITS
 
 
 @dataclass(frozen=True)
@@ -107,13 +109,14 @@ class _Passes:
 
 
 class _Heats(_Passes):
-    """Lifts the air to what is wanted behind it, never higher."""
+    """Lifts the air to what is wanted behind it, never higher, and never above what its water can."""
 
     def through(
         self, kind: str, s: Setting, c: Array, w: Array, plain_c: Array, wanted_c: Array, condensing: Array | None
     ) -> PartState:
         """Warmer, where it is colder than wanted."""
-        warm = np.where(s.flow_kg_s > 0.0, np.maximum(c, wanted_c), c)
+        aim = wanted_c if s.limits.hottest_c is None else np.minimum(wanted_c, s.limits.hottest_c)
+        warm = np.where(s.flow_kg_s > 0.0, np.maximum(c, aim), c)
         return PartState(kind, warm, w, heat_w=s.flow_kg_s * (enthalpy_j_kg(warm, w) - enthalpy_j_kg(c, w)))
 
 
@@ -129,7 +132,7 @@ class _Cools(_Passes):
             above = w - saturation_humidity_ratio(s.dry_to_c, s.pressure_pa)
             share = np.clip(above / _BAND_KG_KG, 0.0, 1.0)
             aim = aim + share * (np.minimum(aim, s.dry_to_c) - aim)
-        coil = coil_to_temperature(c, w, aim, s.bypass, s.pressure_pa)
+        coil = coil_to_temperature(c, w, aim, s.bypass, s.pressure_pa, s.limits.coldest_c)
         return PartState(kind, coil.leaving_c, coil.leaving_w, coil=coil)
 
 

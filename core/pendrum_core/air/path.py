@@ -6,7 +6,7 @@ from dataclasses import dataclass, field
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.air.coil import CoilState
+from pendrum_core.air.coil import NO_LIMITS, CoilLimits, CoilState
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve
 from pendrum_core.air.humidifier import Humidifier
@@ -30,7 +30,9 @@ class Ducts:
         leak_share: of the fan's flow, lost at the unit's outlet state before the ducts' gain [-].
         leak_to: TO_PLENUM or TO_OUTDOORS.
         gain_w: heat from around, or
-        ua_w_k, around_c: by T = Ta + (Tin - Ta) exp(-UA/(m cp)).
+        ua_w_k, around_c: by T = Ta + (Tin - Ta) exp(-UA/(m cp)), or
+        ua_rooms_w_k: the same for the way to each room, (rooms,); see duct_gain.py;
+        ua_return_w_k: for the way back from each room, (rooms,); None where ducts change nothing.
     """
 
     leak_share: float = 0.0
@@ -38,6 +40,8 @@ class Ducts:
     gain_w: float = 0.0
     ua_w_k: float = 0.0
     around_c: float = 24.0
+    ua_rooms_w_k: Array | None = None
+    ua_return_w_k: Array | None = None
 
 
 @dataclass(frozen=True)
@@ -54,6 +58,7 @@ class Unit:
         cools: whether its cooling coil may cool.
         dry_to_c: off the cooling coil while the air that enters it holds more than is saturated there; a heating coil behind
             it brings it back to the target. None: it is cooled for the target alone.
+        limits: of its coils by what flows in them; where they bind, air leaves otherwise than wanted.
     """
 
     pressure_pa: float
@@ -71,6 +76,7 @@ class Unit:
     recovery: Recovery | None = None
     least_return_w: Array | float = 0.0
     dry_to_c: float | None = None
+    limits: CoilLimits = NO_LIMITS
     ducts: Ducts = field(default_factory=Ducts)
 
     @property
@@ -104,7 +110,7 @@ class Path:
     Attributes:
         flow_kg_s: through the supply fan; `terminal_kg_s` what reaches the terminals.
         room_w: humidity ratios of the rooms, (rooms, steps).
-        return_c, return_w: mixed air from the rooms; plenum_c, plenum_w just before mixing.
+        return_c, return_w: mixed air from the rooms, at the end of their ducts; plenum_c, plenum_w just before mixing.
         outdoor_kg_s, outdoor_share: taken in; `economizing` where the economizer's limit lets it run; `cools_free`
             where it takes more than the least: at the least there is nothing for it to cool.
         recovered: None without an exchanger.
@@ -112,11 +118,13 @@ class Path:
         heated_c, heated_w: off the first heating coil; `entering_c`, `entering_w` what the cooling coil gets.
         coil: cooling coil, per kg.
         humidified_kg_kg: water that the humidifier adds, per kg of air.
-        outlet_c: at the unit's outlet; supply_c, supply_w: at the terminals.
+        outlet_c: at the unit's outlet; supply_c, supply_w: at the terminals, in the mean of all air; `apart_k` how far each room's
+            is from it, (rooms, steps); None where it is the same for all.
+        return_gain_k: what return ducts warm the air by, (steps); None where that is not worked out.
         preheat_w, heating_w, cooling_w: duties; cooling is the coil's total less the condensate's heat. `reheat_w` is of a
             second heating coil, behind the cooling coil.
         balance: what the unit's heat balance leaves open, relative to its throughput, the largest of all steps.
-        settled: whether every step came to rest.
+        settled: whether every step came to rest; slope: of the moisture's round, for a walk that starts from this one [-].
     """
 
     flow_kg_s: Array
@@ -160,6 +168,18 @@ class Path:
     condensate_w: Array
     balance: float
     settled: bool
+    apart_k: Array | None = None
+    return_gain_k: Array | None = None
+    slope: Array | None = None
+
+    @property
+    def rooms_supply_c(self) -> Array:
+        """Supply air of the rooms, (rooms, steps), or (steps) where it is the same for all [°C]."""
+        return self.supply_c if self.apart_k is None else self.supply_c + self.apart_k
+
+    def room_supply_c(self, row: int) -> Array:
+        """Supply air of a room by its place among the system's, (steps) [°C]."""
+        return self.supply_c if self.apart_k is None else np.asarray(self.supply_c + self.apart_k[row])
 
     def around(self, kinds: Container[str]) -> tuple[tuple[Array, Array], tuple[Array, Array]] | None:
         """State in front of the first part of a kind and behind it, each temperature and humidity ratio; None without one."""

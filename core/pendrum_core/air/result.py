@@ -8,6 +8,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.air.airflow import RoomAirflow
+from pendrum_core.air.coil import NO_LIMITS, CoilLimits
 from pendrum_core.air.fan import FanResult
 from pendrum_core.air.outdoor_air import Breathing, SystemOutdoorAir
 from pendrum_core.air.path import Path
@@ -34,6 +35,7 @@ class RoomDemand:
         latent_w: moisture from people and equipment, (months, 144) [W].
         summer, winter: the room as it is without systems, (1, months, 144) and (1, 1, 144).
         allowance_w: heating-up allowance that is no part of what is asked on the winter day [W].
+        has_ceiling: whether a chilled ceiling or beam cools it; then its supply air is for ventilation alone.
         has_emitter: whether an emitter heats it; then its terminal only makes up for supply air that is too cold.
         air, winter_air: what flows through it beside the system's air.
     """
@@ -45,6 +47,7 @@ class RoomDemand:
     winter: Asked
     allowance_w: float = 0.0
     has_emitter: bool = False
+    has_ceiling: bool = False
     air: RoomAir = NOTHING
     winter_air: RoomAir = NOTHING
 
@@ -64,7 +67,7 @@ class ServedRoom:
     Attributes:
         flow_kg_s, winter_flow_kg_s: of dry air.
         reheat_w, emitter_w: of its terminal and of its emitter in summer; `heat_w` what it needs on the winter day, of which
-            `winter_reheat_w` is its terminal's.
+            `winter_reheat_w` is its terminal's. `chilled_w`: what a chilled ceiling or beam takes out of it in summer.
         air_c, winter_air_c: its air [°C].
         cooling_w: what the supply air takes out of it, signed; `winter_warmth_w` what it brings on the winter day.
         over_k, under_k: how far it gets above its cooling set-point and below its heating set-point in summer [K].
@@ -82,6 +85,7 @@ class ServedRoom:
     winter_warmth_w: Array
     over_k: float
     under_k: float
+    chilled_w: Single
 
 
 @dataclass(frozen=True)
@@ -100,6 +104,7 @@ class AirSystemResult:
         short_w: cooling that the airflow cannot carry, (months, 144) [W].
         peak: (month index, step) of the coil's largest total.
         balance: what heat balances of unit and rooms leave open at any step, relative to their throughput [-].
+        limits: of its coils by what flows in them.
     """
 
     id: str
@@ -124,6 +129,7 @@ class AirSystemResult:
     balance: float
     converged: bool
     pressure_pa: float
+    limits: CoilLimits = NO_LIMITS
 
     @property
     def networks(self) -> dict[str, DuctResult]:
@@ -160,6 +166,16 @@ class AirSystemResult:
         """Largest duty of the heating coils in the unit together, on the winter day or in any summer month [W]."""
         summer = self.summer.heating_w + self.summer.reheat_w
         return max(float(self.winter.heating_w.max()), float(summer.max()))
+
+    @property
+    def duct_gain_k(self) -> float:
+        """What supply ducts warm the air by at the coil's largest load [K]."""
+        return float(self.summer.supply_c[self.peak] - self.summer.outlet_c[self.peak])
+
+    @property
+    def return_gain_k(self) -> float:
+        """The same of return ducts; 0 where it is not worked out [K]."""
+        return 0.0 if self.summer.return_gain_k is None else float(self.summer.return_gain_k[self.peak])
 
     @cached_property
     def outdoor_air_j_kg(self) -> tuple[Array, Array]:

@@ -20,8 +20,9 @@ from pendrum_core.room.supply.served import Asked, Served, serve
 
 Array = NDArray[np.float64]
 # Temperatures as close as the walk itself brings them (walk.py): rooms are not served anew for what is left there.
-_ROUNDS, _AT_REST, _AT_REST_K = 20, 1e-9, 2e-6
+_ROUNDS, _AT_REST, _AT_REST_K = 45, 1e-9, 2e-6
 _USUAL_W = 0.008
+_HELD_FROM, _SMALLEST, _STILL_K = 6, 0.05, 1e-9
 
 
 @dataclass(frozen=True)
@@ -98,6 +99,7 @@ class Season:
     least_kg_s: Array
     most_kg_s: Array
     heat_most_w: Array
+    cool_most_w: Array | float
     latent_w: Array
     leak_kg_s: Array
     cp_j_kgk: float
@@ -123,6 +125,7 @@ def served_by(season: Season, supply_c: Array, cp_j_kgk: Array | float | None = 
         least_w_k=least,
         most_w_k=most,
         heat_most_w=season.heat_most_w,
+        cool_most_w=season.cool_most_w,
         first_w_k=first_w_k,
         first_c=first_c,
     )
@@ -153,6 +156,15 @@ def _other_air(season: Season) -> tuple[Array | float, Array | float, Array | fl
     return taken, other, other_w, latent
 
 
+def _towards(before: tuple[Array, Array] | None, given: Array, off: Array) -> Array | float:
+    """Of the way to where the supply air comes, what is gone: by how much less far it was off from where it was given before."""
+    if before is None:
+        return 1.0
+    moved, closer = given - before[0], before[1] - off
+    share = np.divide(moved, closer, out=np.ones(off.shape), where=(np.abs(moved) > _STILL_K) & (closer != 0.0))
+    return np.clip(share, _SMALLEST, 1.0)
+
+
 def settled(season: Season, unit: Unit, served: Served) -> tuple[Served, Path, Array, float]:
     """Served rooms and the path of the air brought together, the rooms' flows, and what their balances leave open [-].
 
@@ -161,13 +173,14 @@ def settled(season: Season, unit: Unit, served: Served) -> tuple[Served, Path, A
     wanted, as return air that is warm enough in winter; and on the winter day, whose air is drier than that of sizing.
     """
     shape = season.asked.air_c.shape
-    wanted = np.broadcast_to(np.asarray(unit.target_c), shape[1:])
+    given = np.asarray(unit.target_c)
     supply_w = np.full(shape[1:], _USUAL_W)
     path: Path | None = None
+    before: tuple[Array, Array] | None = None
     leak = np.broadcast_to(season.leak_kg_s[:, None, None], shape)
     taken, other, other_w, latent = _other_air(season)
     exhaust = np.broadcast_to(taken, (1, *shape[1:]) if np.ndim(taken) == 0 else shape)
-    for _ in range(_ROUNDS):
+    for number in range(_ROUNDS):
         flow = served.rate_w_k / specific_heat_j_kgk(supply_w)[None]
         rooms = Rooms(
             flow,
@@ -179,18 +192,23 @@ def settled(season: Season, unit: Unit, served: Served) -> tuple[Served, Path, A
             other_kg_s=other,
             other_w=other_w,
         )
-        path = walk(unit, rooms, season.outdoor_c, season.outdoor_w, path)
+        # Where a warmer way changes the flow that warms it, the ways of a round hold for all that follow.
+        held = path.apart_k if path is not None and number >= _HELD_FROM else None
+        path = walk(unit, rooms, season.outdoor_c, season.outdoor_w, path, held)
         moving = path.flow_kg_s > 0.0
-        off_k = float(np.abs(np.where(moving, path.supply_c - wanted, 0.0)).max())
+        comes = path.rooms_supply_c
+        off_k = float(np.abs(np.where(moving, comes - given, 0.0)).max())
         apart = float(np.abs(np.where(moving, path.supply_w - supply_w, 0.0)).max())
         supply_w = path.supply_w
         if off_k > _AT_REST_K or (season.by_mass and apart > _AT_REST):
-            wanted = np.where(moving, path.supply_c, wanted)
-            served = served_by(season, wanted, specific_heat_j_kgk(supply_w)[None] if season.by_mass else None)
+            step = _towards(before, given, comes - given) if number >= _HELD_FROM else 1.0
+            before = (given, comes - given)
+            given = np.where(moving, given + step * (comes - given), given)
+            served = served_by(season, given, specific_heat_j_kgk(supply_w)[None] if season.by_mass else None)
         elif apart < _AT_REST:
             break
     assert path is not None
-    brought = flow * (enthalpy_j_kg(path.supply_c, path.supply_w) - enthalpy_j_kg(served.air_c, path.supply_w))
-    counted = served.rate_w_k * (path.supply_c - served.air_c)
+    brought = flow * (enthalpy_j_kg(path.rooms_supply_c, path.supply_w) - enthalpy_j_kg(served.air_c, path.supply_w))
+    counted = served.rate_w_k * (path.rooms_supply_c - served.air_c)
     scale = np.maximum(np.abs(brought).sum(axis=0), 1.0)
     return served, path, flow, float((np.abs(brought - counted).sum(axis=0) / scale).max())

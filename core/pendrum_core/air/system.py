@@ -12,6 +12,7 @@ from dataclasses import replace
 import numpy as np
 
 from pendrum_core.air.airflow import RoomAirflow
+from pendrum_core.air.coil import NO_LIMITS, CoilLimits
 from pendrum_core.air.flows import design_flows, least_flow_m3_s, supply_course
 from pendrum_core.air.outdoor_air import demanded_share, system_outdoor_air
 from pendrum_core.air.path import Array, Path
@@ -30,8 +31,11 @@ _UNHEATED_C = -100.0  # asked of a unit that has no heating coil of its own
 _LEAK_C = 20.0  # volume of leaking air is taken at this temperature
 
 
-def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdoors) -> AirSystemResult:
-    """Size a system from its rooms to its coils and fan; `demands` in the order of the terminals.
+def size_system(
+    system: AirSystem, demands: Sequence[RoomDemand], outside: Outdoors, limits: CoilLimits = NO_LIMITS
+) -> AirSystemResult:
+    """Size a system from its rooms to its coils and fan; `demands` in the order of the terminals, `limits` of its coils by
+    what flows in them.
 
     Raises:
         ValueError: no room has any airflow, the supply is not colder than a room, or a parameter is out of its range.
@@ -44,7 +48,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         raise ValueError(f"system {system.name}: none of its rooms needs any air")
     variable = system.follows_load
     zone = {room: flow.ventilation_m3_s for room, flow in flows.items()}
-    least = {room: least_flow_m3_s(system, flow) for room, flow in flows.items()}
+    least = {t.room: least_flow_m3_s(system, t, flows[t.room]) for t in system.terminals if t.room in flows}
     together = {room: float(need.at(system.people_share)) for room, need in breathing.items()}
     effectiveness = {terminal.room: terminal.effectiveness for terminal in system.terminals}
     intake = system_outdoor_air(
@@ -62,7 +66,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         np.array([flows[d.room.id].mass_kg_s * (of[d.room.id] / max(supply[d.room.id], 1e-12)) for d in demands])
         for of in (supply, least)
     )
-    reheats = system.reheat != "none"
+    reheats = [system.reheat != "none" and terminal.reheats for terminal in system.terminals]
     volume = float(specific_volume_m3_kg(_LEAK_C, 0.0, pressure))
     on = _running(system, outside)
     summer = Season(
@@ -74,6 +78,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
         least_kg_s=_made_up(least_kg[:, None, None] * on, [d.air for d in demands]),
         most_kg_s=_made_up(most_kg[:, None, None] * on, [d.air for d in demands]),
         heat_most_w=_heat_most(demands, reheats, on),
+        cool_most_w=np.array([np.inf if d.has_ceiling else 0.0 for d in demands])[:, None, None],
         latent_w=np.stack([d.latent_w for d in demands]),
         leak_kg_s=np.array([d.room.infiltration_m3_s / volume for d in demands]),
         cp_j_kgk=_cp(flows),
@@ -93,7 +98,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     }
     lane_flows = _lane_flows(system, demands, courses_kg, mass, least_outdoor, volume)
     ducts, lanes, fan = ducts_and_fan(system, flows, courses, mass, lane_flows, pressure)
-    unit = unit_of(system, fan, lane_flows.together_m3_s, least_outdoor, pressure, ducts)
+    unit = unit_of(system, fan, lane_flows.together_m3_s, least_outdoor, pressure, ducts, lanes, limits=limits)
     demanded: Array | float = 1.0
     if system.outdoor_by_people and not alone:
         present = {d.room.id: course for d in demands if (course := presence(d.room, outside)) is not None}
@@ -101,7 +106,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     summer_unit = replace(unit, target_c=target, least_outdoor_kg_s=least_outdoor * demanded)
     summer_served, path, summer_flow, summer_open = settled(summer, summer_unit, served)
     winter = _winter_season(
-        system, demands, outside=outside, least_kg=least_kg, most_kg=most_kg, volume=volume, cp=summer.cp_j_kgk
+        system, demands, reheats, outside=outside, least_kg=least_kg, most_kg=most_kg, volume=volume, cp=summer.cp_j_kgk
     )
     winter_unit = replace(
         unit, target_c=winter.supply_c, cools=False, least_return_w=_least_humidity(system, demands, pressure)
@@ -112,7 +117,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
     month, step = np.unravel_index(int(np.argmax(coil)), coil.shape)
     rooms = {
         d.room.id: _served_room(
-            i, d, reheats, summer, (summer_served, path, summer_flow), (winter_served, winter_path, winter_flow)
+            i, d, reheats[i], summer, (summer_served, path, summer_flow), (winter_served, winter_path, winter_flow)
         )
         for i, d in enumerate(demands)
     }
@@ -141,6 +146,7 @@ def size_system(system: AirSystem, demands: Sequence[RoomDemand], outside: Outdo
             path.settled and winter_path.settled and summer_served.settled.all() and winter_served.settled.all()
         ),
         pressure_pa=pressure,
+        limits=limits,
     )
 
 
@@ -202,13 +208,13 @@ def _running(system: AirSystem, outside: Outdoors) -> Array:
     return np.stack(days).astype(np.float64)
 
 
-def _heat_most(demands: Sequence[RoomDemand], reheats: bool, on: Array) -> Array:
+def _heat_most(demands: Sequence[RoomDemand], reheats: Sequence[bool], on: Array) -> Array:
     """Most that heats each room: its emitter at any time, its terminal while the unit runs, (R, D, 144)."""
     limits = np.zeros((len(demands), *on.shape))
-    for limit, demand in zip(limits, demands, strict=True):
+    for limit, demand, reheated in zip(limits, demands, reheats, strict=True):
         if demand.room.heated and demand.has_emitter:
             limit[:] = np.inf
-        elif demand.room.heated and reheats:
+        elif demand.room.heated and reheated:
             limit[on > 0.0] = np.inf
     return limits
 
@@ -230,6 +236,7 @@ def _least_humidity(system: AirSystem, demands: Sequence[RoomDemand], pressure_p
 def _winter_season(
     system: AirSystem,
     demands: Sequence[RoomDemand],
+    reheats: Sequence[bool],
     outside: Outdoors,
     least_kg: Array,
     most_kg: Array,
@@ -252,7 +259,8 @@ def _winter_season(
         supply_c=wanted_c * day,
         least_kg_s=flows,
         most_kg_s=flows,
-        heat_most_w=_heat_most(demands, system.reheat != "none", on),
+        heat_most_w=_heat_most(demands, reheats, on),
+        cool_most_w=0.0,
         latent_w=np.zeros((len(demands), *day.shape)),
         leak_kg_s=np.array([d.room.winter_leak_m3_s / volume for d in demands]),
         cp_j_kgk=cp,
@@ -269,8 +277,9 @@ def _served_room(
     cold: tuple[Served, Path, Array],
 ) -> ServedRoom:
     (served, path, flow), (winter, winter_path, winter_flow) = warm, cold
-    heat, rate, air = served.heat_w[index], served.rate_w_k[index], served.air_c[index]
-    taken = rate * (air - path.supply_c)
+    given, rate, air = served.heat_w[index], served.rate_w_k[index], served.air_c[index]
+    heat = np.maximum(given, 0.0)
+    taken = rate * (air - path.room_supply_c(index))
     # Where an emitter heats the room, the terminal makes up for what the air takes out of it, and no more.
     reheat = (
         (np.minimum(heat, np.maximum(taken, 0.0)) if demand.has_emitter else heat) if reheats else np.zeros_like(heat)
@@ -287,7 +296,8 @@ def _served_room(
         air_c=air,
         winter_air_c=winter.air_c[index],
         cooling_w=taken.astype(np.float32),
-        winter_warmth_w=winter.rate_w_k[index] * (winter_path.supply_c - winter.air_c[index]),
+        winter_warmth_w=winter.rate_w_k[index] * (winter_path.room_supply_c(index) - winter.air_c[index]),
         over_k=max(0.0, float(over.max())),
         under_k=max(0.0, float(under.max())),
+        chilled_w=np.maximum(-given, 0.0).astype(np.float32),
     )

@@ -5,6 +5,7 @@ from collections.abc import Mapping
 import numpy as np
 
 from pendrum_core.air.airflow import RoomAirflow
+from pendrum_core.air.coil import NO_LIMITS, CoilLimits
 from pendrum_core.air.economizer import Economizer
 from pendrum_core.air.fan import FanCurve, FanResult, size_fan
 from pendrum_core.air.path import Array, Ducts, Unit
@@ -12,7 +13,8 @@ from pendrum_core.air.recovery import Recovery
 from pendrum_core.duct.lanes import LaneFlows, in_front_pa, size_lanes
 from pendrum_core.duct.methods import DuctRules
 from pendrum_core.duct.network import DuctResult, air, size_tree
-from pendrum_core.model.systems import SUPPLY, AirSystem
+from pendrum_core.duct.shapes import ROUND_SIZES_M
+from pendrum_core.model.systems import RETURN, SUPPLY, AirSystem
 from pendrum_core.moist_air import specific_volume_m3_kg
 
 COLDEST_COIL_C = -10.0  # air off a cooling coil in the validity of this path
@@ -46,6 +48,7 @@ def ducts_and_fan(
         leak_class=system.duct_leak_class,
         insulation_m=system.duct_insulation_m,
         around_c=system.duct_around_c,
+        round_sizes_m=system.sizes.ducts_m or ROUND_SIZES_M,
     )
     lanes = size_lanes(system.sections, lane_flows, rules, pressure_pa)
     unit_drop += in_front_pa(lanes, system.draws_return)
@@ -66,6 +69,7 @@ def ducts_and_fan(
         efficiency=system.fan_efficiency,
         motor_efficiency=system.motor_efficiency,
         motor_margin=system.motor_margin,
+        motors_w=system.sizes.motors_w,
     )
     if system.supply_c - fan.rise_k < COLDEST_COIL_C:
         raise ValueError(
@@ -80,6 +84,13 @@ def _leak_share(system: AirSystem, ducts: DuctResult | None) -> float:
     return ducts.leak_share if ducts is not None and system.duct_leak_class else system.duct_leak_share
 
 
+def _ways_w_k(system: AirSystem, ducts: DuctResult | None) -> Array | None:
+    """UA of the way to or from each of its rooms, nought where none is drawn; None where it is not worked out [W/K]."""
+    if ducts is None or system.duct_insulation_m is None:
+        return None
+    return np.array([ducts.gains_w_k.get(terminal.room, 0.0) for terminal in system.terminals])
+
+
 def unit_of(
     system: AirSystem,
     fan: FanResult,
@@ -87,11 +98,13 @@ def unit_of(
     least_outdoor_kg_s: float,
     pressure_pa: float,
     ducts: DuctResult | None,
+    lanes: Mapping[str, DuctResult],
     cleaner_pa: float = 0.0,
+    limits: CoilLimits = NO_LIMITS,
 ) -> Unit:
     """The unit of a sized system as the walk takes it; `return_m3_s` is its return fan's design flow.
 
-    `cleaner_pa` is what its filters take less than at design.
+    `cleaner_pa` is what its filters take less than at design; `limits` are those of its coils.
     """
     efficiencies = (system.fan_efficiency, system.motor_efficiency)
     total = max(fan.total_pa - cleaner_pa, 0.0)
@@ -115,5 +128,11 @@ def unit_of(
         economizer=Economizer(system.economizer, system.economizer_limit),
         recovery=recovery,
         dry_to_c=system.dries_to_c,
-        ducts=Ducts(_leak_share(system, ducts), ua_w_k=ducts.gain_w_k if ducts else 0.0, around_c=system.duct_around_c),
+        limits=limits,
+        ducts=Ducts(
+            _leak_share(system, ducts),
+            around_c=system.duct_around_c,
+            ua_rooms_w_k=_ways_w_k(system, ducts),
+            ua_return_w_k=_ways_w_k(system, lanes.get(RETURN)),
+        ),
     )

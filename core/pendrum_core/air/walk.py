@@ -14,6 +14,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.air.coil import CoilState, coil_to_temperature, mix
+from pendrum_core.air.duct_gain import apart_from_mean_k, kept_shares, led_c, mean_kept
 from pendrum_core.air.economizer import outdoor_share, runs
 from pendrum_core.air.humidifier import water_j_kg
 from pendrum_core.air.parts import PartState, Setting, pass_through, wanted_in_front
@@ -27,11 +28,23 @@ _ROUNDS, _AT_REST, _AT_REST_K = 80, 1e-9, 1e-6
 
 
 _NO_FLOW = 1e-12  # kg/s, W/K
+# kg/kg: what a smaller step changes may come of the temperatures beside it, in the first rounds; later any step tells.
+_TELLING, _ANY, _AT_FIRST = 1e-6, 1e-13, 6
+_USUAL_M3_KG = 0.84
 _MORE = 1e-9  # of outdoor air's share, above the least
 
 
-def walk(unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array, start: Path | None = None) -> Path:
+def walk(
+    unit: Unit,
+    rooms: Rooms,
+    outdoor_c: Array,
+    outdoor_w: Array,
+    start: Path | None = None,
+    apart_k: Array | None = None,
+) -> Path:
     """Find all states; `start` is a path of nearly the same flows, from which few rounds are left.
+
+    `apart_k` is how far each room's supply air is from the mean, where that is not to follow the rooms' flows any more.
 
     Raises:
         ValueError: a leak share outside 0 to 0.9, or what the economizer or the exchanger refuses.
@@ -40,8 +53,13 @@ def walk(unit: Unit, rooms: Rooms, outdoor_c: Array, outdoor_w: Array, start: Pa
         raise ValueError(f"leak_share {unit.ducts.leak_share:g} lies between 0 and 0.9")
     shape = rooms.supply_kg_s.shape[1:]
     outdoor_c, outdoor_w = (np.broadcast_to(np.asarray(v, dtype=float), shape) for v in (outdoor_c, outdoor_w))
-    off = np.zeros(shape, dtype=np.bool_)
     fixed = _Fixed.of(unit, rooms, outdoor_w)
+    found = _found(unit, fixed, outdoor_c, outdoor_w, start)
+    return found if apart_k is None else replace(found, apart_k=apart_k)
+
+
+def _found(unit: Unit, fixed: "_Fixed", outdoor_c: Array, outdoor_w: Array, start: Path | None) -> Path:
+    off = np.zeros(fixed.flow.shape, dtype=np.bool_)
     if unit.economizer.kind == "none" or unit.outdoor_only:
         return _walk(unit, fixed, outdoor_c, outdoor_w, off, start)
     if start is not None:
@@ -55,14 +73,17 @@ def _over(above: Array, below: Array) -> Array:
     return np.divide(above, below, out=np.zeros(np.broadcast(above, below).shape), where=np.asarray(below) > _NO_FLOW)
 
 
-def _secant(before: tuple[Array, Array] | None, now: Array, following: Array) -> Array:
-    """Step towards the fixed point at every step of its own; plain iteration to begin with."""
-    if before is None:
-        return following
-    step = now - before[0]
-    slope = np.divide(following - before[1], step, out=np.zeros_like(step), where=np.abs(step) > 1e-13)
-    slope = np.clip(slope, -20.0, 0.98)
-    return np.maximum((following - slope * now) / (1.0 - slope), 0.0)
+def _secant(
+    before: tuple[Array, Array] | None, now: Array, following: Array, slope: Array, telling: float
+) -> tuple[Array, Array]:
+    """Step towards the fixed point at every step of its own, and the slope that it took; to begin with by a slope that is known
+    from a walk before, or nought. Steps below `telling` leave the slope as it is.
+    """
+    if before is not None:
+        step = now - before[0]
+        slope = np.divide(following - before[1], step, out=np.array(slope), where=np.abs(step) > telling)
+        slope = np.clip(slope, -20.0, 0.98)
+    return np.maximum((following - slope * now) / (1.0 - slope), 0.0), slope
 
 
 @dataclass(frozen=True)
@@ -70,7 +91,9 @@ class _Fixed:
     """What stays through the rounds of a walk, (steps): rooms summed once.
 
     The rooms' humidity ratios are `follows` w_supply + `own`, (rooms, steps); what comes back from them is
-    `back_follows` w_supply + `back_own` of moisture and `heat` + `heat_follows` w_supply of enthalpy, per kilogram.
+    `back_follows` w_supply + `back_own` of moisture and `heat` + `heat_follows` w_supply of enthalpy, per kilogram. `kept` is of
+    the temperature behind the unit, by room (duct_gain.py); None where ducts change nothing, or the same for all. `back_gain_k` is what
+    return ducts warm what comes back by.
     """
 
     flow: Array
@@ -85,6 +108,9 @@ class _Fixed:
     heat_follows: Array
     mean_c: Array
     lights_w: Array
+    kept: Array | None
+    kept_mean: Array
+    back_gain_k: Array | None
 
     @staticmethod
     def of(unit: Unit, rooms: Rooms, outdoor_w: Array) -> "_Fixed":
@@ -94,8 +120,13 @@ class _Fixed:
         flow = terminal / (1.0 - unit.ducts.leak_share)
         back = np.maximum(supply - rooms.exhaust_kg_s, 0.0) if rooms.exhaust_kg_s.any() else supply
         returned = back.sum(axis=0)
+        ways = unit.ducts.ua_rooms_w_k
+        kept = None if ways is None else kept_shares(ways, supply)
+        way_back = unit.ducts.ua_return_w_k
+        back_c = rooms.air_c if way_back is None else led_c(way_back, back, rooms.air_c, unit.ducts.around_c)
         through = supply + rooms.leak_kg_s + rooms.other_kg_s
         vapour = H_VAPORISATION_0C + CP_VAPOUR * rooms.air_c
+        vapour_back = H_VAPORISATION_0C + CP_VAPOUR * back_c
         follows = _over(supply, through)
         brought = rooms.leak_kg_s * outdoor_w + rooms.other_kg_s * rooms.other_w + rooms.latent_w / vapour
         own = np.divide(
@@ -104,8 +135,8 @@ class _Fixed:
         sums = (
             np.einsum("r...,r...->...", back, follows),
             np.einsum("r...,r...->...", back, own),
-            np.einsum("r...,r...->...", back, CP_DRY_AIR * rooms.air_c + vapour * own),
-            np.einsum("r...,r...,r...->...", back, vapour, follows),
+            np.einsum("r...,r...->...", back, CP_DRY_AIR * back_c + vapour_back * own),
+            np.einsum("r...,r...,r...->...", back, vapour_back, follows),
         )
         return _Fixed(
             flow,
@@ -120,6 +151,9 @@ class _Fixed:
             heat_follows=_over(sums[3], returned),
             mean_c=rooms.air_c.mean(axis=0),
             lights_w=rooms.lights_w,
+            kept=kept,
+            kept_mean=np.ones_like(flow) if kept is None else mean_kept(kept, supply),
+            back_gain_k=None if back_c is rooms.air_c else _over((back * (back_c - rooms.air_c)).sum(axis=0), returned),
         )
 
 
@@ -128,13 +162,14 @@ def _walk(
 ) -> Path:
     flow = fixed.flow
     w_s = np.array(outdoor_w)
-    rise, outlet_c = np.zeros_like(flow), np.broadcast_to(np.asarray(unit.target_c, dtype=float), flow.shape).copy()
+    rise, outlet_c = _usual_rise(unit, flow), np.broadcast_to(np.asarray(unit.target_c, dtype=float), flow.shape).copy()
     drop = np.zeros_like(flow)
     if start is not None:
         w_s, rise, outlet_c, drop = start.supply_w, start.fan_rise_k, start.outlet_c, start.supply_c - start.outlet_c
+    slope = np.zeros_like(flow) if start is None or start.slope is None else start.slope
     before: tuple[Array, Array] | None = None
     found: Path | None = None
-    for _ in range(_ROUNDS):
+    for number in range(_ROUNDS):
         found = _round(unit, fixed, outdoor_c, outdoor_w, on, _State(w_s, rise, drop, outlet_c))
         apart_w = float(np.abs(found.supply_w - w_s).max(initial=0.0))
         apart_k = float(np.abs(found.fan_rise_k - rise).max(initial=0.0))
@@ -144,10 +179,29 @@ def _walk(
         if apart_w < _AT_REST and apart_k < _AT_REST_K:
             found = replace(found, settled=True)
             break
-        before, w_s = (w_s, found.supply_w), _secant(before, w_s, found.supply_w)
+        following, slope = _secant(before, w_s, found.supply_w, slope, _TELLING if number < _AT_FIRST else _ANY)
+        before, w_s = (w_s, found.supply_w), following
     assert found is not None
     room_w = fixed.follows * found.supply_w + fixed.own
-    return replace(found, room_w=room_w, balance=_open(unit, fixed, outdoor_c, outdoor_w, found))
+    apart = None
+    if fixed.kept is not None:
+        apart = apart_from_mean_k(fixed.kept, fixed.kept_mean, found.supply_c, unit.ducts.around_c)
+    return replace(
+        found,
+        room_w=room_w,
+        apart_k=apart,
+        return_gain_k=fixed.back_gain_k,
+        slope=slope,
+        balance=_open(unit, fixed, outdoor_c, outdoor_w, found),
+    )
+
+
+def _usual_rise(unit: Unit, flow: Array) -> Array:
+    """What the supply fan warms air of usual density by, to begin with [K]."""
+    if FAN not in unit.parts:
+        return np.zeros_like(flow)
+    power = unit.fan_w if unit.supply_fan is None else unit.supply_fan.electrical_w(flow * _USUAL_M3_KG)
+    return _over(np.broadcast_to(power, flow.shape), flow * CP_DRY_AIR)
 
 
 @dataclass(frozen=True)
@@ -187,7 +241,7 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
     still = np.zeros_like(flow)
     setting = Setting(
         flow, s.rise, mixed_w=still, added_w=still, pressure_pa=p, bypass=unit.bypass, dry_to_c=unit.dry_to_c,
-        cools=unit.cools, fan=unit.supply_fan, fan_w=unit.fan_w,
+        cools=unit.cools, fan=unit.supply_fan, fan_w=unit.fan_w, limits=unit.limits,
     )  # fmt: skip
     # What the air should have before the first part, a humidifier left out of it: what the economizer mixes to.
     mixing = wanted_in_front(unit.parts, setting, outlet)[0][-1]
@@ -239,7 +293,9 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
     )
     rate = f.terminal * specific_heat_j_kgk(outlet_w)
     supply_c = outlet_c + _over(np.full_like(flow, unit.ducts.gain_w), rate)
-    if unit.ducts.ua_w_k:
+    if f.kept is not None:
+        supply_c = unit.ducts.around_c + (supply_c - unit.ducts.around_c) * f.kept_mean
+    elif unit.ducts.ua_w_k:
         around = unit.ducts.around_c
         supply_c = around + (supply_c - around) * np.exp(-_over(np.full_like(flow, unit.ducts.ua_w_k), rate))
     return Path(

@@ -4,6 +4,7 @@ from collections.abc import Iterator
 
 import numpy as np
 
+from pendrum_core.air.coil import APPROACH_K
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
@@ -17,10 +18,12 @@ REHEAT_SHARE = 0.20  # of the cooling coil's sensible peak
 OUTDOOR_SHARE = 0.70  # that one room may force on its system
 MISSED_K = 0.5
 CLOSED = 1e-6
-_WATER_APPROACH_K = 1.0
+_HELD_K = 0.05  # by which supply air misses its temperature
 # The return air that the decision was made on is not quite the one that comes back then.
 _NOTICED_J_KG = 1500.0
 _STEPS_AN_HOUR = 6
+_GIVES = 0.995  # of a coil's duty, below which it is too small
+_BYPASS_APART = 0.03
 _AT_WORK = 0.02  # of a coil's largest duty
 
 
@@ -112,6 +115,7 @@ def _findings(
             "an economizer by enthalpy",
         )
     yield from _water(results, system, found)
+    yield from _coils(results, system)
     if found.balance > CLOSED:
         yield (
             "air_balance_open",
@@ -143,30 +147,52 @@ def _order(system: AirSystem) -> Iterator[tuple[str, str, str, str]]:
 
 
 def _water(results: BuildingResults, system: AirSystem, found: AirSystemResult) -> Iterator[tuple[str, str, str, str]]:
-    """Coils against the water that their circuits bring."""
-    for circuit in results.building.circuits:
-        if all(section.end != system.drawn for section in circuit.sections):
-            continue
-        if circuit.kind == "chilled":
-            points = found.summer.coil.apparatus_dew_point_c
-            coldest = float(np.nanmin(points)) if np.isfinite(points).any() else np.inf
-            if coldest < circuit.flow_c + _WATER_APPROACH_K:
-                yield (
-                    "coil_below_water",
-                    DOUBTFUL,
-                    f"its cooling coil needs an apparatus dew point of {coldest:.1f} °C, and {circuit.name} brings water of "
-                    f"{circuit.flow_c:.0f} °C.",
-                    "colder water, a warmer supply, or a coil with less bypass",
-                )
-        elif circuit.kind == "heating":
-            hottest = float(max(found.winter.heated_c.max(), found.summer.heated_c.max()))
-            if hottest > circuit.flow_c - _WATER_APPROACH_K and found.heating_coil_w > 1.0:
-                yield (
-                    "coil_above_water",
-                    DOUBTFUL,
-                    f"its heating coil must make air of {hottest:.1f} °C, and {circuit.name} brings water of {circuit.flow_c:.0f} °C.",
-                    "hotter water or a lower supply temperature",
-                )
+    """Coils that what flows in them holds back."""
+    cold, hot = found.limits.coldest_c, found.limits.hottest_c
+    path = found.summer
+    over = np.where(path.cooling_w > 0.0, path.supply_c - found.asked_supply_c, 0.0)
+    if cold is not None and float(over.max()) > _HELD_K:
+        month, step = (int(i) for i in np.unravel_index(int(over.argmax()), over.shape))
+        hours = np.count_nonzero(over > _HELD_K) / _STEPS_AN_HOUR
+        yield (
+            "coil_below_water",
+            DOUBTFUL,
+            f"its cooling coil would have to be colder than {cold:.1f} °C, {APPROACH_K:.0f} K above what flows in it: its supply air comes up to "
+            f"{float(over.max()):.1f} K warmer than asked ({_when(results, month, step)}; {hours:.0f} h of the design days).",
+            "a colder flow in its circuit, a warmer supply, or a coil with less bypass",
+        )
+    under = float((system.winter_supply_c - found.winter.supply_c).max())
+    works = float(found.winter.heating_w.max()) > 1.0
+    if hot is not None and works and under > _HELD_K and float(found.winter.heated_c.max()) > hot - _HELD_K:
+        yield (
+            "coil_above_water",
+            DOUBTFUL,
+            f"its heating coil heats air up to {hot:.1f} °C, {APPROACH_K:.0f} K below what flows in it: on the winter day its supply air "
+            f"comes {under:.1f} K colder than its winter value.",
+            "a hotter flow in its circuit or a lower supply temperature",
+        )
+
+
+def _coils(results: BuildingResults, system: AirSystem) -> Iterator[tuple[str, str, str, str]]:
+    """Coils whose rows do not give what is asked, or not with their bypass factor."""
+    for coil in results.coils.get(system.id, {}).values():
+        if coil.capacity_w < _GIVES * coil.duty_w:
+            rows = f"{coil.rows} rows" if coil.pinned else f"even {coil.rows} rows"
+            yield (
+                "coil_too_small",
+                DOUBTFUL,
+                f"{rows} of its {coil.kind} give {coil.capacity_w / 1000:.1f} kW of {coil.duty_w / 1000:.1f} kW with a flow of "
+                f"{coil.flow_c:.0f} °C.",
+                "more rows, a smaller face velocity, or a flow further from the air's temperature",
+            )
+        if coil.pinned and coil.bypass_factor > system.bypass_factor + _BYPASS_APART:
+            yield (
+                "rows_against_bypass",
+                DOUBTFUL,
+                f"{coil.rows} rows of its cooling coil let {coil.bypass_factor:.0%} of the air pass, and its bypass factor says "
+                f"{system.bypass_factor:.0%}.",
+                "the bypass factor of these rows, or more rows",
+            )
 
 
 def _rooms(results: BuildingResults, found: AirSystemResult) -> Iterator[Snag]:

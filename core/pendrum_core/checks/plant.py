@@ -5,8 +5,9 @@ from collections.abc import Iterator
 import numpy as np
 
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
-from pendrum_core.model.plant import GROSS_OVER_NET, KINDS
+from pendrum_core.model.plant import GROSS_OVER_NET, KINDS, TOWER
 from pendrum_core.model.systems import UNDERFLOOR, Circuit
+from pendrum_core.plant.rejection import Cooler
 from pendrum_core.plant.source import LEAST_FACTOR, by_flow
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import vessel_of
@@ -16,6 +17,7 @@ from pendrum_core.water.pump import PumpResult
 
 _CLOSE = 0.005
 _NOTICED_W = 10.0
+_SUCTION_SAFE_M = 0.5
 _FAR_ABOVE = 1.3  # over the calculated head with its margin, from which on a pinned one is noted
 _ABOVE_FREEZING_K = 3.0  # of a chilled liquid at its coldest: the evaporator's surface is colder than it
 
@@ -114,6 +116,8 @@ def plant_snags(results: BuildingResults) -> Iterator[Snag]:
                 sentence=f"{circuit.name}: with its largest unit out {share:.0%} of the largest load are left.",
                 way_out="take it as it is, or give the others larger shares",
             )
+        if plant.cooler is not None and plant.cooler.inputs.kind == TOWER:
+            yield from _suction(circuit, plant.cooler)
         if circuit.kind == "heating":
             yield from _short_at_reset(results, circuit.id)
 
@@ -142,6 +146,22 @@ def _pump(circuit: Circuit, pump: PumpResult) -> Iterator[Snag]:
             stage="water",
             sentence=f"{told}: valves throttle {(pump.head_pa - pump.network_head_pa) / 1000:.1f} kPa away.",
             way_out="a lower head, or no pin",
+        )
+
+
+def _suction(circuit: Circuit, cooler: Cooler) -> Iterator[Snag]:
+    """A pump of open water that would draw vapour."""
+    has, needs = cooler.suction_head_m, cooler.inputs.npsh_m
+    if has < needs + _SUCTION_SAFE_M:
+        yield Snag(
+            DOUBTFUL,
+            "pump_draws_vapour",
+            kind="circuit",
+            id=circuit.id,
+            stage="water",
+            sentence=f"{circuit.name}: its condenser water's pump has a suction head of {has:.1f} m and needs {needs:.1f} m and "
+            f"{_SUCTION_SAFE_M:g} m more.",
+            way_out="the tower higher above the pump, less loss before it, or another pump",
         )
 
 

@@ -4,11 +4,14 @@ from collections.abc import Callable, Iterator, Mapping
 
 from pendrum_core.checks.air import air_snags
 from pendrum_core.checks.balance import balance_snags
+from pendrum_core.checks.ceilings import ceiling_snags
 from pendrum_core.checks.comfort import comfort_snags
+from pendrum_core.checks.feeds import feed_snags
 from pendrum_core.checks.fresh_air import fresh_air_snags
 from pendrum_core.checks.hot_water import hot_water_snags
 from pendrum_core.checks.plant import plant_snags
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
+from pendrum_core.checks.valves import valve_snags
 from pendrum_core.duct.lanes import behind_pa
 from pendrum_core.model.systems import MAKE_UP, RETURN, ROOM_UNIT, SUPPLY
 from pendrum_core.quantities.faults import reason_of
@@ -51,6 +54,9 @@ def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[f
         balance_snags,
         _circuit_snags,
         plant_snags,
+        feed_snags,
+        valve_snags,
+        ceiling_snags,
         hot_water_snags,
     )
     for check in checks:
@@ -90,14 +96,19 @@ def _room_snags(results: BuildingResults) -> Iterator[Snag]:
                 sentence=f"{name} gets air from a room that is not calculated; that air is taken to have its own temperature.",
                 way_out="mend the other room, or take the air away",
             )
-        if loads.cooling is not None and loads.cooling.sensible_w > 1.0 and room_id not in served:
+        if (
+            loads.cooling is not None
+            and loads.cooling.sensible_w > 1.0
+            and room_id not in served
+            and room_id not in results.ceilings
+        ):
             yield Snag(
                 DOUBTFUL,
                 "cooled_without_system",
                 kind="room",
                 id=room_id,
                 stage="rooms",
-                sentence=f"{name} has a cooling load of {loads.cooling.sensible_w / 1000:.2f} kW but is on no air system.",
+                sentence=f"{name} has a cooling load of {loads.cooling.sensible_w / 1000:.2f} kW but is on no air system and no chilled circuit.",
                 way_out="put it on a system, or say that it is not cooled",
             )
         if loads.cooling is None and room_id in cooled:
@@ -275,6 +286,11 @@ def _circuit_snags(results: BuildingResults) -> Iterator[Snag]:
                     kind="room",
                     id=end,
                     stage="water",
-                    sentence=f"{circuit.name}: {results.rooms[end].room.number} needs no heat.",
+                    sentence=f"{circuit.name}: {results.rooms[end].room.number} "
+                    + (
+                        "is covered by its other emitter."
+                        if (circuit_id, end) in results.bands
+                        else f"needs no {'heat' if circuit.kind == 'heating' else 'cooling'}."
+                    ),
                     way_out="remove its pipe section",
                 )

@@ -40,8 +40,9 @@ def size_lanes(
         TreeError: sections of a network that are not a tree.
         ValueError: a rule that is none.
     """
-    # Leakage and heat gain are worked out of the supply alone.
-    rules = replace(rules, leak_class="", insulation_m=None)
+    # What leaks into return ducts is air of the void around them, the rooms' own; what warms ducts of outdoor air is left out.
+    rules = replace(rules, leak_class="")
+    bare = replace(rules, insulation_m=None)
     fluid = air(DUCT_AIR_C, pressure_pa)
     found: dict[str, DuctResult] = {}
     returning = tuple(section for section in sections if section.network == RETURN)
@@ -54,7 +55,7 @@ def size_lanes(
         ends = [section.id for section in its if section.id not in carrying]
         if ends and flow > 0.0:
             open_ended = tuple(replace(one, end=one.id if one.id in ends else None) for one in its)
-            found[network] = size_tree(open_ended, dict.fromkeys(ends, flow / len(ends)), fluid, rules)
+            found[network] = size_tree(open_ended, dict.fromkeys(ends, flow / len(ends)), fluid, bare)
     return found
 
 

@@ -37,8 +37,9 @@ class DuctRules:
         branch_velocity_m_s, runout_velocity_m_s: of sections that carry ends alone, and of those that lead to one; None: as mains.
         roughness_m: of the sheet.
         leak_class: of LEAK_CLASSES; empty where leakage is not worked out by section.
-        insulation_m: mineral wool around supply ducts; None: no heat gain is worked out.
+        insulation_m: mineral wool around supply and return ducts; None: no heat gain is worked out.
         around_c: air around the ducts [°C].
+        round_sizes_m: inner diameters of round ducts to choose from, small to large [m].
     """
 
     method: str = EQUAL_FRICTION
@@ -50,6 +51,7 @@ class DuctRules:
     leak_class: str = ""
     insulation_m: float | None = None
     around_c: float = 24.0
+    round_sizes_m: tuple[float, ...] = ROUND_SIZES_M
 
 
 def class_of(tree: Tree, section: str) -> str:
@@ -86,6 +88,7 @@ def shape_for(
             fluid=fluid,
             limit_pa_m=by_friction,
             limit_m_s=rules.velocity_limit_m_s,
+            round_sizes_m=rules.round_sizes_m,
         )
     return _regained(section, flow_m3_s, rules, fluid, *above)
 
@@ -95,7 +98,7 @@ def _regained(
 ) -> tuple[Shape, bool]:
     """The smallest size whose loss of total pressure the fall of dynamic pressure covers; never larger than the one before."""
     shapes = (
-        [round_shape(d) for d in ROUND_SIZES_M]
+        [round_shape(d) for d in rules.round_sizes_m]
         if section.shape == "round"
         else standard_shapes(section.shape, section.height_limit_m)
     )
@@ -151,25 +154,32 @@ def loss_per_length_w_mk(shape: Shape, insulation_m: float) -> float:
     return 1.0 / (1.0 / (inside * INSIDE_W_M2K) + insulation_m / (middle * WOOL_W_MK) + 1.0 / (outside * OUTSIDE_W_M2K))
 
 
-def gain_w_k(
+def gains_w_k(
     tree: Tree,
     sections: Mapping[str, Section],
     shapes: Mapping[str, Shape],
     flow_m3_s: Mapping[str, float],
     heat_j_m3k: float,
     insulation_m: float,
-) -> float:
-    """UA of one duct that warms all air as much as the tree warms the mean of its terminals' [W/K].
+) -> dict[str, float]:
+    """UA of the way to each end, by the id of what stands there [W/K]: one duct of it warms the end's air as its whole way does.
 
-    Every section by T = Ta + (Tin - Ta) exp(-U L/(m cp)), one after the other along each path.
+    Every section by T = Ta + (Tin - Ta) exp(-U L/(m cp)), one after the other along each path; of several ways to one end by
+    the mean of their air.
     """
     kept: dict[str, float] = {}
+    at: dict[str, list[tuple[float, float]]] = {}
     for identity in tree.order:
         parent, flow = tree.parent[identity], flow_m3_s[identity]
         ua = loss_per_length_w_mk(shapes[identity], insulation_m) * sections[identity].length_m
         through = exp(-ua / (flow * heat_j_m3k)) if flow > 0.0 else 0.0
         kept[identity] = (1.0 if parent is None else kept[parent]) * through
-    ends = [identity for identity in tree.order if sections[identity].end is not None]
-    flow = sum(flow_m3_s[identity] for identity in ends)
-    mean = sum(flow_m3_s[identity] * kept[identity] for identity in ends) / flow if flow > 0.0 else 1.0
-    return -flow * heat_j_m3k * log(mean) if mean > 0.0 else 0.0
+        end = sections[identity].end
+        if end is not None and flow > 0.0:
+            at.setdefault(end, []).append((flow, kept[identity]))
+    found = {}
+    for end, ways in at.items():
+        flow = sum(one for one, _ in ways)
+        mean = sum(one * share for one, share in ways) / flow
+        found[end] = -flow * heat_j_m3k * log(max(mean, 1e-12))
+    return found

@@ -4,7 +4,7 @@ Source: ASHRAE Handbook Fundamentals 2017, ch. 21; kv by definition (IEC 60534-1
 """
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,7 +14,7 @@ from pendrum_core.duct.methods import (
     EQUAL_FRICTION,
     DuctRules,
     class_of,
-    gain_w_k,
+    gains_w_k,
     leaks_m3_s,
     shape_for,
     velocity_limit_m_s,
@@ -117,7 +117,8 @@ class DuctResult:
         outlet_dynamic_pa: dynamic pressure in the fan outlet.
         fan_static_pa: total minus outlet dynamic pressure.
         leak_share: of the flow at the root, lost on the way; 0 where it is not worked out [-].
-        gain_w_k: UA that warms the terminals' mean as the ducts do; 0 where it is not worked out [W/K].
+        gains_w_k: UA of the way to each end, by the id of what stands there; empty where it is not worked out [W/K].
+        insulation_m2: around its sections, on its outside.
     """
 
     tree: Tree
@@ -129,7 +130,8 @@ class DuctResult:
     outlet_dynamic_pa: float
     fan_static_pa: float
     leak_share: float = 0.0
-    gain_w_k: float = 0.0
+    gains_w_k: Mapping[str, float] = field(default_factory=dict)
+    insulation_m2: float = 0.0
 
 
 def _pinned(section: Section) -> Shape | None:
@@ -198,9 +200,11 @@ def size_tree(
     dynamic = fluid.density_kg_m3 * outlet_velocity_m_s**2 / 2.0
     root_flow = sum(flows[i] for i in tree.order if tree.parent[i] is None)
     heat = fluid.density_kg_m3 * _AIR_J_KGK
-    warmed = 0.0
+    warmed: dict[str, float] = {}
+    wrapped = 0.0
     if rules.insulation_m is not None:
-        warmed = gain_w_k(
+        wrapped = sum(shape.wrapped_m(rules.insulation_m) * by_id[i].length_m for i, (shape, _) in shapes.items())
+        warmed = gains_w_k(
             tree,
             by_id,
             {i: shape for i, (shape, _) in shapes.items()},
@@ -218,7 +222,8 @@ def size_tree(
         outlet_dynamic_pa=dynamic,
         fan_static_pa=total - dynamic,
         leak_share=sum(leaks.values()) / root_flow if root_flow > 0.0 else 0.0,
-        gain_w_k=warmed,
+        gains_w_k=warmed,
+        insulation_m2=wrapped,
     )
 
 

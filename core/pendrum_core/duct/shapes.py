@@ -62,6 +62,10 @@ class Shape:
             return float(1.30 * (self.width_m * self.height_m) ** 0.625 / (self.width_m + self.height_m) ** 0.25)
         return float(1.55 * self.area_m2**0.625 / self.perimeter_m**0.25)
 
+    def wrapped_m(self, insulation_m: float) -> float:
+        """Length around insulation of a thickness on it, on its outside [m]. Source: geometry."""
+        return self.perimeter_m + (8.0 if self.kind == "rectangular" else 2.0 * pi) * insulation_m
+
     @property
     def sheet_m(self) -> float:
         """Thickness of the sheet [m]."""
@@ -123,8 +127,10 @@ def chosen_shape(
     fluid: Fluid,
     limit_pa_m: float,
     limit_m_s: float,
+    round_sizes_m: tuple[float, ...] = ROUND_SIZES_M,
 ) -> tuple[Shape, bool]:
-    """The standard size for a flow, and whether it meets the limits; the largest there is where none does.
+    """The standard size for a flow [m3/s], round ones of `round_sizes_m`, and whether it meets the limits; the largest there is
+    where none does.
 
     Raises:
         ValueError: no such kind, or a height limit below every standard height.
@@ -132,8 +138,8 @@ def chosen_shape(
     if kind not in KINDS:
         raise ValueError(f"a duct is {', '.join(KINDS)}, not {kind!r}")
     if kind == "round":
-        index = smallest_size(flow_m3_s, ROUND_SIZES_M, roughness_m, fluid, limit_pa_m, limit_m_s)
-        return round_shape(ROUND_SIZES_M[index if index is not None else -1]), index is not None
+        index = smallest_size(flow_m3_s, round_sizes_m, roughness_m, fluid, limit_pa_m, limit_m_s)
+        return round_shape(round_sizes_m[index if index is not None else -1]), index is not None
     shapes = standard_shapes(kind, height_limit_m)
     for shape in shapes:
         # Cheap first: the velocity; the friction of what is left.

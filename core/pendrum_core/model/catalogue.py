@@ -7,7 +7,10 @@ from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 PUMP, FAN, RADIATOR, BOILER, HEAT_PUMP, CHILLER = "pump", "fan", "radiator", "boiler", "heat pump", "chiller"
-ITEMS = (PUMP, FAN, RADIATOR, BOILER, HEAT_PUMP, CHILLER)
+MOTOR, DUCT, PIPE = "motor", "duct", "pipe"
+MOVES = (PUMP, FAN)  # told by flow and pressure
+BORES = (DUCT, PIPE)  # told by diameter; all others by output
+ITEMS = (PUMP, FAN, RADIATOR, BOILER, HEAT_PUMP, CHILLER, MOTOR, DUCT, PIPE)
 
 
 @dataclass(frozen=True)
@@ -18,7 +21,8 @@ class CatalogueRow:
         item: of ITEMS.
         name: what it is ordered by.
         flow_m3_s, pressure_pa: of pumps and fans, what it can give together; nought of others.
-        output_w: of the others: a radiator's at 75/65/20; nought of pumps and fans.
+        output_w: of those that give heat or cold, a radiator's at 75/65/20, and what a motor gives to its shaft.
+        diameter_m, outer_m: of round ducts and pipes: inner diameter; of pipes the outer one too.
     """
 
     item: str
@@ -26,6 +30,37 @@ class CatalogueRow:
     flow_m3_s: float = 0.0
     pressure_pa: float = 0.0
     output_w: float = 0.0
+    diameter_m: float = 0.0
+    outer_m: float = 0.0
+
+
+@dataclass(frozen=True)
+class Sizes:
+    """Sizes that are sold, small to large, in place of the standards'; empty where the standards' stand.
+
+    Attributes:
+        motors_w: outputs of motors [W].
+        ducts_m: inner diameters of round ducts [m].
+        pipes: name, inner and outer diameter of pipes [m].
+    """
+
+    motors_w: tuple[float, ...] = ()
+    ducts_m: tuple[float, ...] = ()
+    pipes: tuple[tuple[str, float, float], ...] = ()
+
+
+STANDARDS = Sizes()
+
+
+def sizes_of(rows: Iterable[CatalogueRow]) -> Sizes:
+    """The sizes of motors, ducts and pipes that a catalogue has [W, m]. Source: its rows."""
+    rows = tuple(rows)
+    pipes = sorted((row.diameter_m, row.name, max(row.outer_m, row.diameter_m)) for row in rows if row.item == PIPE)
+    return Sizes(
+        tuple(sorted({row.output_w for row in rows if row.item == MOTOR})),
+        tuple(sorted({row.diameter_m for row in rows if row.item == DUCT})),
+        tuple((name, inner, outer) for inner, name, outer in pipes),
+    )
 
 
 def rows_of(rows: Iterable[CatalogueRow], item: str) -> list[CatalogueRow]:

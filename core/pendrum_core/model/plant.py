@@ -54,6 +54,8 @@ class Rejection:
         least_c: coldest water that the chillers may have [°C].
         fan_w_w: fans at full speed, over the heat rejected at design [W/W].
         drop_pa: of the condenser water's way, with cooler and condensers [Pa]; pump_efficiency with motor [-].
+        cycles: of concentration: dissolved matter in a tower's water over that in what makes it up [-].
+        above_pump_m: water of the tower above its pump; suction_pa: lost on the way to the pump; npsh_m: that the pump needs [m].
     """
 
     kind: str = TOWER
@@ -63,6 +65,10 @@ class Rejection:
     fan_w_w: float = 0.015
     drop_pa: float = 120_000.0
     pump_efficiency: float = 0.6
+    cycles: float = 4.0
+    above_pump_m: float = 2.0
+    suction_pa: float = 10_000.0
+    npsh_m: float = 3.0
 
 
 @dataclass(frozen=True)
@@ -80,6 +86,27 @@ class FloorBuild:
     cover_m: float = 0.045
     covering_m2k_w: float = 0.1
     area_share: float = 0.85
+
+
+CEILINGS, BEAMS = "ceilings", "beams"
+
+
+@dataclass(frozen=True)
+class CeilingBuild:
+    """What cools rooms at the ends of a chilled circuit.
+
+    Attributes:
+        kind: CEILINGS or BEAMS.
+        rating_w_m2, rating_w_m: of a ceiling's area and of a beam's length, rooms 8 K warmer than the mean of the water.
+        exponent: of that difference [-].
+        area_share: of a room's floor that a ceiling covers at most [-].
+    """
+
+    kind: str = CEILINGS
+    rating_w_m2: float = 80.0
+    rating_w_m: float = 250.0
+    exponent: float = 1.1
+    area_share: float = 0.7
 
 
 @dataclass(frozen=True)

@@ -2,7 +2,8 @@
 
 from dataclasses import dataclass, field
 
-from pendrum_core.model.plant import FloorBuild, PlantUnit, Rejection
+from pendrum_core.model.catalogue import STANDARDS, Sizes
+from pendrum_core.model.plant import CeilingBuild, FloorBuild, PlantUnit, Rejection
 from pendrum_core.model.unit_parts import COOLING_COIL, HEATING_COIL, HUMIDIFYING, USUAL_PARTS, UnitPart
 from pendrum_core.schedule.pattern import DayPattern
 
@@ -109,6 +110,9 @@ class Terminal:
         effectiveness: zone air distribution effectiveness Ez [-].
         minimum_air_changes: [1/h].
         pinned_flow_m3_s: supply flow fixed by the engineer.
+        constant: whether its flow stays at design where the system's is variable.
+        least_share: of its design flow that it never goes below, in place of the system's [-].
+        reheats: whether it has the system's kind of reheat; outlets: how many it feeds.
     """
 
     room: str
@@ -121,8 +125,13 @@ class Terminal:
     outdoor_air_changes: float = 0.0
     rank: int = 1
     shared: bool = False
+    constant: bool = False
+    least_share: float | None = None
+    reheats: bool = True
+    outlets: int = 1
 
 
+OWN_PEAK, COINCIDENT = "own peak", "coincident"
 CENTRAL, MAKE_UP, ROOM_UNIT = "central", "make-up", "room units"
 WATER_REHEAT = "hot water"
 
@@ -138,8 +147,11 @@ class AirSystem:
         parts: what stands in its supply lane behind the mixing, in order; see air/parts.py.
         supply_rule: "rooms" (with constant flow, as cold as the room that asks for the coldest), "fixed", or "outdoors" (by a line
             from winter_supply_c at `reset_cold_c` outdoors to supply_c at `reset_warm_c`).
+        sizes: of motors and round ducts that are sold.
         dry_to_c: temperature off the cooling coil while the air is humid; None: it does not dry for itself.
         volume: "constant" or "variable" flow at the terminals.
+        sizing: of its terminals' flows: OWN_PEAK, each for its room's own largest load, or COINCIDENT, for what its rooms ask at
+            the one step at which they ask the most together.
         least_share: of a variable terminal's design flow that it never goes below [-].
         reheat: at the terminals: "electric", WATER_REHEAT from the circuit that feeds its heating coil, or "none".
         outdoor_only: whether it takes outdoor air alone.
@@ -184,6 +196,7 @@ class AirSystem:
     people_share: float = 1.0
     outdoor_by_people: bool = False
     volume: str = "constant"
+    sizing: str = OWN_PEAK
     least_share: float = 0.3
     reheat: str = "electric"
     outdoor_only: bool = False
@@ -209,6 +222,7 @@ class AirSystem:
     reset_cold_c: float = 5.0
     reset_warm_c: float = 20.0
     dry_to_c: float | None = None
+    sizes: Sizes = STANDARDS
 
     @property
     def drawn(self) -> str:
@@ -258,17 +272,20 @@ class AirSystem:
         return self.outdoor_only or self.kind == MAKE_UP
 
 
-RADIATORS, UNDERFLOOR = "radiators", "underfloor"
+RADIATORS, UNDERFLOOR, PANELS = "radiators", "underfloor", "radiant panels"
+WATER, REFRIGERANT = "water", "refrigerant"
+MIXED, EXCHANGER, DIRECT = "mixed", "exchanger", "direct"  # how a circuit hangs on the one that feeds it
 TWO_PIPES, REVERSE_RETURN = "two pipes", "reverse return"
 
 
 @dataclass(frozen=True)
 class Circuit:
-    """A two-pipe water circuit.
+    """A two-pipe circuit.
 
     Attributes:
         kind: "heating" or "chilled".
-        flow_c, return_c: design temperatures [°C].
+        medium: WATER, or REFRIGERANT between the coils of units and its machines: without pump and sized pipes.
+        flow_c, return_c: design temperatures [°C]; of a refrigerant `flow_c` is where it boils or condenses.
         source_drop_pa: boiler or chiller with its fittings [Pa].
         pump_margin: on the head [-].
         pump_efficiency, motor_efficiency, motor_margin: [-].
@@ -279,14 +296,18 @@ class Circuit:
         piping: TWO_PIPES, or REVERSE_RETURN of its mains, see water/reverse.py.
         pipe: key of the series of pipes (water/pipes.py); `roughness_m` None: as that series says [m].
         glycol, glycol_share: "none", "ethylene" or "propylene", and its share by mass [-].
-        emitter_exponent: n of the radiators [-].
+        rated_exponent, rated_flow_c, rated_return_c, rated_room_c: n of the radiators [-], temperatures of their rating [°C].
         flow_rule: "fixed", or "outdoors": from `flow_c` at `reset_cold_c` outdoors to `flow_mild_c` at `reset_mild_c` [°C].
         loss_share: of what the ends ask, lost on the way [-]; `pipe_insulation_m` in its place, see water/insulation.py:
             thickness around pipes [m], with `pipe_insulation_w_mk` its conductivity and `pipe_around_c` the air around [°C].
         staging, kept_warm: of its units, see plant/staging.py.
         static_height_m, safety_valve_pa, source_content_m3: of its expansion vessel; gauge pressure.
+        source, connection, approach_k: id of the circuit that feeds it in place of units of its own, and how (water/feeds.py); the
+            approach of an exchanger's flows.
+        sizes: of motors and, where its `pipe` is OWN_PIPES, of pipes that are sold.
         units: what feeds it; none where it is not worked out. `rejection`: where its water-cooled chillers put their heat.
-        emitters: RADIATORS or UNDERFLOOR in its rooms; `floor`: how heated floors are built.
+        emitters: RADIATORS, PANELS overhead or UNDERFLOOR in its rooms; panel_w_m: output of a metre of panel at its rating [W/m]; `floor`: how heated floors are built; `ceiling`: what cools the rooms
+            of a chilled circuit.
     """
 
     id: str
@@ -313,7 +334,10 @@ class Circuit:
     pump_standby: int = 0
     pump_control: str = "constant speed"
     water_flow: str = "constant"
-    emitter_exponent: float = 1.3
+    rated_exponent: float = 1.3
+    rated_flow_c: float = 75.0
+    rated_return_c: float = 65.0
+    rated_room_c: float = 20.0
     flow_rule: str = "fixed"
     flow_mild_c: float = 35.0
     reset_cold_c: float = -10.0
@@ -327,10 +351,22 @@ class Circuit:
     static_height_m: float = 8.0
     safety_valve_pa: float = 3e5
     source_content_m3: float = 0.05
+    medium: str = WATER
+    source: str | None = None
+    connection: str = MIXED
+    approach_k: float = 3.0
+    sizes: Sizes = STANDARDS
     units: tuple[PlantUnit, ...] = ()
     rejection: Rejection = field(default_factory=Rejection)
     emitters: str = RADIATORS
+    panel_w_m: float = 300.0
     floor: FloorBuild = field(default_factory=FloorBuild)
+    ceiling: CeilingBuild = field(default_factory=CeilingBuild)
+
+    @property
+    def by_refrigerant(self) -> bool:
+        """Whether no water flows in it."""
+        return self.medium == REFRIGERANT
 
     @property
     def lost_share(self) -> float:

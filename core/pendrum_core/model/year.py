@@ -64,6 +64,7 @@ class YearRoom:
         people: share of its people that is there; hours count as occupied while it is above nought.
         warm_limit_c: above which an occupied hour counts as too warm.
         return_gains: as in Room.
+        humidity_kept: above a half while its limits of humidity are to be kept; None: always.
     """
 
     room: Room
@@ -76,3 +77,4 @@ class YearRoom:
     people: YearCourse | None = None
     warm_limit_c: float = 28.0
     return_gains: tuple[YearGain, ...] = ()
+    humidity_kept: YearCourse | None = None

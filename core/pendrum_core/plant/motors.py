@@ -4,7 +4,7 @@ Source: preferred ratings of IEC 60072-1; efficiency classes of IEC 60034-30-1.
 """
 
 from bisect import bisect_right
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 # Rated outputs of IEC 60072-1 [kW], with the fractional series below 0.75.
 MOTOR_OUTPUTS_KW = (
@@ -13,10 +13,10 @@ MOTOR_OUTPUTS_KW = (
 )  # fmt: skip
 
 
-def next_motor_w(shaft_power_w: float, margin: float) -> float | None:
-    """Smallest standard motor [W] with `margin` [-] over the shaft power; None above the series."""
+def next_motor_w(shaft_power_w: float, margin: float, sold_w: Sequence[float] = ()) -> float | None:
+    """Smallest standard motor, or of those that are sold [W], with `margin` [-] over the shaft power; None above the series."""
     need = shaft_power_w * (1.0 + margin)
-    return next((kw * 1000.0 for kw in MOTOR_OUTPUTS_KW if kw * 1000.0 >= need), None)
+    return next((one for one in sold_w or (kw * 1000.0 for kw in MOTOR_OUTPUTS_KW) if one >= need), None)
 
 
 # Full-load efficiency [%] of four-pole motors at 50 Hz by rated output [kW]. Source: IEC 60034-30-1:2014, tables 5, 7 and 9.

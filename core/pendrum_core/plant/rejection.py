@@ -17,8 +17,13 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.plant import TOWER, Rejection
-from pendrum_core.moist_air import enthalpy_j_kg, saturation_humidity_ratio
-from pendrum_core.quantities.constants import CP_WATER
+from pendrum_core.moist_air import (
+    enthalpy_j_kg,
+    humidity_ratio_from_wet_bulb,
+    saturation_humidity_ratio,
+    saturation_pressure_pa,
+)
+from pendrum_core.quantities.constants import CP_WATER, GRAVITY_M_S2
 
 Array = NDArray[np.float64]
 WATER_KG_M3 = 996.0  # at 28 °C
@@ -62,6 +67,38 @@ class Cooler:
     def pump_w(self) -> float:
         """The condenser water's pump [W]: V Δp / η."""
         return self.water_kg_s / WATER_KG_M3 * self.inputs.drop_pa / self.inputs.pump_efficiency
+
+    @property
+    def suction_head_m(self) -> float:
+        """Net positive suction head that the condenser water's pump has [m]: the air on the basin, less vapour, above the pump, less losses.
+
+        Source: its definition (EN ISO 17769-1): (p air − p vapour − losses)/(ρ g) + height.
+        """
+        vapour = float(saturation_pressure_pa(self.cold_c))
+        head = (self.pressure_pa - vapour - self.inputs.suction_pa) / (WATER_KG_M3 * GRAVITY_M_S2)
+        return head + self.inputs.above_pump_m
+
+    def made_up_kg_s(self, heat_w: Array, speed: Array, dry_bulb_c: Array, wet_bulb_c: Array) -> Array:
+        """Water that a tower loses by evaporation and blow-down [kg/s]; none of a dry cooler.
+
+        The air leaves saturated with all the heat in it; blow-down is evaporation/(cycles − 1).
+
+        Source: heat and moisture balance of the air; ASHRAE Handbook HVAC Systems and Equipment, ch. 40 (blow-down).
+        """
+        if self.inputs.kind != TOWER:
+            return np.zeros_like(heat_w)
+        heat, share, dry, wet = np.broadcast_arrays(heat_w, speed, dry_bulb_c, wet_bulb_c)
+        air_kg_s = np.maximum(share, 1e-9) * self.water_kg_s / WATER_OVER_AIR
+        entering = humidity_ratio_from_wet_bulb(dry, wet, self.pressure_pa)
+        leaving_j_kg = enthalpy_j_kg(dry, entering) + heat / air_kg_s
+        low, high = np.array(wet), wet + _WARMEST_K
+        for _ in range(_HALVINGS):
+            middle = 0.5 * (low + high)
+            below = _saturated_j_kg(middle, self.pressure_pa) < leaving_j_kg
+            low, high = np.where(below, middle, low), np.where(below, high, middle)
+        leaving = saturation_humidity_ratio(high, self.pressure_pa)
+        evaporated = np.where(heat > _NO_HEAT_W, np.maximum(air_kg_s * (leaving - entering), 0.0), 0.0)
+        return np.asarray(evaporated * self.inputs.cycles / (self.inputs.cycles - 1.0))
 
     def water_c(self, heat_w: Array, air_c: Array, speed: Array | float = 1.0) -> Array:
         """Water that goes to the chillers while it rejects a heat at a fan speed [°C], arrays of one shape.

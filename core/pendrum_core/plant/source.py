@@ -59,7 +59,9 @@ class PlantResult:
         summer, winter: staging at every step; `gross_over_net` of each working unit's fuel, (units).
         flow_c, winter_flow_c, return_c, winter_return_c: water at every step [°C].
         without_largest_w: capacity of all units with the largest one out.
-        cooler, rejected: of chillers cooled by water, sized, and over the summer's days.
+        difference_k: between flow and return where the load is largest [K].
+        cooler, rejected: of chillers cooled by water, sized, and over the summer's days; `made_up_kg_s` what a tower loses of
+            water then.
     """
 
     course: Course
@@ -75,8 +77,10 @@ class PlantResult:
     return_c: Array
     winter_return_c: Array
     without_largest_w: float
+    difference_k: float
     cooler: Cooler | None = None
     rejected: Rejected | None = None
+    made_up_kg_s: Array | None = None
 
     @property
     def working_w(self) -> float:
@@ -297,6 +301,10 @@ def size_plant(
         return_c=waters[0].return_c,
         winter_return_c=waters[1].return_c,
         without_largest_w=sum(then) - max(then),
+        difference_k=difference,
         cooler=cooler,
         rejected=rejected,
+        made_up_kg_s=None
+        if cooler is None or rejected is None
+        else cooler.made_up_kg_s(rejected.heat_w, rejected.speed, summer.dry_bulb_c, summer.wet_bulb_c),
     )

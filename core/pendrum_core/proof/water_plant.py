@@ -9,7 +9,7 @@ from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.plant.staging import BEST, EQUAL, FEWEST, IN_TURN, EfficiencyTable, Unit, stage
 from pendrum_core.proof.cases import Case
 from pendrum_core.proof.entry import Entry
-from pendrum_core.water.emitters import size_radiator
+from pendrum_core.water.emitters import Rated, size_radiator
 from pendrum_core.water.network import size_circuit
 from pendrum_core.water.vessel import size_vessel
 
@@ -50,7 +50,7 @@ def circuit_entries(case: Case) -> Iterator[Entry]:
             i["flow_C"],
             i["return_C"],
             radiator["room_C"],
-            radiator["exponent_n"],
+            Rated(exponent=radiator["exponent_n"]),
             tuple(float(rating) for rating in i["rating_list_W"]),
         )
         end = radiator["end"]

@@ -1,19 +1,23 @@
 """Results of a building."""
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.air.balance import AirBalance
+from pendrum_core.air.coil_size import CoilSize
 from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.model.building import Building
 from pendrum_core.plant.source import PlantResult
+from pendrum_core.results.bands import Band
 from pendrum_core.room.balance.outdoors import Outdoors
 from pendrum_core.room.outcome.loads import GroupLoads, RoomLoads
+from pendrum_core.water.ceiling import CeilingResult
 from pendrum_core.water.emitters import EmitterResult
+from pendrum_core.water.feeds import Feed
 from pendrum_core.water.floor import FloorResult
 from pendrum_core.water.hot_water import HotWaterResult
 from pendrum_core.water.network import CircuitResult
@@ -49,7 +53,9 @@ class BuildingResults(BuildingLoads):
 
     `stores` are of hot water, by id; `heating_duty_w` is by room: its heating load, and warming supply air that comes below the set-point [W]; `moisture`
     by room where humidity limits are asked; `emitters` are radiators and `floors`
-    heated floors, by room; `plants` by circuit.
+    heated floors, by room, `ceilings` what cools them by water; `bands` by circuit and
+    room, of rooms with several emitters; `plants` by circuit; `coils` by system and place among its parts; `feeds` by
+    circuit that another one feeds.
     """
 
     systems: Mapping[str, AirSystemResult]
@@ -60,6 +66,10 @@ class BuildingResults(BuildingLoads):
     floors: Mapping[str, FloorResult]
     plants: Mapping[str, PlantResult]
     stores: Mapping[str, HotWaterResult]
+    coils: Mapping[str, Mapping[int, CoilSize]] = field(default_factory=dict)
+    feeds: Mapping[str, Feed] = field(default_factory=dict)
+    ceilings: Mapping[str, CeilingResult] = field(default_factory=dict)
+    bands: Mapping[tuple[str, str], Band] = field(default_factory=dict)
 
     def served_air_c(self, room: str) -> Array | None:
         """Air of a room with what its systems bring, summer's days by steps [°C]; None where none serves it.

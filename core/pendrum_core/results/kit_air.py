@@ -1,24 +1,25 @@
 """Kit of air systems: fans, parts of the unit, terminals, ducts of all networks; extract fans of rooms."""
 
 from collections import defaultdict
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 
 import numpy as np
 
+from pendrum_core.air.coil_size import CoilSize
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.duct.shapes import Shape
 from pendrum_core.model.catalogue import FAN
-from pendrum_core.model.systems import SUPPLY, AirSystem
-from pendrum_core.model.unit_parts import ATTENUATOR, FILTER
+from pendrum_core.model.systems import CENTRAL, SUPPLY, AirSystem, Terminal
+from pendrum_core.model.unit_parts import ATTENUATOR, COOLING_COIL, FILTER, HEATING_COIL
 from pendrum_core.plant.motors import next_motor_w
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit_item import Buying, KitItem, fitting_lines, motor
 
 
-def system_kit(system: AirSystem, r: AirSystemResult, buying: Buying) -> Iterator[KitItem]:
+def system_kit(system: AirSystem, r: AirSystemResult, coils: Iterable[CoilSize], buying: Buying) -> Iterator[KitItem]:
     """All of one system."""
     yield from _fans(system, r, buying)
-    yield from _parts(system, r)
+    yield from _parts(system, r, coils)
     yield from _terminals(system, r)
     for network in r.networks:
         yield from _ducts(system, r, network)
@@ -40,7 +41,9 @@ def _fans(system: AirSystem, r: AirSystemResult, buying: Buying) -> Iterator[Kit
     )
     if system.return_fan_pa > 0.0 and r.return_m3_s > 0.0:
         flow, power = r.return_m3_s, float(max(r.summer.return_fan_w.max(), r.winter.return_fan_w.max()))
-        chosen = next_motor_w(flow * system.return_fan_pa / system.fan_efficiency, system.motor_margin)
+        chosen = next_motor_w(
+            flow * system.return_fan_pa / system.fan_efficiency, system.motor_margin, system.sizes.motors_w
+        )
         yield KitItem(
             0,
             system.id,
@@ -57,11 +60,19 @@ def _fans(system: AirSystem, r: AirSystemResult, buying: Buying) -> Iterator[Kit
         )
 
 
-def _parts(system: AirSystem, r: AirSystemResult) -> Iterator[KitItem]:
+def _built(coils: Iterable[CoilSize], kind: str) -> tuple[str, str]:
+    """How a coil is built and whether its rows are pinned, as far as it is known what flows in it."""
+    found = [coil for coil in coils if coil.kind == kind]
+    size = "; ".join(f"{coil.rows} rows, face {coil.face_m2:.2f} m²" for coil in found)
+    return size, "pinned" if any(coil.pinned for coil in found) else "sized"
+
+
+def _parts(system: AirSystem, r: AirSystemResult, coils: Iterable[CoilSize]) -> Iterator[KitItem]:
     """Coils, recovery, humidifier, filters and attenuators of the unit."""
     name = system.name
     if system.cools:
         month, step = r.peak
+        size, state = _built(coils, COOLING_COIL)
         yield KitItem(
             0,
             system.id,
@@ -72,8 +83,11 @@ def _parts(system: AirSystem, r: AirSystemResult) -> Iterator[KitItem]:
             duty_quantity="load",
             second=float(r.coil_sensible_w[month, step]),
             second_quantity="load",
+            size=size,
+            state=state,
         )
     if any(part.heat_w is not None for part in r.winter.parts):
+        size, state = _built(coils, HEATING_COIL)
         yield KitItem(
             0,
             system.id,
@@ -84,6 +98,8 @@ def _parts(system: AirSystem, r: AirSystemResult) -> Iterator[KitItem]:
             duty_quantity="load",
             second=float(r.winter.heated_c.max()),
             second_quantity="temperature",
+            size=size,
+            state=state,
         )
     recovered = r.winter.recovered
     if recovered is not None:
@@ -152,17 +168,28 @@ def _terminals(system: AirSystem, r: AirSystemResult) -> Iterator[KitItem]:
             second_quantity="load",
             power_w=reheat if system.reheat == "electric" else 0.0,
         )
-    pinned = [f for f in r.airflows.values() if f.governing == "pinned"]
-    yield KitItem(
-        0,
-        system.id,
-        tag=f"{name} T",
-        item=f"Supply terminals, {len(r.airflows)}",
-        serves=name,
-        duty=r.flow_m3_s,
-        duty_quantity="airflow",
-        state=f"{len(pinned)} pinned" if pinned else "sized",
-    )
+    kinds: dict[str, list[Terminal]] = defaultdict(list)
+    for terminal in system.terminals:
+        if terminal.room in r.airflows:
+            moves = "variable" if system.follows_load and not terminal.constant else "constant"
+            reheated = ", reheat" if terminal.reheats and system.reheat != "none" and system.kind == CENTRAL else ""
+            kinds[f"{moves} flow{reheated}"].append(terminal)
+    for number, (kind, terminals) in enumerate(sorted(kinds.items()), 1):
+        flows = [r.airflows[terminal.room] for terminal in terminals]
+        pinned = sum(flow.governing == "pinned" for flow in flows)
+        yield KitItem(
+            0,
+            system.id,
+            tag=f"{name} T{number}",
+            item=f"Supply terminals, {kind}: together, and how many",
+            serves=name,
+            duty=sum(flow.design_m3_s for flow in flows),
+            duty_quantity="airflow",
+            second=float(len(terminals)),
+            second_quantity="count",
+            size=f"{sum(terminal.outlets for terminal in terminals)} outlets",
+            state=f"{pinned} pinned" if pinned else "sized",
+        )
 
 
 def _ducts(system: AirSystem, r: AirSystemResult, network: str) -> Iterator[KitItem]:
@@ -188,6 +215,18 @@ def _ducts(system: AirSystem, r: AirSystemResult, network: str) -> Iterator[KitI
             second=sheet,
             second_quantity="area",
             size=f"{shape.size} mm, {shape.sheet_m * 1000:g} mm sheet, {mass:.0f} kg",
+        )
+    if sized.insulation_m2 > 0.0:
+        yield KitItem(
+            0,
+            system.id,
+            tag=f"{name} DI",
+            item="Duct insulation, area on its outside and thickness",
+            serves=name,
+            duty=sized.insulation_m2,
+            duty_quantity="area",
+            second=system.duct_insulation_m or 0.0,
+            second_quantity="thickness",
         )
     sizes = {section.id: f"{sized.sections[section.id].shape.size} mm" for section in sections}
     yield from fitting_lines(0, system.id, name, sections, sizes)

@@ -5,12 +5,13 @@ from collections.abc import Iterator
 
 from pendrum_core.model.catalogue import PUMP
 from pendrum_core.model.plant import TOWER
-from pendrum_core.model.systems import Circuit
+from pendrum_core.model.systems import DIRECT, MIXED, Circuit
 from pendrum_core.plant.rejection import WATER_KG_M3, Cooler
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit_item import Buying, KitItem, fitting_lines, motor
 from pendrum_core.results.vessels import vessel_of
-from pendrum_core.water.pipes import PIPES
+from pendrum_core.water.feeds import Feed
+from pendrum_core.water.pipes import series_of
 from pendrum_core.water.pump import PumpResult
 
 
@@ -89,7 +90,7 @@ def _hot_water(results: BuildingResults) -> Iterator[KitItem]:
             )
 
 
-def _rejection(circuit: Circuit, cooler: Cooler) -> Iterator[KitItem]:
+def _rejection(circuit: Circuit, cooler: Cooler, made_up_kg_s: float) -> Iterator[KitItem]:
     """Tower or dry cooler of chillers cooled by water, and the pump of their water."""
     wet = cooler.inputs.kind == TOWER
     flow = cooler.water_kg_s / WATER_KG_M3
@@ -106,6 +107,17 @@ def _rejection(circuit: Circuit, cooler: Cooler) -> Iterator[KitItem]:
         size=f"{cooler.hot_c:.1f} to {cooler.cold_c:.1f} °C at {cooler.air_c:.1f} °C {'wet-bulb' if wet else 'dry-bulb'}",
         power_w=cooler.fan_w,
     )
+    if wet:
+        yield KitItem(
+            1,
+            circuit.id,
+            tag=f"{circuit.name} MW",
+            item="Make-up water of the tower, at most",
+            serves=circuit.name,
+            duty=made_up_kg_s / WATER_KG_M3,
+            duty_quantity="water_flow",
+            size=f"{cooler.inputs.cycles:g} cycles of concentration",
+        )
     yield KitItem(
         1,
         circuit.id,
@@ -121,13 +133,33 @@ def _rejection(circuit: Circuit, cooler: Cooler) -> Iterator[KitItem]:
     )
 
 
+def _joint(circuit: Circuit, feed: Feed) -> Iterator[KitItem]:
+    """What joins a circuit to the one that feeds it."""
+    if feed.connection == DIRECT:
+        return
+    mixed = feed.connection == MIXED
+    yield KitItem(
+        1,
+        circuit.id,
+        tag=f"{circuit.name} {'MV' if mixed else 'HX'}",
+        item="Mixing valve, flow from the source" if mixed else "Heat exchanger, duty and flow of the source",
+        serves=circuit.name,
+        duty=feed.source_flow_m3_s if mixed else feed.duty_w,
+        duty_quantity="water_flow" if mixed else "load",
+        second=0.0 if mixed else feed.source_flow_m3_s,
+        second_quantity="" if mixed else "water_flow",
+        size=f"{feed.share:.0%} of its flow" if mixed else f"{feed.ua_w_k:.0f} W/K at {feed.mean_k:.1f} K",
+    )
+
+
 def water_kit(results: BuildingResults, buying: Buying) -> Iterator[KitItem]:
     """All of stores, circuits and their plant."""
     yield from _hot_water(results)
     for circuit in results.building.circuits:
         plant = results.plants.get(circuit.id)
         if plant is not None and plant.cooler is not None:
-            yield from _rejection(circuit, plant.cooler)
+            made_up = 0.0 if plant.made_up_kg_s is None else float(plant.made_up_kg_s.max())
+            yield from _rejection(circuit, plant.cooler, made_up)
         for unit, capacity in zip(circuit.units, plant.capacity_w if plant else (), strict=bool(plant)):
             state = "pinned" if unit.capacity_w is not None else "sized"
             what = f"{unit.kind.capitalize()}, capacity and design load" + (", standby" if unit.standby else "")
@@ -145,6 +177,8 @@ def water_kit(results: BuildingResults, buying: Buying) -> Iterator[KitItem]:
                 size=buying.named(unit.kind, unit.fuel, output_w=capacity),
                 state=state,
             )
+        if circuit.id in results.feeds:
+            yield from _joint(circuit, results.feeds[circuit.id])
         if circuit.id not in results.circuits:
             continue
         c = results.circuits[circuit.id]
@@ -172,7 +206,7 @@ def water_kit(results: BuildingResults, buying: Buying) -> Iterator[KitItem]:
             pipe = c.sections[section.id]
             for run in pipe.runs:
                 pipes[(run.diameter_m, run.size)] += run.length_m
-        made_of = PIPES[circuit.pipe].title.capitalize()
+        made_of = series_of(circuit).title.capitalize()
         for (_, size), length in sorted(pipes.items()):
             yield KitItem(
                 1,

@@ -1,5 +1,6 @@
 """What a calculation leaves for the next one."""
 
+from pendrum_core.air.coil_size import CoilSize, Inside
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.model.building import Group
 from pendrum_core.model.climate import Climate
@@ -20,13 +21,15 @@ class Memory:
         self.groups: dict[str, tuple[Group, tuple[RoomLoads, ...], GroupLoads]] = {}
         # By id: what a result rests on, beside the loads; those; the result.
         self.systems: dict[str, tuple[object, tuple[RoomLoads, ...], AirSystemResult]] = {}
+        # By id of the system: it and what flows in its coils, and those by place among its parts.
+        self.coils: dict[str, tuple[AirSystemResult, dict[str, Inside], dict[int, CoilSize]]] = {}
 
     def copy(self) -> "Memory":
         """A second memory that knows the same and goes its own way: for trying a change out."""
         other = Memory()
         other.climate, other.rooms, other.led = self.climate, dict(self.rooms), dict(self.led)
         other.aired = dict(self.aired)
-        other.groups, other.systems = dict(self.groups), dict(self.systems)
+        other.groups, other.systems, other.coils = dict(self.groups), dict(self.systems), dict(self.coils)
         return other
 
     def prepare(self, climate: Climate) -> None:

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.air.balance import RETURN, SUPPLY, AirBalance, RoomBalance
+from pendrum_core.air.coil import APPROACH_K, CoilLimits
 from pendrum_core.air.path import Path
 from pendrum_core.air.result import AirSystemResult, RoomDemand
 from pendrum_core.air.season import NOTHING, After, RoomAir, Stream
@@ -35,10 +36,11 @@ _AIR_C = 20.0  # at which flows of the balance are told
 
 @dataclass(frozen=True)
 class _Member:
-    """A room of a system, whether an emitter heats it, and the air of its balance with the extracts that make it."""
+    """A room of a system, whether an emitter heats it and a ceiling or beam cools it, and the air of its balance with the extracts that make it."""
 
     loads: RoomLoads
     has_emitter: bool
+    has_ceiling: bool
     balance: RoomBalance
     extracts: tuple[Extract, ...]
 
@@ -49,11 +51,16 @@ class _Linked:
 
     systems: tuple[AirSystem, ...]
     members: tuple[tuple[_Member, ...], ...]
+    limits: tuple[CoilLimits, ...]
 
     @property
     def key(self) -> object:
         """What a result rests on beside the loads."""
-        return self.systems, tuple((m.has_emitter, m.balance, m.extracts) for one in self.members for m in one)
+        return (
+            self.systems,
+            self.limits,
+            tuple((m.has_emitter, m.has_ceiling, m.balance, m.extracts) for one in self.members for m in one),
+        )
 
     @property
     def loads(self) -> tuple[RoomLoads, ...]:
@@ -86,7 +93,10 @@ def _order(system: AirSystem) -> tuple[bool, int]:
 
 def _linked(building: Building, rooms: Mapping[str, RoomLoads], balance: AirBalance) -> list[_Linked]:
     # What a room's terminal need not give: rooms with an emitter are heated by it.
-    ends = {s.end for circuit in building.circuits if circuit.kind == "heating" for s in circuit.sections}
+    heating, chilled = (
+        {s.end for c in building.circuits if c.kind == kind and not c.by_refrigerant for s in c.sections}
+        for kind in ("heating", "chilled")
+    )
     extracts: dict[str, tuple[Extract, ...]] = {}
     for extract in building.extracts:
         if not extract.triggered:
@@ -101,14 +111,29 @@ def _linked(building: Building, rooms: Mapping[str, RoomLoads], balance: AirBala
             tuple(group),
             tuple(
                 tuple(
-                    _Member(rooms[t.room], t.room in ends, balance.rooms[t.room], extracts.get(t.room, ()))
+                    _Member(
+                        rooms[t.room],
+                        t.room in heating,
+                        t.room in chilled,
+                        balance.rooms[t.room],
+                        extracts.get(t.room, ()),
+                    )
                     for t in system.terminals
                 )
                 for system in group
             ),
+            tuple(_limits(building, system) for system in group),
         )
         for group in _groups(sound)
     ]
+
+
+def _limits(building: Building, system: AirSystem) -> CoilLimits:
+    """What the circuits that end at a unit let its coils do: by the coldest and by the hottest of them."""
+    at = [circuit for circuit in building.circuits if any(section.end == system.drawn for section in circuit.sections)]
+    cold = [circuit.flow_c + APPROACH_K for circuit in at if circuit.kind == "chilled"]
+    hot = [circuit.flow_c - APPROACH_K for circuit in at if circuit.kind == "heating"]
+    return CoilLimits(min(cold, default=None), max(hot, default=None))
 
 
 def _groups(systems: Sequence[AirSystem]) -> list[list[AirSystem]]:
@@ -144,7 +169,7 @@ def _sized(linked: _Linked, outside: Outdoors) -> dict[str, AirSystemResult | Fa
         for number, system in enumerate(linked.systems):
             here = [_with_others(linked, number, demand, found) for demand in demands[number]]
             try:
-                found[system.id] = size_system(system, here, outside)
+                found[system.id] = size_system(system, here, outside, linked.limits[number])
             except Exception as error:
                 found[system.id] = Failure("air_system", system.drawn, reason_of(error, f"System {system.name}"))
         if len(linked.systems) == 1:
@@ -174,6 +199,7 @@ def _demand(system: AirSystem, member: _Member, outside: Outdoors) -> RoomDemand
         winter=asked_in_winter(loads),
         allowance_w=(extra or 0.0) * room.floor_area_m2,
         has_emitter=member.has_emitter,
+        has_ceiling=member.has_ceiling and loads.room.cooled,
         air=summer,
         winter_air=winter,
     )
@@ -234,13 +260,13 @@ def _with_others(
 
 
 def _streams(other: AirSystemResult, room: str) -> tuple[Stream, Stream]:
-    served = other.served[room]
-    return (_stream(served.flow_kg_s, other.summer), _stream(served.winter_flow_kg_s, other.winter))
+    served, row = other.served[room], list(other.served).index(room)
+    return (_stream(served.flow_kg_s, other.summer, row), _stream(served.winter_flow_kg_s, other.winter, row))
 
 
-def _stream(flow_kg_s: Array, path: Path) -> Stream:
+def _stream(flow_kg_s: Array, path: Path, row: int) -> Stream:
     rate = flow_kg_s * specific_heat_j_kgk(path.supply_w)
-    return Stream(rate, path.supply_c, flow_kg_s, path.supply_w, flow_kg_s * path.outdoor_share)
+    return Stream(rate, path.room_supply_c(row), flow_kg_s, path.supply_w, flow_kg_s * path.outdoor_share)
 
 
 def _afters(demand: RoomDemand, other: AirSystemResult | None) -> tuple[After, After]:

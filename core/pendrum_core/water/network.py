@@ -14,10 +14,11 @@ from pendrum_core.network.friction import Fluid, Friction, friction, smallest_si
 from pendrum_core.network.tree import Paths, Tree, build_tree, path_losses, sum_upwards
 from pendrum_core.water.insulation import pipe_loss_w_m
 from pendrum_core.water.liquid import PLAIN_WATER, Liquid
-from pendrum_core.water.pipes import PIPES
+from pendrum_core.water.pipes import series_of
 from pendrum_core.water.pump import PumpResult, size_pump
 from pendrum_core.water.reverse import Chain, chains
 
+_NONE: Mapping[str, float] = {}
 FLOW_AND_RETURN, FLOW, RETURN, BACK = "flow and return", "flow", "return", "back from the end"
 
 
@@ -106,7 +107,7 @@ def liquid_of(circuit: Circuit) -> Liquid:
 
 def roughness_of(circuit: Circuit) -> float:
     """Roughness of a circuit's pipes [m]: its own, or that of its series."""
-    return PIPES[circuit.pipe].roughness_m if circuit.roughness_m is None else circuit.roughness_m
+    return series_of(circuit).roughness_m if circuit.roughness_m is None else circuit.roughness_m
 
 
 @dataclass(frozen=True)
@@ -118,7 +119,7 @@ class _Sizing:
 
     def run(self, role: str, flow: float, length_m: float, pinned: float | None = None) -> PipeRun:
         """A pipe for a flow, with the friction of its length."""
-        circuit, series, roughness = self.circuit, PIPES[self.circuit.pipe], roughness_of(self.circuit)
+        circuit, series, roughness = self.circuit, series_of(self.circuit), roughness_of(self.circuit)
         limits = (circuit.friction_limit_pa_m, circuit.velocity_limit_m_s)
         index = smallest_size(flow, series.inner_m, roughness, self.fluid, *limits)
         diameter = pinned if pinned is not None else series.inner_m[index if index is not None else -1]
@@ -194,8 +195,11 @@ class _Sizing:
         )
 
 
-def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult:
-    """Size a circuit for the duties of what its sections serve.
+def size_circuit(
+    circuit: Circuit, duty_w: Mapping[str, float], returns_c: Mapping[str, float] = _NONE
+) -> CircuitResult:
+    """Size a circuit for the duties of what its sections serve; `returns_c` of ends whose water comes back otherwise than the
+    circuit's design says [°C].
 
     Raises:
         TreeError: the sections are not a tree.
@@ -206,8 +210,10 @@ def size_circuit(circuit: Circuit, duty_w: Mapping[str, float]) -> CircuitResult
     tree = build_tree({section.id: section.parent for section in circuit.sections})
     served = [section.end for section in circuit.sections if section.end is not None]
     duties = {end: duty_w.get(end, 0.0) for end in served}
-    per_watt = water_flow_m3_s(1.0, circuit.flow_c, circuit.return_c, liquid)
-    end_flow = {end: duty * per_watt for end, duty in duties.items()}
+    end_flow = {
+        end: water_flow_m3_s(duty, circuit.flow_c, returns_c.get(end, circuit.return_c), liquid)
+        for end, duty in duties.items()
+    }
     flows = sum_upwards(tree, {s.id: end_flow[s.end] for s in circuit.sections if s.end is not None})
     sizing, by_id = _Sizing(circuit, fluid), {section.id: section for section in circuit.sections}
     found: dict[str, PipeResult] = {}
@@ -244,7 +250,7 @@ def section_lost_w(circuit: Circuit, runs: Sequence[PipeRun]) -> float:
     thickness, conductivity = circuit.pipe_insulation_m or 0.0, circuit.pipe_insulation_w_mk
     total = 0.0
     for run in runs:
-        outer = PIPES[circuit.pipe].outer_of(run.diameter_m)
+        outer = series_of(circuit).outer_of(run.diameter_m)
         waters = {FLOW_AND_RETURN: (circuit.flow_c, circuit.return_c), FLOW: (circuit.flow_c,)}.get(
             run.role, (circuit.return_c,)
         )

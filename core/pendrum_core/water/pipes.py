@@ -6,6 +6,8 @@ Roughness: steel and copper after VDI 2073-2 and Colebrook's commercial pipe; pl
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from pendrum_core.model.systems import Circuit
+
 
 @dataclass(frozen=True)
 class PipeSeries:
@@ -15,12 +17,14 @@ class PipeSeries:
         title, standard: what they are, and the standard of their sizes.
         roughness_m: absolute roughness [m].
         sizes: nominal size and inner diameter [m], small to large.
+        outer_m: outer diameters, where the names do not say them [m].
     """
 
     title: str
     standard: str
     roughness_m: float
     sizes: tuple[tuple[str, float], ...]
+    outer_m: tuple[float, ...] = ()
 
     @property
     def inner_m(self) -> tuple[float, ...]:
@@ -29,7 +33,10 @@ class PipeSeries:
 
     def outer_of(self, diameter_m: float) -> float:
         """Outer diameter of a pipe of an inner diameter [m]; between sizes with the wall of the nearest. Source: the series' standard."""
-        name, inner = min(self.sizes, key=lambda size: abs(size[1] - diameter_m))
+        at = min(range(len(self.sizes)), key=lambda i: abs(self.sizes[i][1] - diameter_m))
+        name, inner = self.sizes[at]
+        if self.outer_m:
+            return diameter_m + self.outer_m[at] - inner
         outer = _STEEL_OUTER_M[name] if name in _STEEL_OUTER_M else float(name.split(" × ")[0]) / 1000.0
         return diameter_m + outer - inner
 
@@ -76,3 +83,25 @@ PIPES: Mapping[str, PipeSeries] = {
         _by_wall((16, 2), (20, 2), (26, 3), (32, 3), (40, 3.5), (50, 4), (63, 4.5), (75, 5)),
     ),
 }  # fmt: skip
+
+OWN_PIPES = "catalogue"
+
+
+def series_of(circuit: Circuit) -> PipeSeries:
+    """Pipes that a circuit is built of: a standard series, or those of the catalogue, as rough as steel.
+
+    Raises:
+        ValueError: pipes of a catalogue that has none.
+    """
+    if circuit.pipe != OWN_PIPES:
+        return PIPES[circuit.pipe]
+    pipes = circuit.sizes.pipes
+    if not pipes:
+        raise ValueError(f"circuit {circuit.name} is built of pipes of the catalogue, and there are none in it")
+    return PipeSeries(
+        "catalogue",
+        "the project's catalogue",
+        PIPES["steel"].roughness_m,
+        tuple((name, inner) for name, inner, _ in pipes),
+        tuple(outer for *_, outer in pipes),
+    )

@@ -7,6 +7,7 @@ from pendrum_core.quantities.constants import KELVIN
 
 # Specific heat [J/kg K] every 10 K from 0 °C. Source: IAPWS SR6-08(2011), liquid water at 0.1 MPa.
 _CP = (4219.4, 4195.5, 4184.4, 4180.1, 4179.6, 4181.5, 4185.1, 4190.2, 4196.9, 4205.4, 4215.7)
+_CONDUCTIVITY = ((1.6630, -1.15), (-1.7781, -3.4), (1.1567, -6.0), (-0.432115, -7.6))
 _VISCOSITY = ((280.68, -1.9), (511.45, -7.7), (61.131, -19.6), (0.45903, -40.0))
 
 
@@ -30,6 +31,13 @@ def viscosity_pa_s(temperature_c: float) -> float:
     _check(temperature_c)
     ratio = (temperature_c + KELVIN) / 300.0
     return float(1e-6 * sum(a * ratio**b for a, b in _VISCOSITY))
+
+
+def conductivity_w_mk(temperature_c: float) -> float:
+    """Thermal conductivity [W/(m K)]. Source: IAPWS SR6-08(2011), eq. 8."""
+    _check(temperature_c)
+    ratio = (temperature_c + KELVIN) / 300.0
+    return float(sum(a * ratio**b for a, b in _CONDUCTIVITY))
 
 
 def specific_heat_j_kgk(temperature_c: float) -> float:

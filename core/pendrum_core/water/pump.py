@@ -76,7 +76,7 @@ def size_pump(circuit: Circuit, flow_m3_s: float, index_loss_pa: float) -> PumpR
     head = calculated if circuit.pinned_head_pa is None else circuit.pinned_head_pa
     hydraulic = flow_m3_s * head
     shaft = hydraulic / circuit.pump_efficiency
-    motor = next_motor_w(shaft / circuit.pump_count, circuit.motor_margin)
+    motor = next_motor_w(shaft / circuit.pump_count, circuit.motor_margin, circuit.sizes.motors_w)
     own = circuit.motor_efficiency
     if circuit.motor_class in MOTOR_CLASSES and motor is not None:
         own = motor_efficiency(circuit.motor_class, motor)

@@ -4,7 +4,7 @@ from pendrum_core.air.outdoor_air import SystemOutdoorAir
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.rooms import Room
-from pendrum_core.model.systems import AirSystem, Terminal
+from pendrum_core.model.systems import CENTRAL, COINCIDENT, AirSystem, Terminal
 from pendrum_core.moist_air import enthalpy_j_kg
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
@@ -25,6 +25,7 @@ def room_airflow(results: BuildingResults, room_id: str) -> Node:
     room = results.rooms[room_id].room
     supply = flow.supply
     terminal = next(t for t in system.terminals if t.room == room_id)
+    together = system.sizing == COINCIDENT and system.kind == CENTRAL
     cooling = Node(
         "For cooling",
         flow.cooling_m3_s,
@@ -34,6 +35,11 @@ def room_airflow(results: BuildingResults, room_id: str) -> Node:
         numbers=f"{flow.peak_sensible_w:.4g} W / ({supply.specific_heat_j_kgk:.4g} J/kgK × {flow.difference_k:.3g} K) "
         f"× {supply.specific_volume_m3_kg:.4g} m³/kg",
         inputs=(
+            *(
+                (Node("At the hour at which all rooms ask the most together", flow.peak_sensible_w, "load", "Qs"),)
+                if together
+                else ()
+            ),
             *((room_cooling(results, room_id),) if results.rooms[room_id].cooling is not None else ()),
             Node("Room air", room.cooling_setpoint_c, "temperature", "Ta", ref=f"room/{room_id}/cooling_setpoint_c"),
             Node("Supply air", supply.temperature_c, "temperature", "Ts", ref=f"air_system/{system.drawn}/supply_c"),
@@ -156,6 +162,25 @@ def intake(air: SystemOutdoorAir) -> Node:
     )
 
 
+def _return_gain(system: AirSystem, gain_k: float) -> Node:
+    return Node(
+        "Warmed in the return ducts by",
+        gain_k,
+        "temperature_difference",
+        formula="Ta + (Tin − Ta) · exp(−UA / (m cp)) for each room's way, mixed",
+        source="films and mineral wool by EN ISO 12241",
+        inputs=(
+            Node(
+                "Air around the ducts",
+                system.duct_around_c,
+                "temperature",
+                "Ta",
+                ref=f"air_system/{system.drawn}/duct_around_c",
+            ),
+        ),
+    )
+
+
 def coil_total(results: BuildingResults, system_id: str) -> Node:
     """The cooling coil's total load at its own peak."""
     system, result = _system(results, system_id)
@@ -170,15 +195,17 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
     air = result.outdoor_air
     when = f"{MONTHS[day_number(results.building.climate.months[m]) - 1]} {clock(s)}"
 
-    def state(name: str, t: float, w: float, **more: str) -> Node:
+    def state(name: str, t: float, w: float, *more: Node, note: str = "") -> Node:
         return Node(
             name,
             float(enthalpy_j_kg(t, w)),
             "enthalpy",
             "h",
-            note=more.get("note", ""),
-            inputs=(Node("Dry-bulb", t, "temperature"), Node("Humidity ratio", w, "humidity_ratio")),
+            note=note,
+            inputs=(Node("Dry-bulb", t, "temperature"), Node("Humidity ratio", w, "humidity_ratio"), *more),
         )
+
+    warmed = () if path.return_gain_k is None else (_return_gain(system, float(path.return_gain_k[m, s])),)
 
     outdoor_air = intake(air)
     return Node(
@@ -194,7 +221,7 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
             Node("Dry-air flow", flow, "mass_flow", "m", formula="sum of what the rooms take then, and what leaks"),
             state("Entering, mixed", t_in, w_in, note=f"{float(path.outdoor_share[m, s]):.1%} outdoor air"),
             state("Outdoors", float(path.fresh_c[m, s]), float(path.fresh_w[m, s])),
-            state("Return", float(path.plenum_c[m, s]), float(path.plenum_w[m, s])),
+            state("Return", float(path.plenum_c[m, s]), float(path.plenum_w[m, s]), *warmed),
             state(
                 "Leaving the coil",
                 float(path.coil.leaving_c[m, s]),

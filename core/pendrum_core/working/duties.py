@@ -154,7 +154,7 @@ def terminals_reheat(results: BuildingResults, system_id: str) -> Node:
     total = result.reheat_w
     m, s = (int(i) for i in np.unravel_index(int(total.argmax()), total.shape))
     rooms = []
-    for room_id, served in result.served.items():
+    for row, (room_id, served) in enumerate(result.served.items()):
         heat = float(served.reheat_w[m, s])
         if heat > 0.5:
             room = results.rooms[room_id].room
@@ -166,7 +166,7 @@ def terminals_reheat(results: BuildingResults, system_id: str) -> Node:
                     formula="what keeps its heating set-point under its supply air",
                     inputs=(
                         Node("Room air", float(served.air_c[m, s]), "temperature"),
-                        Node("Supply air", float(result.summer.supply_c[m, s]), "temperature"),
+                        Node("Supply air", float(result.summer.room_supply_c(row)[m, s]), "temperature"),
                         Node("Supply flow", float(served.flow_kg_s[m, s]), "mass_flow"),
                     ),
                 )
@@ -259,6 +259,7 @@ def room_reheat(results: BuildingResults, room_id: str) -> Node:
     """Reheat of a room's terminal, at its own peak."""
     system, result = _system(results, serving(results)[room_id])
     served, room = result.served[room_id], results.rooms[room_id].room
+    row = list(result.served).index(room_id)
     m, s = (int(i) for i in np.unravel_index(int(served.reheat_w.argmax()), served.reheat_w.shape))
     when = f"{MONTHS[day_number(results.building.climate.months[m]) - 1]} {clock(s)}"
     return Node(
@@ -271,7 +272,7 @@ def room_reheat(results: BuildingResults, room_id: str) -> Node:
         inputs=(
             Node("Room air", float(served.air_c[m, s]), "temperature"),
             Node("Heating set-point", room.heating_setpoint_c, "temperature", ref=f"room/{room_id}/heating_setpoint_c"),
-            Node("Supply air", float(result.summer.supply_c[m, s]), "temperature"),
+            Node("Supply air", float(result.summer.room_supply_c(row)[m, s]), "temperature"),
             Node("Supply flow", float(served.flow_kg_s[m, s]), "mass_flow"),
             Node("Taken out by the supply air", float(served.cooling_w[m, s]), "load"),
         ),

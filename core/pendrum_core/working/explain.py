@@ -12,6 +12,8 @@ from pendrum_core.working.beside import (
     room_heating_with_margin,
     room_outdoor_air,
 )
+from pendrum_core.working.ceiling import chilled_ceiling
+from pendrum_core.working.coils import cooling_coil_size, heating_coil_size
 from pendrum_core.working.ducts import duct_section, fan_static, return_pressure
 from pendrum_core.working.duties import (
     heating_coil,
@@ -22,6 +24,7 @@ from pendrum_core.working.duties import (
     system_outdoor_air,
     terminals_reheat,
 )
+from pendrum_core.working.feeds import circuit_feed
 from pendrum_core.working.floor import heated_floor
 from pendrum_core.working.groups import (
     group_airflow,
@@ -73,6 +76,8 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "fan_static": fan_static,
     "return_pressure": return_pressure,
     "heating_coil": heating_coil,
+    "cooling_coil_size": cooling_coil_size,
+    "heating_coil_size": heating_coil_size,
     "recovered_heat": recovered_heat,
     "humidifier_water": humidifier_water,
     "terminals_reheat": terminals_reheat,
@@ -87,7 +92,9 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     **{f"pump_power_{share * 100:.0f}": partial(pump_part_load, share=share) for share in PART_LOADS[:-1]},
     "emitter_rating": emitter_rating,
     "heated_floor": heated_floor,
+    "chilled_ceiling": chilled_ceiling,
     "plant_load": plant_load,
+    "circuit_feed": circuit_feed,
     "heat_rejection": heat_rejection,
     "plant_input": plant_input,
     "pipes_lose": pipes_lose,

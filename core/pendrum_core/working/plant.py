@@ -4,14 +4,15 @@ import numpy as np
 
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.plant import CONDENSER, HEAT_PUMP, KINDS
-from pendrum_core.model.systems import Circuit, Section
+from pendrum_core.model.systems import PANELS, Circuit, Section
 from pendrum_core.plant.seasonal import season_of
 from pendrum_core.plant.source import by_flow
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import FILL_C, highest_c, initial_pa, vessel_of, water_content_m3
+from pendrum_core.water.emitters import rated_of
 from pendrum_core.water.network import section_lost_w
-from pendrum_core.water.pipes import PIPES
+from pendrum_core.water.pipes import series_of
 from pendrum_core.working.node import Node, addition, figure
 
 
@@ -25,15 +26,16 @@ def emitter_rating(results: BuildingResults, room_id: str) -> Node:
     circuit = next(
         c for c in results.building.circuits if c.kind == "heating" and any(s.end == room_id for s in c.sections)
     )
+    rated, panels = rated_of(circuit), circuit.emitters == PANELS
     air = room.heating_setpoint_c
     excess = (circuit.return_c - air) / (circuit.flow_c - air)
     return Node(
-        f"{room.number} {room.name}: radiator's rating at 75/65/20",
+        f"{room.number} {room.name}: rating {'of its panels' if panels else 'of its radiator'} at {rated.flow_c:g}/{rated.return_c:g}/{rated.room_c:g}",
         found.rating_w,
         "load",
         formula="duty / (ΔT / ΔT rated)^n",
         numbers=f"{figure(found.duty_w, 'load')} / {found.factor:.4g}",
-        source="EN 442-2:2014",
+        source="EN 14037-2:2016" if panels else "EN 442-2:2014",
         note=f"By the {found.rule} mean: (return − room)/(flow − room) is {excess:.2f}, "
         f"{'below' if found.rule == 'logarithmic' else 'not below'} 0.7.",
         inputs=(
@@ -41,10 +43,40 @@ def emitter_rating(results: BuildingResults, room_id: str) -> Node:
             Node("Flow", circuit.flow_c, "temperature", ref=f"circuit/{circuit.id}/flow_c"),
             Node("Return", circuit.return_c, "temperature", ref=f"circuit/{circuit.id}/return_c"),
             Node("Room", air, "temperature", ref=f"room/{room_id}/heating_setpoint_c"),
-            Node("Exponent", circuit.emitter_exponent, "ratio", "n"),
-            Node("Needed by the logarithmic mean", found.logarithmic_w, "load", formula="rated at 49.83 K"),
-            Node("Needed by the arithmetic mean", found.arithmetic_w, "load", formula="rated at 50 K"),
+            Node("Exponent", rated.exponent, "ratio", "n", ref=f"circuit/{circuit.id}/rated_exponent"),
+            Node(
+                "Needed by the logarithmic mean",
+                found.logarithmic_w,
+                "load",
+                formula=f"rated at {rated.excess_k(True):.2f} K",
+            ),
+            Node(
+                "Needed by the arithmetic mean",
+                found.arithmetic_w,
+                "load",
+                formula=f"rated at {rated.excess_k(False):.2f} K",
+            ),
             Node("Chosen, next of the series", found.chosen_w, "load"),
+            *(
+                (
+                    Node(
+                        "Length of the chosen panels",
+                        found.length_m,
+                        "length",
+                        formula="output chosen / output of a metre, in half metres",
+                        inputs=(
+                            Node(
+                                "Output of a metre",
+                                circuit.panel_w_m,
+                                "heat_per_length",
+                                ref=f"circuit/{circuit.id}/panel_w_m",
+                            ),
+                        ),
+                    ),
+                )
+                if panels
+                else ()
+            ),
             Node("Return with the chosen one", found.chosen_return_c, "temperature"),
         ),
     )
@@ -111,7 +143,7 @@ def pipes_lose(results: BuildingResults, circuit_id: str) -> Node:
     circuit, found = _circuit(results, circuit_id), results.circuits[circuit_id]
     if circuit.pipe_insulation_m is None:
         raise KeyError(circuit_id)
-    series = PIPES[circuit.pipe]
+    series = series_of(circuit)
 
     def section(one: Section) -> Node:
         runs = found.sections[one.id].runs

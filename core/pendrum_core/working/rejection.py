@@ -2,11 +2,39 @@
 
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.plant import TOWER
-from pendrum_core.plant.rejection import WATER_KG_M3, WATER_OVER_AIR
+from pendrum_core.plant.rejection import WATER_KG_M3, WATER_OVER_AIR, Cooler
+from pendrum_core.plant.source import PlantResult
 from pendrum_core.quantities.constants import CP_WATER
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.working.node import Node, figure
+
+
+def _water_lost(circuit_id: str, plant: PlantResult, cooler: Cooler) -> tuple[Node, ...]:
+    """Make-up water and suction head, of a tower alone."""
+    if cooler.inputs.kind != TOWER or plant.made_up_kg_s is None:
+        return ()
+    inputs, lost = cooler.inputs, plant.made_up_kg_s
+    daily = float(lost.mean(axis=1).max()) * 86_400.0 / WATER_KG_M3
+    return (
+        Node(
+            "Water made up, at most",
+            float(lost.max()) / WATER_KG_M3,
+            "water_flow",
+            formula="evaporation × cycles / (cycles − 1)",
+            note=f"{daily:.2f} m³ on the day that takes most; the air leaves saturated.",
+            ref=f"circuit/{circuit_id}/rejection_cycles",
+        ),
+        Node(
+            "Suction head of its pump",
+            cooler.suction_head_m,
+            "length",
+            "NPSH",
+            formula="(p air − p vapour − suction losses) / (ρ g) + water above the pump",
+            note=f"The pump needs {inputs.npsh_m:.1f} m.",
+            ref=f"circuit/{circuit_id}/rejection_above_pump_m",
+        ),
+    )
 
 
 def heat_rejection(results: BuildingResults, circuit_id: str) -> Node:
@@ -79,6 +107,7 @@ def heat_rejection(results: BuildingResults, circuit_id: str) -> Node:
                 formula="by heat rejected",
                 ref=field("rejection_fan_w_w"),
             ),
+            *_water_lost(circuit_id, plant, cooler),
             Node(
                 "Condenser pump",
                 cooler.pump_w,

@@ -1,12 +1,15 @@
 """Working of water circuits."""
 
+from dataclasses import replace
+
 from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.network.fittings import sum_of_coefficients
 from pendrum_core.plant.motors import MOTOR_CLASSES
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.network import BACK, FLOW_AND_RETURN, PipeResult, PipeRun
-from pendrum_core.water.pipes import PIPES, PipeSeries
+from pendrum_core.water.pipes import PipeSeries, series_of
 from pendrum_core.water.pump import NO_FLOW_HEAD, part_loads
+from pendrum_core.water.valves import ValveAuthority, authorities
 from pendrum_core.working.fittings import fittings_node
 from pendrum_core.working.node import Node, addition
 
@@ -101,8 +104,31 @@ def pipe_section(results: BuildingResults, section_id: str) -> Node:
         found = results.circuits.get(circuit.id)
         for section in circuit.sections:
             if found is not None and section.id == section_id:
-                return _pipe(section, found.sections[section_id], PIPES[circuit.pipe])
+                node = _pipe(section, found.sections[section_id], series_of(circuit))
+                valve = authorities(circuit, found).get(section_id)
+                return (
+                    node if valve is None else replace(node, inputs=(*node.inputs, _authority(circuit, section, valve)))
+                )
     raise KeyError(section_id)
+
+
+def _authority(circuit: Circuit, section: Section, valve: ValveAuthority) -> Node:
+    throttles = circuit.water_flow == "variable"
+    shut = "its section, with what balancing leaves over" if throttles else "the valve and the emitter beyond it"
+    return Node(
+        "Authority of its valve",
+        valve.authority,
+        "ratio",
+        "a",
+        formula="drop open / drop shut",
+        numbers=f"{valve.drop_pa:.4g} Pa / {valve.closed_pa:.4g} Pa",
+        source="drop by Kv, (q / Kv)² bar; authority by its definition",
+        note=f"A Kv of {valve.good_kv_m3_h:.3g} would have 0.5. The flow of this circuit is {circuit.water_flow}.",
+        inputs=(
+            Node("Open, at design flow", valve.drop_pa, "head", ref=f"pipe_section/{section.id}/valve_kv_m3_h"),
+            Node(f"Shut: {shut}", valve.closed_pa, "head"),
+        ),
+    )
 
 
 def pump_head(results: BuildingResults, circuit_id: str) -> Node:
@@ -117,7 +143,7 @@ def pump_head(results: BuildingResults, circuit_id: str) -> Node:
         "head",
         formula="sum of the sections on the path with the largest loss, flow and return",
         numbers=addition([result.sections[s].path_pa for s in run], "head"),
-        inputs=tuple(_pipe(sections[s], result.sections[s], PIPES[circuit.pipe], on_path=True) for s in run),
+        inputs=tuple(_pipe(sections[s], result.sections[s], series_of(circuit), on_path=True) for s in run),
     )
     source = Node("Boiler or chiller", circuit.source_drop_pa, "head", ref=f"circuit/{circuit.id}/source_drop_pa")
     margin = Node("Margin", circuit.pump_margin, "percent", ref=f"circuit/{circuit.id}/pump_margin")

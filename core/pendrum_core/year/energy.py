@@ -1,16 +1,18 @@
 """A building's year: energy by use and carrier, hour by hour."""
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.model.plant import GROSS_OVER_NET
+from pendrum_core.model.plant import GROSS_OVER_NET, TOWER
 from pendrum_core.model.systems import WATER_REHEAT, Circuit
 from pendrum_core.model.year import YearCourse, YearRoom
 from pendrum_core.plant.source import AirOutside, Water, flow_temperature_c, members_of, with_losses_w
+from pendrum_core.results.bands import within
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.water.feeds import fed_first
 from pendrum_core.water.network import CircuitResult
 from pendrum_core.water.pump import electrical_w
 from pendrum_core.year.hot_water import HotWaterYear, hot_water_year
@@ -23,6 +25,7 @@ Single = NDArray[np.float32]
 STEAM_J_KG = 2_675_600.0  # saturated steam, for which electricity is taken
 ELECTRICITY = "electricity"
 HOT_WATER = "hot water"
+HUMIDIFIER = "humidifier"
 NO_HEAT, NO_COLD = "heat without a plant", "cold without a plant"
 _ROOMS_SHARE = 0.75  # of the progress
 
@@ -37,6 +40,7 @@ class BuildingYear:
         energy_w: by (use, carrier), hourly; fuels on gross value [W].
         output_w: by (circuit, unit), what plant units give, hourly [W].
         unmet_w: by circuit.
+        water_kg_s: by (TOWER or HUMIDIFIER, circuit or system), what they take from the mains, hourly.
         stores: of hot water, by id.
     """
 
@@ -47,16 +51,18 @@ class BuildingYear:
     energy_w: Mapping[tuple[str, str], Single]
     output_w: Mapping[tuple[str, str], Single]
     unmet_w: Mapping[str, Single]
+    water_kg_s: Mapping[tuple[str, str], Single]
     stores: Mapping[str, HotWaterYear]
     faults: tuple[str, ...]
 
 
 class _Meter:
-    """Adds up energy by use and carrier."""
+    """Adds up energy by use and carrier; what plant takes of water stands in `water`."""
 
     def __init__(self, hours: int) -> None:
         self._hours = hours
         self.rows: dict[tuple[str, str], Array] = {}
+        self.water: dict[tuple[str, str], Single] = {}
 
     def add(self, use: str, carrier: str, watts: Array) -> None:
         """Count an hourly course."""
@@ -72,10 +78,12 @@ def building_year(
     owed_kg_s: Mapping[str, Mapping[str, Array]],
     progress: Callable[[float, str], None] = lambda share, doing: None,
     profiles: Mapping[str, YearCourse] | None = None,
+    connected: Sequence[tuple[str, Array]] = (),
 ) -> BuildingYear:
     """Rooms, systems, circuits and plant over the hours of a weather year; sizes are those of the design days.
 
-    `running` and `owed_kg_s` are by system: its hours, and what a make-up unit owes its rooms; `profiles` by store of hot water.
+    `running` and `owed_kg_s` are by system: its hours, and what a make-up unit owes its rooms; `profiles` by store of hot water. `connected` are uses with their hourly
+    courses that take electricity and belong to no room [W].
     """
     hours = len(sky.dry_bulb_c)
     asked = rooms_year(years, sky, lambda share: progress(_ROOMS_SHARE * share / 2.0, "rooms"))
@@ -113,11 +121,13 @@ def building_year(
         )
         rooms |= {year.room.id: again[year.room.id] for year in years}
     lights, lit = _return_lights(years, hours), set[str]()
+    moist = _least_relative(years, hours)
     systems: dict[str, SystemYear] = {}
+    ceilings = set(results.ceilings) & rooms.keys()
     for number, (identity, one) in enumerate(planned.items()):
         progress(_ROOMS_SHARE + 0.2 * number / len(planned), f"air system {drawn[identity].name}")
         try:
-            takes = {room: last[room] == identity for room in one.names}
+            takes = {room: last[room] == identity and room not in ceilings for room in one.names}
             first = [lights[room] for room in one.names if room in lights and room not in lit]
             lit.update(one.names)
             systems[identity] = system_year(
@@ -128,6 +138,7 @@ def building_year(
                 takes=takes,
                 leaks_m3_s=leaks,
                 lights_w=np.sum(first, axis=0) if first else np.zeros(hours),
+                least_relative=moist,
                 sky=sky,
             )
         except ValueError as error:
@@ -135,8 +146,10 @@ def building_year(
     progress(0.96, "plant")
     heat = {room: found.heating_w.astype(float) for room, found in rooms.items()}
     for room, found in rooms.items():
-        if room not in streams and float(found.cooling_w.max()) > 0.0:
+        if room not in streams and room not in ceilings and float(found.cooling_w.max()) > 0.0:
             meter.add("cooling", NO_COLD, found.cooling_w.astype(float))
+    for use, watts in connected:
+        meter.add(use, ELECTRICITY, watts)
     for course in lights.values():
         meter.add("lights", ELECTRICITY, course)
     for of_room in rooms.values():
@@ -146,11 +159,14 @@ def building_year(
         meter.add("fans", ELECTRICITY, of_system.fans_w)
         if drawn[identity].humidifier == "steam":
             meter.add("humidifying", ELECTRICITY, of_system.water_kg_s * STEAM_J_KG)
+        if drawn[identity].humidifier != "none":
+            meter.water[HUMIDIFIER, identity] = of_system.water_kg_s.astype(np.float32)
     stores = {
         identity: hot_water_year(sized, (profiles or {}).get(identity), sky)
         for identity, sized in results.stores.items()
     }
-    outputs, unmet = _circuits(results, systems, heat=heat, stores=stores, sky=sky, meter=meter)
+    cold = {room: rooms[room].cooling_w.astype(float) for room in sorted(ceilings)}
+    outputs, unmet = _circuits(results, systems, heat=heat, cold=cold, stores=stores, sky=sky, meter=meter)
     singles = {key: row.astype(np.float32) for key, row in meter.rows.items() if row.any()}
     return BuildingYear(
         hours,
@@ -160,6 +176,7 @@ def building_year(
         energy_w=singles,
         output_w=outputs,
         unmet_w=unmet,
+        water_kg_s=meter.water,
         stores=stores,
         faults=tuple(faults),
     )
@@ -174,10 +191,22 @@ def _return_lights(years: list[YearRoom], hours: int) -> dict[str, Array]:
     }
 
 
+def _least_relative(years: list[YearRoom], hours: int) -> dict[str, Array]:
+    """Lower limits of relative humidity by room and hour, 0 at hours at which they need not be kept [-]."""
+    limits = {}
+    for year in years:
+        humidity = year.room.humidity
+        if humidity is not None and humidity.low is not None:
+            kept = np.ones(hours) if year.humidity_kept is None else year.humidity_kept.hours()[:hours] > 0.5
+            limits[year.room.id] = np.where(kept, humidity.low, 0.0)
+    return limits
+
+
 def _circuits(
     results: BuildingResults,
     systems: Mapping[str, SystemYear],
     heat: Mapping[str, Array],
+    cold: Mapping[str, Array],
     stores: Mapping[str, HotWaterYear],
     sky: YearSky,
     meter: _Meter,
@@ -189,9 +218,9 @@ def _circuits(
     for system in results.building.systems:
         if system.id in systems:
             of_drawn.setdefault(system.drawn, []).append(system.id)
-            reheats |= {t.room: system.reheat for t in system.terminals}
+            reheats |= {t.room: system.reheat for t in system.terminals if t.reheats}
     of_water = {
-        system.id: {t.room for t in system.terminals if t.room in heat}
+        system.id: {t.room for t in system.terminals if t.room in heat and t.reheats}
         for system in results.building.systems
         if system.reheat == WATER_REHEAT
     }
@@ -206,8 +235,11 @@ def _circuits(
     warmed: set[str] = set()
     chilled: set[str] = set()
     heated: set[str] = set()
-    for circuit in results.building.circuits:
-        load = np.zeros(hours)
+    cooled: set[str] = set()
+    fed: dict[str, tuple[Array, Array]] = {}
+    ordered, circle = fed_first(results.building.circuits)
+    for circuit in [*ordered, *circle]:
+        load, fed_hot = fed.pop(circuit.id, (np.zeros(hours), np.zeros(hours)))
         # In the order of the sections and of the rooms, so that every process adds up to the same last digit.
         for end in dict.fromkeys(section.end for section in circuit.sections if section.end is not None):
             for identity in of_drawn.get(end, ()):
@@ -217,19 +249,26 @@ def _circuits(
                         load += heat[room]
                         heated.add(room)
                 (warmed if circuit.kind == "heating" else chilled).add(identity)
+            if circuit.kind == "chilled" and end in cold and end not in cooled:
+                load += within(cold[end], results.bands.get((circuit.id, end)))
+                if (circuit.id, end) not in results.bands:
+                    cooled.add(end)
             if circuit.kind == "heating" and end in heat:
-                load += heat[end]
+                load += within(heat[end], results.bands.get((circuit.id, end)))
                 heated.add(end)
         lost_w = results.circuits[circuit.id].pipes_lose_w if circuit.id in results.circuits else 0.0
         load = with_losses_w(circuit, load, lost_w)
         use = "heating" if circuit.kind == "heating" else "cooling"
-        hot = np.zeros(hours)
+        hot = np.array(fed_hot)
         for identity, found_store in stores.items():
             if results.stores[identity].store.circuit == circuit.id:
                 hot += found_store.charged_w
         if circuit.id in results.circuits:
             meter.add("pumps", ELECTRICITY, _pumps_w(circuit, results.circuits[circuit.id], load))
-        if circuit.id in results.plants:
+        if circuit.id in results.feeds:
+            beyond = fed.get(str(circuit.source), (np.zeros(hours), np.zeros(hours)))
+            fed[str(circuit.source)] = (beyond[0] + load, beyond[1] + hot)
+        elif circuit.id in results.plants:
             _plant(results, circuit, load=load, hot=hot, sky=sky, meter=meter, use=use, outputs=outputs, unmet=unmet)
         else:
             meter.add(use, NO_HEAT if circuit.kind == "heating" else NO_COLD, load)
@@ -278,13 +317,16 @@ def _plant(
     share = np.divide(hot, load, out=np.zeros_like(load), where=load > 0.0)
     members = [circuit.units[i] for i in plant.working]
     flow = flow_temperature_c(circuit, sky.dry_bulb_c)
-    back = flow - (circuit.flow_c - circuit.return_c) * np.minimum(load / max(plant.course.peak[0], 1e-9), 1.0)
+    back = flow - plant.difference_k * np.minimum(load / max(plant.course.peak[0], 1e-9), 1.0)
     air = AirOutside(sky.dry_bulb_c, sky.weather.wet_bulb_c, results.outdoors.pressure_pa)
     staged, rejected = members_of(circuit, plant.capacity_w, plant.working).run(
         load, air, Water(flow, back), plant.cooler
     )
     if rejected is not None:
         meter.add("heat rejection", ELECTRICITY, rejected.fan_w + rejected.pump_w)
+        if plant.cooler is not None and plant.cooler.inputs.kind == TOWER:
+            lost = plant.cooler.made_up_kg_s(rejected.heat_w, rejected.speed, air.dry_bulb_c, air.wet_bulb_c)
+            meter.water[TOWER, circuit.id] = lost.astype(np.float32)
     for row, unit in enumerate(members):
         fuel = staged.fuel_w[row] * GROSS_OVER_NET[unit.fuel]
         meter.add(use, unit.fuel, fuel * (1.0 - share))

@@ -16,6 +16,7 @@ from pendrum_core.model.rooms import GAIN_CATEGORIES, Boundary, Element, Room
 from pendrum_core.model.year import YearRoom
 from pendrum_core.room.balance.course import convected_share
 from pendrum_core.schedule.pattern import step_averages
+from pendrum_core.year.comfort import adaptive_hours
 from pendrum_core.year.march import STEPS_AN_HOUR, march
 from pendrum_core.year.response import STEP_S, TAU_S, Answers, Wall, answers
 from pendrum_core.year.sky import YearSky
@@ -37,7 +38,8 @@ class RoomYear:
         heating_w, cooling_w: by the plant; drawn_w: outdoor air drawn in while it is warm, signed.
         gains_w: people, lights, equipment, and moisture of all, (4, hours); sun_w: what enters through its windows; outdoor_w: what
             outdoor air and air of other rooms bring, beside supply air and what is drawn in.
-        too_warm_h, occupied_h: occupied hours above its limit, and all occupied hours.
+        too_warm_h, occupied_h: occupied hours above its limit, and all occupied hours; `adaptive_h` those above and below the adaptive
+            limits of each category (comfort.py).
         unmet_heating_h, unmet_cooling_h: hours whose mean is more than 0.5 K outside the set-point of that hour; `missed_*_kh` by how much.
         balance_kwh: of the year by source, what warms it above nought; `open_kwh` what it leaves open.
         fit_error: of its answers, relative [-].
@@ -61,6 +63,7 @@ class RoomYear:
     balance_kwh: Mapping[str, float]
     open_kwh: float
     fit_error: float
+    adaptive_h: Mapping[str, tuple[int, int]]
 
     @property
     def heating_kwh(self) -> float:
@@ -299,6 +302,7 @@ def room_year(
         balance_kwh=balance,
         open_kwh=sum(balance.values()),
         fit_error=a.error,
+        adaptive_h=adaptive_hours((air + surface) / 2.0, sky.running_mean_c, there),
     )
     return result, (air, felt)
 

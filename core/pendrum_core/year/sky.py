@@ -5,6 +5,7 @@ refraction. Sky diffuse on a plane by Perez et al. (1990), all-sites composite; 
 """
 
 from dataclasses import dataclass, field
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,6 +18,7 @@ from pendrum_core.quantities.constants import CP_DRY_AIR
 from pendrum_core.sun.shading import diffuse_shares, in_plane, sunlit_share
 from pendrum_core.sun.skyline import horizon_deg, sky_share
 from pendrum_core.weather.year import WeatherYear
+from pendrum_core.year.comfort import running_mean_c
 
 Array = NDArray[np.float64]
 
@@ -73,6 +75,11 @@ class YearSky:
     def dry_bulb_c(self) -> Array:
         """[°C]."""
         return self.weather.dry_bulb_c
+
+    @cached_property
+    def running_mean_c(self) -> Array:
+        """Running mean outdoor temperature by day [°C]. Source: EN 16798-1:2019, formula B.1."""
+        return running_mean_c(self.weather.dry_bulb_c)
 
     def _reflectance(self) -> Array:
         site = self.climate.site.ground_reflectance

@@ -12,9 +12,10 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from pendrum_core.air.duct_gain import apart_from_mean_k, kept_shares, mean_kept
 from pendrum_core.air.flows import least_flow_m3_s
 from pendrum_core.air.outdoor_air import demanded_share
-from pendrum_core.air.path import Rooms
+from pendrum_core.air.path import Rooms, Unit
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.air.unit import unit_of
 from pendrum_core.air.walk import walk
@@ -30,18 +31,27 @@ _LEAK_C, _USUAL_W, _LEAST_K = 20.0, 0.008, 0.5
 
 @dataclass(frozen=True)
 class Planned:
-    """A system's year before its rooms are under it: its rooms, their flows (rooms, hours) [kg/s], and the supply temperature [°C]."""
+    """A system's year before its rooms are under it: its rooms, their flows (rooms, hours) [kg/s], the supply temperature in the mean
+    of all air [°C], and how far each room's is from it (duct_gain.py) [K].
+    """
 
     names: tuple[str, ...]
     on: Array
     least_kg_s: Array
     most_kg_s: Array
     supply_c: Array
+    apart_k: Array | None = None
+
+    @property
+    def rooms_supply_c(self) -> Array:
+        """Supply air of each room, (rooms, hours), or (hours) where it is the same for all [°C]."""
+        return self.supply_c if self.apart_k is None else self.supply_c + self.apart_k
 
     def streams(self) -> dict[str, Stream]:
         """Air that flows whatever the rooms ask."""
         cp = float(specific_heat_j_kgk(_USUAL_W))
-        return {name: Stream(self.least_kg_s[row] * cp, self.supply_c) for row, name in enumerate(self.names)}
+        supply = np.broadcast_to(self.rooms_supply_c, self.least_kg_s.shape)
+        return {name: Stream(self.least_kg_s[row] * cp, supply[row]) for row, name in enumerate(self.names)}
 
 
 @dataclass(frozen=True)
@@ -73,7 +83,13 @@ def plan(
     on = np.ones(hours) if running is None else (running.hours()[:hours] > 0.5).astype(float)
     flows = [sized.airflows[name] for name in names]
     most = np.array([flow.mass_kg_s for flow in flows])[:, None] * on
-    share = np.array([least_flow_m3_s(system, flow) / max(flow.design_m3_s, 1e-12) for flow in flows])
+    terminals = {terminal.room: terminal for terminal in system.terminals}
+    share = np.array(
+        [
+            least_flow_m3_s(system, terminals[name], flow) / max(flow.design_m3_s, 1e-12)
+            for name, flow in zip(names, flows, strict=True)
+        ]
+    )
     least = share[:, None] * most
     if system.kind == MAKE_UP:
         owed = owed_kg_s or {}
@@ -83,7 +99,45 @@ def plan(
     supply = _target(system, air, load, most * float(specific_heat_j_kgk(_USUAL_W)), sky.dry_bulb_c)
     if not system.cools:
         supply = np.maximum(supply, sky.dry_bulb_c)
-    return Planned(names, on, least, most, supply)
+    elif _may_be_held(system, sized, supply, float(max(air.max(), sky.dry_bulb_c.max()))):
+        latent = np.stack([rooms[name].gains_w[-1] for name in names]).astype(float)
+        still = np.zeros_like(most)
+        unit = replace(_unit(system, sized, names), target_c=supply)
+        path = walk(
+            unit, Rooms(most, still, air, latent, still, np.zeros(hours)), sky.dry_bulb_c, _outdoor_w(sky, sized)
+        )
+        supply = np.maximum(supply, path.supply_c)
+    return Planned(names, on, least, most, supply, _apart_k(system, sized, names, least, supply))
+
+
+def _apart_k(
+    system: AirSystem, sized: AirSystemResult, names: tuple[str, ...], flow_kg_s: Array, supply_c: Array
+) -> Array | None:
+    """How far each room's supply air is from the mean by the ducts on its way [K]."""
+    if sized.ducts is None or not sized.ducts.gains_w_k:
+        return None
+    kept = kept_shares(np.array([sized.ducts.gains_w_k.get(name, 0.0) for name in names]), flow_kg_s)
+    return apart_from_mean_k(kept, mean_kept(kept, flow_kg_s), supply_c, system.duct_around_c)
+
+
+def _may_be_held(system: AirSystem, sized: AirSystemResult, supply_c: Array, warmest_c: float) -> bool:
+    """Whether what flows in the cooling coil can keep supply air from its temperature at all."""
+    coldest = sized.limits.coldest_c
+    if coldest is None:
+        return False
+    reached = coldest + system.bypass_factor * (warmest_c - coldest)
+    return float(supply_c.min()) - sized.fan.rise_k < reached
+
+
+def _unit(system: AirSystem, sized: AirSystemResult, names: tuple[str, ...]) -> Unit:
+    """Its unit for the rooms that have a year, with filters in the mean of their lives."""
+    system = replace(system, terminals=tuple(t for t in system.terminals if t.room in names))
+    sizes = (sized.return_m3_s, sized.least_outdoor_kg_s, sized.pressure_pa)
+    return unit_of(system, sized.fan, *sizes, sized.ducts, sized.lanes, system.cleaner_pa, sized.limits)
+
+
+def _outdoor_w(sky: YearSky, sized: AirSystemResult) -> Array:
+    return humidity_ratio_from_relative(sky.dry_bulb_c, sky.weather.relative_humidity, sized.pressure_pa)
 
 
 def system_year(
@@ -94,37 +148,31 @@ def system_year(
     takes: Mapping[str, bool],
     leaks_m3_s: Mapping[str, float],
     lights_w: Array,
+    least_relative: Mapping[str, Array],
     sky: YearSky,
 ) -> SystemYear:
-    """The system with its rooms under its air; `takes` says of which rooms it carries the cooling that is left."""
+    """The system with its rooms under its air; `takes` says of which rooms it carries the cooling that is left, `least_relative` the lower
+    limits of relative humidity that its humidifier keeps, by room and hour; 0 where none is to be kept.
+    """
     names, hours = planned.names, len(sky.dry_bulb_c)
     air = np.stack([rooms[name].air_c for name in names]).astype(float)
     left = np.stack([rooms[name].cooling_w if takes[name] else np.zeros(hours) for name in names]).astype(float)
     latent = np.stack([rooms[name].gains_w[-1] for name in names]).astype(float)
     cp = float(specific_heat_j_kgk(_USUAL_W))
-    more = np.minimum(
-        left / (cp * np.maximum(air - planned.supply_c, _LEAST_K)), planned.most_kg_s - planned.least_kg_s
-    )
-    short = np.maximum(left - more * cp * np.maximum(air - planned.supply_c, _LEAST_K), 0.0)
+    carries = cp * np.maximum(air - planned.rooms_supply_c, _LEAST_K)
+    more = np.minimum(left / carries, planned.most_kg_s - planned.least_kg_s)
+    short = np.maximum(left - more * carries, 0.0)
     flow = planned.least_kg_s + more
     volume = float(specific_volume_m3_kg(_LEAK_C, 0.0, sized.pressure_pa))
     leak = np.array([leaks_m3_s.get(name, 0.0) / volume for name in names])[:, None] * np.ones(hours)
-    outdoor_w = humidity_ratio_from_relative(sky.dry_bulb_c, sky.weather.relative_humidity, sized.pressure_pa)
     unit = replace(
-        unit_of(
-            system,
-            sized.fan,
-            sized.return_m3_s,
-            sized.least_outdoor_kg_s,
-            sized.pressure_pa,
-            sized.ducts,
-            system.cleaner_pa,
-        ),
+        _unit(system, sized, names),
         target_c=planned.supply_c,
         least_outdoor_kg_s=sized.least_outdoor_kg_s * _demanded(system, sized, rooms),
+        least_return_w=_least_humidity(system, sized, names, air, least_relative),
     )
     taken = flow if system.kind == MAKE_UP else np.zeros_like(flow)
-    path = walk(unit, Rooms(flow, taken, air, latent, leak, lights_w), sky.dry_bulb_c, outdoor_w)
+    path = walk(unit, Rooms(flow, taken, air, latent, leak, lights_w), sky.dry_bulb_c, _outdoor_w(sky, sized))
     return SystemYear(
         path.flow_kg_s,
         path.outdoor_kg_s,
@@ -135,6 +183,17 @@ def system_year(
         short_w=short.sum(axis=0),
         balance=path.balance,
     )
+
+
+def _least_humidity(
+    system: AirSystem, sized: AirSystemResult, names: tuple[str, ...], air_c: Array, least_relative: Mapping[str, Array]
+) -> Array | float:
+    """Humidity ratio that keeps the lower limit of every room that has one, at its air of the hour [kg/kg]."""
+    limited = [row for row, name in enumerate(names) if name in least_relative]
+    if system.humidifier == "none" or not limited:
+        return 0.0
+    relative = np.stack([least_relative[names[row]] for row in limited])
+    return np.asarray(humidity_ratio_from_relative(air_c[limited], relative, sized.pressure_pa).max(axis=0))
 
 
 def _demanded(system: AirSystem, sized: AirSystemResult, rooms: Mapping[str, RoomYear]) -> Array | float:

@@ -14,7 +14,7 @@ from pendrum_core.network.friction import Fluid, friction, round_area_m2
 from pendrum_core.network.tree import TreeError, build_tree, path_losses, sum_upwards
 from pendrum_core.plant.motors import next_motor_w
 from pendrum_core.proof.cases import load_case
-from pendrum_core.water.emitters import output_factor, size_radiator
+from pendrum_core.water.emitters import Rated, output_factor, size_radiator
 from pendrum_core.water.network import size_circuit, water_flow_m3_s
 from pendrum_core.water.properties import density_kg_m3, specific_heat_j_kgk, viscosity_pa_s
 
@@ -126,7 +126,7 @@ class Water(unittest.TestCase):
             self.assertAlmostEqual(
                 1000 * output_factor(*args) / want["output_W_arithmetic_with_dTn_50"], 1.0, delta=0.002
             )
-            rating = size_radiator(1000.0, *args).logarithmic_w
+            rating = size_radiator(1000.0, *args[:3], Rated()).logarithmic_w
             self.assertAlmostEqual(rating / want["rating_needed_for_1000_W_log"], 1.0, delta=0.002)
         with self.assertRaisesRegex(ValueError, "fall in this order"):
             output_factor(40.0, 45.0, 20.0, 1.3)

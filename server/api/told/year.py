@@ -31,6 +31,9 @@ class RoomYear(Told):
     balance_kwh: dict[str, KilowattHours]
     sources_month_kwh: dict[str, Months]
     fit_error: float = Field(description="Largest error of the reduced responses, as a share")
+    adaptive_h: dict[str, list[int]] = Field(
+        {}, description="Occupied hours above and below the adaptive limits of EN 16798-1, by category"
+    )
 
 
 class EnergyRow(Told):
@@ -82,11 +85,20 @@ class UnitYear(Told):
     on_h: float
 
 
+class WaterYear(Told):
+    """Water that a tower or a humidifier takes over the year."""
+
+    m3: float = Field(description="m³")
+    month_m3: list[float] = Field(description="m³ of each month", min_length=12, max_length=12)
+    peak_m3_s: float
+
+
 class YearSummary(Told):
     """The year of a version of the project."""
 
     version: int
     weather: str
+    weather_key: str | None = Field(None, description="Of the file of hours; empty where typical days took its place")
     hours: int
     year: int
     floor_area_m2: float
@@ -96,6 +108,7 @@ class YearSummary(Told):
     systems: dict[str, SystemYear]
     stores: dict[str, StoreYear] = Field({}, description="None in years that were calculated before there were any")
     units: dict[str, UnitYear]
+    water: dict[str, WaterYear] = Field({}, description="By tower/circuit and humidifier/system")
     unmet_kwh: dict[str, KilowattHours]
     faults: list[str]
 

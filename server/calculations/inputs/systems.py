@@ -7,7 +7,8 @@ from dataclasses import fields, replace
 from calculations.inputs.schedules import design_patterns
 from calculations.lookups import Lookups
 from pendrum_core.model.building import Margins
-from pendrum_core.model.plant import FloorBuild, PlantUnit, Rejection
+from pendrum_core.model.catalogue import Sizes
+from pendrum_core.model.plant import CeilingBuild, FloorBuild, PlantUnit, Rejection
 from pendrum_core.model.rooms import Room
 from pendrum_core.model.systems import ROOM_UNIT, AirSystem, Circuit, Extract, Fitted, Section, Terminal, Transfer
 from pendrum_core.model.unit_parts import UnitPart
@@ -39,7 +40,7 @@ def section(row: Row, end: str | None) -> Section:
 
 
 def air_systems(
-    look: Lookups, rooms: dict[str, Room], effective: dict[str, dict[str, Effective]], make: MakeSection
+    look: Lookups, rooms: dict[str, Room], effective: dict[str, dict[str, Effective]], make: MakeSection, sizes: Sizes
 ) -> Iterable[AirSystem]:
     """Every air system with its rooms."""
     document = look.document
@@ -65,6 +66,7 @@ def air_systems(
             sections=tuple(make(s, s["room"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])),
             kind=row["arrangement"],
             parts=tuple(UnitPart(**part) for part in row["parts"]),
+            sizes=sizes,
             **inputs,
         )
         yield from _sets(system, row["sets"], document, rooms)
@@ -126,6 +128,7 @@ def _leading_to(rooms: set[str], sections: tuple[Section, ...]) -> tuple[Section
 def _terminal(document: Document, effective: dict[str, dict[str, Effective]], room: Room, rank: int) -> Terminal:
     row, values = document.of("room")[room.id], effective[room.id]
     use, there = document.of("use")[row["use"]], row["occupied"]
+    own = rank == 1 and bool(row["air_system"])  # its fields tell of the terminal of its first system
     return Terminal(
         room.id,
         values["people_per_m2"].value * room.floor_area_m2 if there else 0.0,
@@ -133,10 +136,14 @@ def _terminal(document: Document, effective: dict[str, dict[str, Effective]], ro
         air_per_area_m3_s_m2=use["air_per_area_m3_s_m2"] if there else 0.0,
         effectiveness=use["air_effectiveness"],
         minimum_air_changes=values["minimum_air_changes"].value,
-        pinned_flow_m3_s=row["pinned_flow_m3_s" if rank == 1 and row["air_system"] else "second_pinned_flow_m3_s"],
+        pinned_flow_m3_s=row["pinned_flow_m3_s" if own else "second_pinned_flow_m3_s"],
         outdoor_air_changes=use["outdoor_air_changes"] if there else 0.0,
         rank=rank,
         shared=all(row[field] for field in _SERVED_BY),
+        constant=own and row["terminal_flow"] == "constant",
+        least_share=row["terminal_least"] if own else None,
+        reheats=row["terminal_reheats"] if own else True,
+        outlets=row["outlets"] if own else 1,
     )
 
 
@@ -187,7 +194,7 @@ def _unit(row: Row) -> PlantUnit:
     return PlantUnit(**{column: value for column, value in row.items() if column not in ("circuit", "position")})
 
 
-def circuits(document: Document, make: MakeSection) -> Iterable[Circuit]:
+def circuits(document: Document, make: MakeSection, sizes: Sizes) -> Iterable[Circuit]:
     """Every circuit with its sections."""
     sections: dict[str, list[Row]] = defaultdict(list)
     for row in document.of("pipe_section").values():
@@ -199,11 +206,18 @@ def circuits(document: Document, make: MakeSection) -> Iterable[Circuit]:
         yield Circuit(
             units=tuple(_unit(unit) for unit in sorted(units[row["id"]], key=lambda unit: unit["position"])),
             sections=tuple(
-                make(s, s["room"] or s["air_system"]) for s in sorted(sections[row["id"]], key=lambda s: s["position"])
+                make(s, s["room"] or s["air_system"] or s["fed_circuit"])
+                for s in sorted(sections[row["id"]], key=lambda s: s["position"])
             ),
+            sizes=sizes,
             rejection=Rejection(
                 row["rejection"], **{f.name: row[f"rejection_{f.name}"] for f in fields(Rejection) if f.name != "kind"}
             ),
             floor=FloorBuild(**{f.name: row[f"floor_{f.name}"] for f in fields(FloorBuild)}),
-            **{column: value for column, value in row.items() if not column.startswith(("rejection", "floor_"))},
+            ceiling=CeilingBuild(**{f.name: row[f"ceiling_{f.name}"] for f in fields(CeilingBuild)}),
+            **{
+                column: value
+                for column, value in row.items()
+                if not column.startswith(("rejection", "floor_", "ceiling_"))
+            },
         )

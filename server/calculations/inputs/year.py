@@ -120,6 +120,7 @@ def year_room(look: Lookups, courses: Courses, room: Room, values: dict[str, Eff
         drawn=_drawn(look, courses, use, row, room),
         people=courses.of(use["people_schedule"]) if row["occupied"] and values["people_per_m2"].value else None,
         warm_limit_c=room.warm_limit_c,
+        humidity_kept=courses.of(use["humidity_schedule"]),
         return_gains=tuple(
             YearGain(told.category, told.sensible_w, 0.0, courses.of(told.schedule))
             for told in told_return_gains(use, values, room.floor_area_m2, share)

@@ -10,6 +10,7 @@ from calculations.mends import mend_of
 from calculations.records.definitions import EnvelopeMaker
 from calculations.records.payload import Payload, Record
 from calculations.snapshot import Snapshot
+from pendrum_core.air.coil_size import CoilSize
 from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.air.result import AirSystemResult, ServedRoom
 from pendrum_core.checks.results import result_snags
@@ -27,6 +28,7 @@ from pendrum_core.results.yardsticks import group_basis, room_basis, yardsticks
 from pendrum_core.room.outcome.loads import GroupLoads, Peak, RoomLoads
 from pendrum_core.water.hot_water import HotWaterResult
 from pendrum_core.water.pump import PumpResult, curve_head, held_head, part_loads
+from pendrum_core.water.valves import authorities
 from projects.rows import Document
 
 _CURVE_TO, _CURVE_POINTS = 4 / 3, 25
@@ -86,12 +88,6 @@ def _group_air(group: GroupLoads, results: BuildingResults, system_of: dict[str,
     }
 
 
-def _duct_gain_k(r: AirSystemResult) -> float:
-    """What the ducts warm the air by at the largest load [K]."""
-    month, step = r.peak
-    return float(r.summer.supply_c[month, step] - r.summer.outlet_c[month, step])
-
-
 def _systems(
     results: BuildingResults, months: tuple[int, ...]
 ) -> tuple[dict[str, Record], dict[str, Record], dict[str, Record]]:
@@ -115,8 +111,11 @@ def _systems(
             "balance": r.balance,
             "reheat_w": float(reheat.max()),
             "fan": dict(vars(r.fan)),
+            "return_fan_w": float(max(r.summer.return_fan_w.max(), r.winter.return_fan_w.max())),
+            "coils": [_coil(place, coil) for place, coil in results.coils.get(system_id, {}).items()],
             "duct_leak_share": r.ducts.leak_share if r.ducts else 0.0,
-            "duct_gain_k": _duct_gain_k(r),
+            "duct_gain_k": r.duct_gain_k,
+            "return_gain_k": r.return_gain_k,
             "networks": {
                 name: {
                     "index_end": ducts.paths.index,
@@ -126,7 +125,7 @@ def _systems(
                 for name, ducts in r.networks.items()
             },
         }
-        for room, flow in r.airflows.items():
+        for row, (room, flow) in enumerate(r.airflows.items()):
             airflows[room if ranks[system_id, room] == 1 else f"{room}/2"] = {
                 "system": system_id,
                 "cooling_m3_s": flow.cooling_m3_s,
@@ -135,6 +134,7 @@ def _systems(
                 "design_m3_s": flow.design_m3_s,
                 "governing": flow.governing,
                 **_served(r.served[room]),
+                "supply_c": float(r.summer.room_supply_c(row)[month, step]),
             }
         for ducts in r.networks.values():
             for section_id, s in ducts.sections.items():
@@ -145,6 +145,11 @@ def _systems(
                     "path_pa": ducts.paths.loss_pa.get(section_id),
                 }
     return systems, airflows, sections
+
+
+def _coil(place: int, coil: CoilSize) -> Record:
+    """A coil by its place among the parts that count."""
+    return {"place": place} | {name: value for name, value in vars(coil).items() if name != "entering"}
 
 
 def _balances(results: BuildingResults) -> dict[str, Record]:
@@ -202,7 +207,9 @@ def _section(section: Any) -> Record:
 
 def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Record]]:
     circuits, sections = {}, {}
+    drawn = {circuit.id: circuit for circuit in results.building.circuits}
     for circuit_id, c in results.circuits.items():
+        valves = authorities(drawn[circuit_id], c)
         circuits[circuit_id] = {
             "duty_w": sum(c.duty_w.values()),
             "pump": _pump(c.pump),
@@ -218,6 +225,7 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
                 "balancing_pa": c.paths.balancing_pa.get(section_id),
                 "path_pa": c.paths.loss_pa.get(section_id),
                 "return_size": ", ".join(run.size for run in s.runs[1:]) or s.size,
+                "authority": valves[section_id].authority if section_id in valves else None,
             }
     return circuits, sections
 
@@ -290,6 +298,7 @@ def _cooler(plant: PlantResult) -> Record | None:
         "flow_m3_s": found.water_kg_s / WATER_KG_M3,
         "fan_w": found.fan_w,
         "pump_w": found.pump_w,
+        "made_up_m3_s": 0.0 if plant.made_up_kg_s is None else float(plant.made_up_kg_s.max()) / WATER_KG_M3,
     }
 
 
@@ -354,8 +363,13 @@ class PlantMaker:
             "duct_section": duct_sections,
             "circuit": circuits,
             "pipe_section": pipe_sections,
+            "feed": {circuit: dict(vars(feed)) for circuit, feed in results.feeds.items()},
             "plant": {circuit: _plant(results, circuit, months) for circuit in results.plants},
             "hot_water": {store: _store(found) for store, found in results.stores.items()},
+            "ceiling": {
+                room: dict(vars(found)) | {"most": found.most if np.isfinite(found.most) else None}
+                for room, found in results.ceilings.items()
+            },
             "floor": {room: dict(vars(floor)) for room, floor in results.floors.items()},
             "emitter": {room: dict(vars(emitter)) for room, emitter in results.emitters.items()},
             "snag": {f"{snag.code}/{snag.id}": _snag(snag, snapshot.look.document) for snag in snags},

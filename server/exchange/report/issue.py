@@ -102,8 +102,7 @@ def _beside(project: Project, years: Years) -> dict[str, Any] | None:
         "columns": [{"id": c.id, "name": c.name if c.base_id else "Base", "capital": c.capital} for c in columns],
         "totals": side_by_side(documents)["totals"],
         "years": {
-            key: None if summary is None else year_figures(documents[key], summary, bills)
-            for key, (summary, bills) in told.items()
+            key: None if summary is None else year_figures(summary, bills) for key, (summary, bills) in told.items()
         },
         "differences": [
             {"option": column.name, **one}

@@ -8,6 +8,7 @@ from django.apps import apps
 from django.db.models import Model
 
 from projects.kinds.air import AirSystemFields, DuctSectionFields
+from projects.kinds.connected import ConnectedLoadFields
 from projects.kinds.declare import About, Fact, Kind, facts_of
 from projects.kinds.fabric import AssemblyFields, GlazingFields, KitFields, LayerFields, MaterialFields, ShadingFields
 from projects.kinds.money import CatalogueRowFields, PriceFields, TariffFields
@@ -108,6 +109,7 @@ _SCHEMAS: dict[str, type[Kind]] = {
     "duct_section": DuctSectionFields,
     "tariff": TariffFields,
     "price": PriceFields,
+    "connected_load": ConnectedLoadFields,
     "catalogue_row": CatalogueRowFields,
     "plant_unit": PlantUnitFields,
     "pipe_section": PipeSectionFields,

@@ -4,7 +4,7 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
-from pendrum_core.model.unit_parts import FILTER, OTHER, USUAL_PARTS, refused
+from pendrum_core.model.unit_parts import COILS, FILTER, MOST_ROWS, OTHER, USUAL_PARTS, refused
 from pendrum_core.model.unit_parts import KINDS as PART_KINDS
 from pendrum_core.network.fittings import FITTINGS
 from projects.fields import Coordinate, Id, Name
@@ -34,6 +34,24 @@ class UnitPart(Kind):
         ]
         | None
     ) = None
+    rows: (
+        Annotated[
+            int, whole("Rows", 1, MOST_ROWS, hint="Of a coil. Empty: as many as its duty and its bypass factor ask.")
+        ]
+        | None
+    ) = None
+    face_velocity_m_s: (
+        Annotated[
+            float, number("Face velocity", "velocity", 0.5, 5, hint="Of a coil, at the largest flow. Empty: 2.5 m/s.")
+        ]
+        | None
+    ) = None
+
+    @model_validator(mode="after")
+    def coils_have_rows(self) -> Self:
+        if self.kind not in COILS and (self.rows is not None or self.face_velocity_m_s is not None):
+            raise ValueError(f"only a coil has rows and a face, not a part of kind {self.kind!r}")
+        return self
 
     @model_validator(mode="after")
     def new_ones_take_less(self) -> Self:
@@ -83,6 +101,14 @@ class AirSystemFields(MarginFields):
         | None
     ) = None
     volume: Annotated[str, options("Air volume", ["constant", "variable"])] = "constant"
+    sizing: Annotated[
+        str,
+        options(
+            "Flows sized for",
+            {"own peak": "each room's own peak", "coincident": "the hour of all together"},
+            hint="At the hour of all together rooms whose peak is at another hour get less then, and are told as too warm.",
+        ),
+    ] = "own peak"
     least_share: Annotated[float, number("Least flow of a terminal", "percent", 0, 1)] = 0.3
     reheat: Annotated[
         str,
@@ -145,7 +171,13 @@ class AirSystemFields(MarginFields):
     duct_insulation_m: (
         Annotated[
             float,
-            number("Mineral wool around ducts", "thickness", 0, 0.3, hint="Empty: their heat gain is not worked out."),
+            number(
+                "Mineral wool around ducts",
+                "thickness",
+                0,
+                0.3,
+                hint="Of supply and return ducts. Empty: their heat gain is not worked out.",
+            ),
         ]
         | None
     ) = None

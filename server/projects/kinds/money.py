@@ -4,6 +4,7 @@ from typing import Annotated, ClassVar, Self
 
 from pydantic import Field, model_validator
 
+from pendrum_core.model.catalogue import BORES, ITEMS, MOVES, PIPE
 from projects.fields import Name
 from projects.kinds.declare import About, Kind, called, number, options, whole
 from projects.kinds.water import CARRIERS
@@ -51,17 +52,22 @@ class CatalogueRowFields(Kind):
 
     about: ClassVar[About] = About(most=20_000)
 
-    item: Annotated[str, options("Item", ["pump", "fan", "radiator", "boiler", "heat pump", "chiller"])]
+    item: Annotated[str, options("Item", list(ITEMS))]
     name: Annotated[Name, called("Ordered as")]
     flow_m3_s: Annotated[float, number("Flow", "water_flow", 0, 1000)] = 0.0
     pressure_pa: Annotated[float, number("Head or pressure", "head", 0, 5_000_000)] = 0.0
     output_w: Annotated[float, number("Output", "load", 0, 1e9)] = 0.0
+    diameter_m: Annotated[float, number("Inner diameter", "diameter", 0, 5)] = 0.0
+    outer_m: Annotated[float, number("Outer diameter", "diameter", 0, 5, hint="Of pipes.")] = 0.0
 
     @model_validator(mode="after")
     def has_a_rating(self) -> Self:
-        moves = self.item in ("pump", "fan")
-        if moves and not (self.flow_m3_s > 0.0 and self.pressure_pa > 0.0):
+        if self.item in MOVES and not (self.flow_m3_s > 0.0 and self.pressure_pa > 0.0):
             raise ValueError(f"a {self.item} of a catalogue needs flow_m3_s and pressure_pa above 0")
-        if not moves and self.output_w <= 0.0:
+        if self.item in BORES and self.diameter_m <= 0.0:
+            raise ValueError(f"a {self.item} of a catalogue needs diameter_m above 0")
+        if self.item == PIPE and self.outer_m < self.diameter_m:
+            raise ValueError(f"outer_m {self.outer_m:g} must be at least diameter_m {self.diameter_m:g}")
+        if self.item not in (*MOVES, *BORES) and self.output_w <= 0.0:
             raise ValueError(f"a {self.item} of a catalogue needs output_w above 0")
         return self

@@ -60,6 +60,27 @@ class RoomFields(SharedFields, MarginFields):
     pinned_flow_m3_s: Annotated[float, number("Pinned supply air", "airflow", 0.0001, 500, short="Pinned")] | None = (
         None
     )
+    terminal_flow: Annotated[
+        str,
+        options(
+            "Flow of its terminal",
+            {"system": "as its system", "constant": "constant"},
+            hint="Constant: it stays at its design flow where the others' follow the load.",
+        ),
+    ] = "system"
+    terminal_least: (
+        Annotated[
+            float,
+            number(
+                "Least flow of its terminal", "percent", 0, 1, hint="Of its design flow. Empty: as its system says."
+            ),
+        ]
+        | None
+    ) = None
+    terminal_reheats: Annotated[bool, called("Its terminal reheats", hint="Where its system reheats at terminals.")] = (
+        True
+    )
+    outlets: Annotated[int, whole("Outlets", 1, 200)] = 1
     second_system: Annotated[
         Ref, link("Second air system", "air_system", empties=True, hint="It takes what the first one leaves.")
     ] = None

@@ -5,7 +5,7 @@ from typing import Annotated, ClassVar, Self
 from pydantic import model_validator
 
 from pendrum_core.water.glycol import GLYCOLS, SHARES
-from pendrum_core.water.pipes import PIPES
+from pendrum_core.water.pipes import OWN_PIPES, PIPES
 from projects.fields import Id, Name
 from projects.kinds.air import SectionFields
 from projects.kinds.declare import About, Kind, Ref, called, link, number, options, whole
@@ -17,8 +17,36 @@ CARRIERS = ["natural gas", "liquid gas", "heating oil", "wood pellets", "electri
 class CircuitFields(Kind):
     """A two-pipe water circuit."""
 
+    about: ClassVar[About] = About(rehang="source", alike=("kind",))
+
     name: Annotated[Name, called("Name")]
     kind: Annotated[str, options("Circuit for", ["heating", "chilled"])]
+    source: Annotated[
+        Ref, link("Fed by", "circuit", empties=True, hint="Another circuit, in place of units of its own.")
+    ] = None
+    connection: Annotated[
+        str,
+        options(
+            "Connected",
+            {
+                "mixed": "mixed with its own return",
+                "exchanger": "through a heat exchanger",
+                "direct": "directly, at the same flow",
+            },
+        ),
+    ] = "mixed"
+    approach_k: Annotated[
+        float,
+        number("Exchanger's approach", "temperature_difference", 0.5, 30, hint="Between the flows of both sides."),
+    ] = 3.0
+    medium: Annotated[
+        str,
+        options(
+            "Carries",
+            ["water", "refrigerant"],
+            hint="Refrigerant goes from its machines straight into the coils of units; its flow temperature is where it boils or condenses.",
+        ),
+    ] = "water"
     flow_c: Annotated[float, number("Flow temperature", "temperature", -15, 95)]
     return_c: Annotated[float, number("Return temperature", "temperature", -15, 95)]
     glycol: Annotated[
@@ -36,7 +64,12 @@ class CircuitFields(Kind):
             hint="Reverse: what the first branch takes comes back last, so that all paths are nearly of one length.",
         ),
     ] = "two pipes"
-    pipe: Annotated[str, options("Pipes of", {key: series.title for key, series in PIPES.items()})] = "steel"
+    pipe: Annotated[
+        str,
+        options(
+            "Pipes of", {key: series.title for key, series in PIPES.items()} | {OWN_PIPES: "the catalogue's pipes"}
+        ),
+    ] = "steel"
     friction_limit_pa_m: Annotated[float, number("Friction at most", "pipe_friction_rate", 1, 2000)] = 150.0
     velocity_limit_m_s: Annotated[float, number("Velocity at most", "water_velocity", 0.05, 10)] = 1.5
     source_drop_pa: Annotated[float, number("Boiler or chiller drop", "head", 0, 500_000)] = 15_000.0
@@ -89,13 +122,42 @@ class CircuitFields(Kind):
     ] = "in turn"
     kept_warm: Annotated[bool, called("Resting units kept warm")] = False
     emitters: Annotated[
-        str, options("Heats its rooms by", {"radiators": "radiators", "underfloor": "heated floors"})
+        str,
+        options(
+            "Heats its rooms by",
+            {"radiators": "radiators", "radiant panels": "radiant panels overhead", "underfloor": "heated floors"},
+        ),
     ] = "radiators"
     floor_spacing_m: Annotated[float, number("Pipes apart", "thickness", 0.05, 0.375)] = 0.15
     floor_pipe_m: Annotated[float, number("Pipe, outside", "diameter", 0.008, 0.03)] = 0.016
     floor_cover_m: Annotated[float, number("Screed above them", "thickness", 0.015, 0.15)] = 0.045
     floor_covering_m2k_w: Annotated[float, number("Covering of the floor", "resistance", 0, 0.15)] = 0.1
     floor_area_share: Annotated[float, number("Of the floor, heated", "percent", 0.1, 1)] = 0.85
+    ceiling_kind: Annotated[
+        str, options("Cools its rooms by", {"ceilings": "chilled ceilings", "beams": "chilled beams"})
+    ] = "ceilings"
+    ceiling_rating_w_m2: Annotated[
+        float,
+        number(
+            "Rating of a ceiling",
+            "power_per_area",
+            10,
+            300,
+            hint="Active area, 8 K between room and mean of the water.",
+        ),
+    ] = 80.0
+    ceiling_rating_w_m: Annotated[
+        float,
+        number(
+            "Rating of a beam",
+            "heat_per_length",
+            20,
+            1500,
+            hint="Active length, 8 K between room and mean of the water.",
+        ),
+    ] = 250.0
+    ceiling_exponent: Annotated[float, number("Exponent of the difference", "ratio", 0.8, 1.5)] = 1.1
+    ceiling_area_share: Annotated[float, number("Of the floor, ceiling at most", "percent", 0.1, 1)] = 0.7
     rejection: Annotated[
         str,
         options(
@@ -121,6 +183,21 @@ class CircuitFields(Kind):
     ] = 0.015
     rejection_drop_pa: Annotated[float, number("Condenser water's head", "head", 0, 500_000)] = 120_000.0
     rejection_pump_efficiency: Annotated[float, number("Its pump with motor", "percent", 0.05, 1)] = 0.6
+    rejection_cycles: Annotated[
+        float, number("Cycles of concentration", "ratio", 1.2, 20, hint="Of a tower's water, by blow-down.")
+    ] = 4.0
+    rejection_above_pump_m: Annotated[float, number("Tower's water above its pump", "length", -5, 200)] = 2.0
+    rejection_suction_pa: Annotated[float, number("Lost before the pump", "head", 0, 200_000)] = 10_000.0
+    rejection_npsh_m: Annotated[float, number("Suction head that the pump needs", "length", 0.2, 20)] = 3.0
+    panel_w_m: Annotated[
+        float, number("A metre of panel gives", "heat_per_length", 10, 5000, hint="At the temperatures of its rating.")
+    ] = 300.0
+    rated_exponent: Annotated[
+        float, number("Their exponent", "ratio", 1, 1.6, hint="Radiators mostly 1.3, radiant panels 1.1 to 1.2.")
+    ] = 1.3
+    rated_flow_c: Annotated[float, number("Rated at a flow of", "temperature", 30, 110)] = 75.0
+    rated_return_c: Annotated[float, number("Rated at a return of", "temperature", 25, 100)] = 65.0
+    rated_room_c: Annotated[float, number("Rated in a room of", "temperature", 10, 30)] = 20.0
     static_height_m: Annotated[float, number("Water above it", "length", 0, 200)] = 8.0
     safety_valve_pa: Annotated[float, number("Safety valve", "gauge_pressure", 1e5, 2.5e6)] = 3e5
     source_content_m3: Annotated[float, number("Water in the source", "water_volume", 0, 100)] = 0.05
@@ -129,6 +206,13 @@ class CircuitFields(Kind):
     def order(self) -> Self:
         if self.reset_cold_c >= self.reset_mild_c:
             raise ValueError(f"reset_cold_c {self.reset_cold_c:g} must be below reset_mild_c {self.reset_mild_c:g}")
+        if not self.rated_flow_c > self.rated_return_c > self.rated_room_c:
+            raise ValueError(
+                f"rated_flow_c {self.rated_flow_c:g}, rated_return_c {self.rated_return_c:g} and rated_room_c {self.rated_room_c:g} must "
+                "fall in this order"
+            )
+        if self.medium == "refrigerant":
+            return self  # it boils or condenses at one temperature
         if self.glycol == "none" and min(self.flow_c, self.return_c) < LEAST_WATER_C:
             raise ValueError(
                 f"flow_c {self.flow_c:g} and return_c {self.return_c:g} must be {LEAST_WATER_C:g} °C or more where the circuit is "
@@ -234,9 +318,10 @@ class PipeSectionFields(SectionFields):
     parent: Annotated[Ref, link("After", "pipe_section")] = None
     valve_kv_m3_h: Annotated[float, number("Valve's Kv", "ratio", 0.01, 5000)] | None = None
     air_system: Annotated[Ref, link("Ends at the coil of", "air_system", empties=True)] = None
+    fed_circuit: Annotated[Ref, link("Ends at the circuit", "circuit", empties=True)] = None
 
     @model_validator(mode="after")
     def one_end(self) -> Self:
-        if self.room is not None and self.air_system is not None:
-            raise ValueError("a section ends at a room or at an air_system, not at both")
+        if sum(end is not None for end in (self.room, self.air_system, self.fed_circuit)) > 1:
+            raise ValueError("a section has one end: room, air_system or fed_circuit")
         return self

@@ -615,6 +615,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/catalogue/made-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take Made Up
+         * @description Put the made-up products that ship in the place of what the catalogue has of the same items.
+         */
+        post: operations["take_made_up_products"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/drawings": {
         parameters: {
             query?: never;
@@ -3826,6 +3846,14 @@ export interface components {
              * @description Largest error of the reduced responses, as a share
              */
             fit_error: number;
+            /**
+             * Adaptive H
+             * @description Occupied hours above and below the adaptive limits of EN 16798-1, by category
+             * @default {}
+             */
+            adaptive_h: {
+                [key: string]: number[];
+            };
         };
         /**
          * RoomsRead
@@ -3932,6 +3960,24 @@ export interface components {
             on_h: number;
         };
         /**
+         * WaterYear
+         * @description Water that a tower or a humidifier takes over the year.
+         */
+        WaterYear: {
+            /**
+             * M3
+             * @description m³
+             */
+            m3: number;
+            /**
+             * Month M3
+             * @description m³ of each month
+             */
+            month_m3: number[];
+            /** Peak M3 S */
+            peak_m3_s: number;
+        };
+        /**
          * WeatherRead
          * @description The file whose year was imported.
          */
@@ -3948,6 +3994,11 @@ export interface components {
             version: number;
             /** Weather */
             weather: string;
+            /**
+             * Weather Key
+             * @description Of the file of hours; empty where typical days took its place
+             */
+            weather_key?: string | null;
             /** Hours */
             hours: number;
             /** Year */
@@ -3979,6 +4030,14 @@ export interface components {
             /** Units */
             units: {
                 [key: string]: components["schemas"]["UnitYear"];
+            };
+            /**
+             * Water
+             * @description By tower/circuit and humidifier/system
+             * @default {}
+             */
+            water: {
+                [key: string]: components["schemas"]["WaterYear"];
             };
             /** Unmet Kwh */
             unmet_kwh: {
@@ -5712,6 +5771,18 @@ export interface components {
              * @default null
              */
             clean_pa: number | null;
+            /**
+             * Rows
+             * @description Rows. Of a coil. Empty: as many as its duty and its bypass factor ask.
+             * @default null
+             */
+            rows: number | null;
+            /**
+             * Face velocity
+             * @description Face velocity [m/s]. Of a coil, at the largest flow. Empty: 2.5 m/s.
+             * @default null
+             */
+            face_velocity_m_s: number | null;
         };
         /**
          * AirSystemFields
@@ -5778,27 +5849,37 @@ export interface components {
              *       {
              *         "kind": "filter",
              *         "drop_pa": 150,
-             *         "clean_pa": null
+             *         "clean_pa": null,
+             *         "rows": null,
+             *         "face_velocity_m_s": null
              *       },
              *       {
              *         "kind": "heating coil",
              *         "drop_pa": 40,
-             *         "clean_pa": null
+             *         "clean_pa": null,
+             *         "rows": null,
+             *         "face_velocity_m_s": null
              *       },
              *       {
              *         "kind": "cooling coil",
              *         "drop_pa": 80,
-             *         "clean_pa": null
+             *         "clean_pa": null,
+             *         "rows": null,
+             *         "face_velocity_m_s": null
              *       },
              *       {
              *         "kind": "fan",
              *         "drop_pa": 0,
-             *         "clean_pa": null
+             *         "clean_pa": null,
+             *         "rows": null,
+             *         "face_velocity_m_s": null
              *       },
              *       {
              *         "kind": "other",
              *         "drop_pa": 80,
-             *         "clean_pa": null
+             *         "clean_pa": null,
+             *         "rows": null,
+             *         "face_velocity_m_s": null
              *       }
              *     ]
              */
@@ -5840,6 +5921,13 @@ export interface components {
              * @enum {string}
              */
             volume: "constant" | "variable";
+            /**
+             * Flows sized for
+             * @description Flows sized for. At the hour of all together rooms whose peak is at another hour get less then, and are told as too warm.
+             * @default own peak
+             * @enum {string}
+             */
+            sizing: "own peak" | "coincident";
             /**
              * Least flow of a terminal
              * @description Least flow of a terminal.
@@ -5949,7 +6037,7 @@ export interface components {
             duct_leak_class: "" | "A" | "B" | "C" | "D";
             /**
              * Mineral wool around ducts
-             * @description Mineral wool around ducts [m]. Empty: their heat gain is not worked out.
+             * @description Mineral wool around ducts [m]. Of supply and return ducts. Empty: their heat gain is not worked out.
              * @default null
              */
             duct_insulation_m: number | null;
@@ -6022,6 +6110,32 @@ export interface components {
              */
             kind: "heating" | "chilled";
             /**
+             * Fed by
+             * @description Fed by. Another circuit, in place of units of its own.
+             * @default null
+             */
+            source: string | null;
+            /**
+             * Connected
+             * @description Connected.
+             * @default mixed
+             * @enum {string}
+             */
+            connection: "mixed" | "exchanger" | "direct";
+            /**
+             * Exchanger's approach
+             * @description Exchanger's approach [K]. Between the flows of both sides.
+             * @default 3
+             */
+            approach_k: number;
+            /**
+             * Carries
+             * @description Carries. Refrigerant goes from its machines straight into the coils of units; its flow temperature is where it boils or condenses.
+             * @default water
+             * @enum {string}
+             */
+            medium: "water" | "refrigerant";
+            /**
              * Flow temperature
              * @description Flow temperature [°C].
              */
@@ -6057,7 +6171,7 @@ export interface components {
              * @default steel
              * @enum {string}
              */
-            pipe: "steel" | "thin steel" | "copper" | "cross-linked polyethylene" | "multilayer";
+            pipe: "steel" | "thin steel" | "copper" | "cross-linked polyethylene" | "multilayer" | "catalogue";
             /**
              * Friction at most
              * @description Friction at most [Pa/m].
@@ -6207,7 +6321,7 @@ export interface components {
              * @default radiators
              * @enum {string}
              */
-            emitters: "radiators" | "underfloor";
+            emitters: "radiators" | "radiant panels" | "underfloor";
             /**
              * Pipes apart
              * @description Pipes apart [m].
@@ -6238,6 +6352,37 @@ export interface components {
              * @default 0.85
              */
             floor_area_share: number;
+            /**
+             * Cools its rooms by
+             * @description Cools its rooms by.
+             * @default ceilings
+             * @enum {string}
+             */
+            ceiling_kind: "ceilings" | "beams";
+            /**
+             * Rating of a ceiling
+             * @description Rating of a ceiling [W/m²]. Active area, 8 K between room and mean of the water.
+             * @default 80
+             */
+            ceiling_rating_w_m2: number;
+            /**
+             * Rating of a beam
+             * @description Rating of a beam [m]. Active length, 8 K between room and mean of the water.
+             * @default 250
+             */
+            ceiling_rating_w_m: number;
+            /**
+             * Exponent of the difference
+             * @description Exponent of the difference.
+             * @default 1.1
+             */
+            ceiling_exponent: number;
+            /**
+             * Of the floor, ceiling at most
+             * @description Of the floor, ceiling at most.
+             * @default 0.7
+             */
+            ceiling_area_share: number;
             /**
              * Chillers' water is cooled by
              * @description Chillers' water is cooled by. Of chillers cooled by water; the others reject their heat themselves.
@@ -6281,6 +6426,60 @@ export interface components {
              * @default 0.6
              */
             rejection_pump_efficiency: number;
+            /**
+             * Cycles of concentration
+             * @description Cycles of concentration. Of a tower's water, by blow-down.
+             * @default 4
+             */
+            rejection_cycles: number;
+            /**
+             * Tower's water above its pump
+             * @description Tower's water above its pump [m].
+             * @default 2
+             */
+            rejection_above_pump_m: number;
+            /**
+             * Lost before the pump
+             * @description Lost before the pump [Pa].
+             * @default 10000
+             */
+            rejection_suction_pa: number;
+            /**
+             * Suction head that the pump needs
+             * @description Suction head that the pump needs [m].
+             * @default 3
+             */
+            rejection_npsh_m: number;
+            /**
+             * A metre of panel gives
+             * @description A metre of panel gives [m]. At the temperatures of its rating.
+             * @default 300
+             */
+            panel_w_m: number;
+            /**
+             * Their exponent
+             * @description Their exponent. Radiators mostly 1.3, radiant panels 1.1 to 1.2.
+             * @default 1.3
+             */
+            rated_exponent: number;
+            /**
+             * Rated at a flow of
+             * @description Rated at a flow of [°C].
+             * @default 75
+             */
+            rated_flow_c: number;
+            /**
+             * Rated at a return of
+             * @description Rated at a return of [°C].
+             * @default 65
+             */
+            rated_return_c: number;
+            /**
+             * Rated in a room of
+             * @description Rated in a room of [°C].
+             * @default 20
+             */
+            rated_room_c: number;
             /**
              * Water above it
              * @description Water above it [m].
@@ -6623,6 +6822,31 @@ export interface components {
              * @default null
              */
             pinned_flow_m3_s: number | null;
+            /**
+             * Flow of its terminal
+             * @description Flow of its terminal. Constant: it stays at its design flow where the others' follow the load.
+             * @default system
+             * @enum {string}
+             */
+            terminal_flow: "system" | "constant";
+            /**
+             * Least flow of its terminal
+             * @description Least flow of its terminal. Of its design flow. Empty: as its system says.
+             * @default null
+             */
+            terminal_least: number | null;
+            /**
+             * Its terminal reheats
+             * @description Its terminal reheats. Where its system reheats at terminals.
+             * @default true
+             */
+            terminal_reheats: boolean;
+            /**
+             * Outlets
+             * @description Outlets.
+             * @default 1
+             */
+            outlets: number;
             /**
              * Second air system
              * @description Second air system. It takes what the first one leaves.
@@ -7128,6 +7352,36 @@ export interface components {
             per_unit: number;
         };
         /**
+         * ConnectedLoadFields
+         * @description A lift, outdoor lighting, or anything else that counts in the year's energy and heats no room.
+         */
+        ConnectedLoadFields: {
+            /**
+             * Name
+             * @description Name.
+             */
+            name: string;
+            /**
+             * For
+             * @description For.
+             * @default other loads
+             * @enum {string}
+             */
+            use: "lifts" | "outdoor lighting" | "other loads";
+            /**
+             * Power when all of it runs
+             * @description Power when all of it runs [W].
+             * @default 0
+             */
+            power_w: number;
+            /**
+             * Runs by
+             * @description Runs by.
+             * @default null
+             */
+            schedule: string | null;
+        };
+        /**
          * CatalogueRowFields
          * @description Something that can be bought, for the kit list to choose from: what covers a duty with the least.
          */
@@ -7137,7 +7391,7 @@ export interface components {
              * @description Item.
              * @enum {string}
              */
-            item: "pump" | "fan" | "radiator" | "boiler" | "heat pump" | "chiller";
+            item: "pump" | "fan" | "radiator" | "boiler" | "heat pump" | "chiller" | "motor" | "duct" | "pipe";
             /**
              * Ordered as
              * @description Ordered as.
@@ -7161,6 +7415,18 @@ export interface components {
              * @default 0
              */
             output_w: number;
+            /**
+             * Inner diameter
+             * @description Inner diameter [m].
+             * @default 0
+             */
+            diameter_m: number;
+            /**
+             * Outer diameter
+             * @description Outer diameter [m]. Of pipes.
+             * @default 0
+             */
+            outer_m: number;
         };
         /**
          * PlantUnitFields
@@ -7377,6 +7643,12 @@ export interface components {
              * @default null
              */
             air_system: string | null;
+            /**
+             * Ends at the circuit
+             * @description Ends at the circuit.
+             * @default null
+             */
+            fed_circuit: string | null;
         };
     };
     responses: never;
@@ -8176,6 +8448,30 @@ export interface operations {
                 };
             };
         };
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AppliedOut"];
+                };
+            };
+        };
+    };
+    take_made_up_products: {
+        parameters: {
+            query: {
+                base_version: number;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
         responses: {
             /** @description OK */
             200: {

@@ -37,7 +37,13 @@ const lines = computed<Line[]>(() => {
     groups.set(key, [...(groups.get(key) ?? []), room]);
   }
   const named = [...groups].map(([id, rooms]) => ({ id, rooms, row: doc.get(kind, id) }));
-  named.sort((a, b) => order(a.row) - order(b.row) || (a.row?.name ?? "~").localeCompare(b.row?.name ?? "~"));
+  // Rooms on none stand last.
+  named.sort(
+    (a, b) =>
+      Number(!a.row) - Number(!b.row) ||
+      order(a.row) - order(b.row) ||
+      (a.row?.name ?? "").localeCompare(b.row?.name ?? ""),
+  );
   return named.flatMap(({ id, rooms, row }) => [
     {
       key: id || "none",

@@ -38,6 +38,7 @@ export type HotWater = Kinds["hot_water"];
 export type PlantUnit = Kinds["plant_unit"];
 export type Price = Kinds["price"];
 export type CatalogueRow = Kinds["catalogue_row"];
+export type ConnectedLoad = Kinds["connected_load"];
 export type Tariff = Kinds["tariff"];
 export type PipeSection = Kinds["pipe_section"];
 export type PatternPart = Schemas["PatternPart"];

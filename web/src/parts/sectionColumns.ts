@@ -4,6 +4,15 @@ import type { Column } from "./grid";
 
 const countOf = (fittings: { count: number }[]) => fittings.reduce((sum, part) => sum + part.count, 0);
 
+/** Length of a section's course over the plan [m]; none of one that is not laid on it. */
+export function lengthOnPlan(row: { course_m?: number[][] | null }): number | undefined {
+  const course = row.course_m ?? [];
+  if (course.length < 2) return undefined;
+  return course
+    .slice(1)
+    .reduce((sum, [x, y], at) => sum + Math.hypot(x! - course[at]![0]!, y! - course[at]![1]!), 0);
+}
+
 interface Options<T> {
   depth: (row: T) => number;
   result: (row: T) => SectionResult | undefined;
@@ -25,6 +34,7 @@ export function sectionColumns<T extends DuctSection | PipeSection>(
       editor: { type: "choice", clearable: true, choices: o.siblings().map((s) => ({ value: s.id, label: s.name })) } },
     ...ends,
     { key: "length_m", title: "length", quantity: "length", width: 52, value: (r) => r.length_m, editor: { type: "number", quantity: "length" } },
+    { key: "on_plan", title: "on plan", quantity: "length", width: 56, value: (r) => lengthOnPlan(r) },
     { key: "fittings", title: "fittings", width: 54, value: (r) => countOf(r.fittings) || null, text: (r) => (countOf(r.fittings) ? String(countOf(r.fittings)) : "–") },
     { key: "loss_coefficient", title: "ΣC, ζ", width: 44, quantity: "ratio", value: (r) => r.loss_coefficient, editor: { type: "number", quantity: "ratio" } },
     { key: "end_drop_pa", title: "end", quantity: loss, width: 44, value: (r) => r.end_drop_pa, editor: { type: "number", quantity: loss } },

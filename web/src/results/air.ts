@@ -59,6 +59,12 @@ export interface SystemResult {
   balance: number;
   reheat_w: number;
   fan: Fan;
+  /** Its coils that something feeds. */
+  coils: CoilSize[];
+  /** Electricity of the return fan at its largest; 0 without one. */
+  return_fan_w: number;
+  /** What the return ducts warm the air by at the largest load [K]. */
+  return_gain_k: number;
   /** Of the fan's flow, by the ducts' class; 0 where it is not worked out. */
   duct_leak_share: number;
   /** What the ducts warm the air by at the largest load [K]. */
@@ -67,9 +73,30 @@ export interface SystemResult {
   networks: Partial<Record<DuctNetwork, { index_end: string; index_path: string[]; loss_pa: number }>>;
 }
 
+/** A coil as it is bought, by its place among the parts that count. */
+export interface CoilSize {
+  place: number;
+  kind: "heating coil" | "cooling coil";
+  duty_w: number;
+  capacity_w: number;
+  face_m2: number;
+  face_velocity_m_s: number;
+  rows: number;
+  pinned: boolean;
+  rows_for_duty: number | null;
+  rows_for_bypass: number | null;
+  bypass_factor: number;
+  water_kg_s: number;
+  flow_c: number;
+  return_c: number;
+  refrigerant: boolean;
+}
+
 export type DuctNetwork = "supply" | "return" | "outdoor" | "exhaust";
 
 export interface AirflowResult {
+  /** Its supply air at the system's largest load. */
+  supply_c: number;
   system: string;
   cooling_m3_s: number;
   ventilation_m3_s: number;
@@ -105,4 +132,6 @@ export interface SectionResult {
   path_pa: number | null;
   /** Of a pipe: of its return, and of the way back from the end of a main with reverse return. */
   return_size?: string;
+  /** Of the control valve at its end, where it has a Kv. */
+  authority?: number | null;
 }

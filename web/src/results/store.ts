@@ -14,7 +14,7 @@ export interface ResultsAnswer {
 }
 
 const KIND_NAMES: ResultKind[] = [
-  "room", "effective", "group", "room_air", "group_air", "air_system", "airflow", "balance", "duct_section", "circuit", "pipe_section", "emitter", "floor", "plant", "hot_water",
+  "room", "effective", "group", "room_air", "group_air", "air_system", "airflow", "balance", "duct_section", "circuit", "pipe_section", "emitter", "floor", "plant", "feed", "ceiling", "hot_water",
   "assembly", "glazing", "schedule", "use", "envelope", "snag", "kit",
 ]; // prettier-ignore
 

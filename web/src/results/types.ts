@@ -1,7 +1,15 @@
 // Result records as the server sends them; SI units stand in the field names.
 import type { Schemas } from "@/api/client";
 import type { BalanceResult, SystemResult, AirflowResult, SectionResult } from "./air";
-import type { CircuitResult, EmitterResult, FloorResult, PlantResult, HotWaterResult } from "./water";
+import type {
+  CircuitResult,
+  EmitterResult,
+  FloorResult,
+  CeilingResult,
+  FeedResult,
+  PlantResult,
+  HotWaterResult,
+} from "./water";
 
 export type * from "./air";
 export type * from "./water";
@@ -245,6 +253,8 @@ export interface ResultKinds {
   emitter: EmitterResult;
   floor: FloorResult;
   plant: PlantResult;
+  feed: FeedResult;
+  ceiling: CeilingResult;
   hot_water: HotWaterResult;
   assembly: AssemblyResult;
   glazing: GlazingResult;

@@ -52,6 +52,8 @@ export interface EmitterResult {
   chosen_w: number | null;
   chosen_return_c: number;
   chosen_flow_kg_s: number;
+  /** Of radiant panels, which are bought by length [m]. */
+  length_m: number | null;
 }
 
 /** A room's heated floor. */
@@ -67,6 +69,34 @@ export interface FloorResult {
   needed_flow_c: number;
   pipe_m: number;
   loops: number;
+}
+
+/** A room's chilled ceiling [m²] or beams [m]. */
+export interface CeilingResult {
+  kind: "ceilings" | "beams";
+  duty_w: number;
+  difference_k: number;
+  /** Of an area [W/m²] or a length [W/m] at that difference. */
+  capacity: number;
+  needed: number;
+  /** What the room has place for; null of beams. */
+  most: number | null;
+  gives_w: number;
+}
+
+/** What a circuit takes of the one that feeds it, at design. */
+export interface FeedResult {
+  source: string;
+  connection: "mixed" | "exchanger" | "direct";
+  duty_w: number;
+  flow_c: number;
+  return_c: number;
+  source_flow_m3_s: number;
+  own_flow_m3_s: number;
+  /** Of its flow, from the source; the rest is its own return. */
+  share: number;
+  ua_w_k: number;
+  mean_k: number;
 }
 
 /** A plant at its circuit's largest load. */
@@ -94,6 +124,8 @@ export interface PlantResult {
     flow_m3_s: number;
     fan_w: number;
     pump_w: number;
+    /** Of a tower: water that it loses, at most. */
+    made_up_m3_s: number;
   } | null;
 }
 

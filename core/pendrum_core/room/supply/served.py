@@ -19,8 +19,10 @@ from pendrum_core.room.thermostat.sweep import mixed_into, weights_of
 Array = NDArray[np.float64]
 _ROUNDS, _DEPTH, _SETTLED_K = 150, 6, 1e-6
 _STEPS = 144
-# What holds at a step: limits of temperature, of the supply's rate, of heat; the air that comes, and that which comes first; and the mean of both.
-_NOW = ("low", "high", "least", "most", "supply", "heat_most", "first", "first_c", "steady_c")
+_NOISE_K = 1e-10
+_BARELY_K = 0.5
+# What holds at a step: limits of temperature, of the supply's rate, of heat and of cooling beside the air; the air that comes, and that which comes first; and the mean of both.
+_NOW = ("low", "high", "least", "most", "supply", "heat_most", "cool_most", "first", "first_c", "steady_c")
 
 
 @dataclass(frozen=True)
@@ -46,7 +48,7 @@ class Served:
 
     Attributes:
         rate_w_k: heat capacity rate of the supply air.
-        heat_w: reheat or emitter.
+        heat_w: reheat or emitter; below nought what a chilled ceiling or beam takes.
         air_c: room air at the ends of steps, with which the supply air exchanges its heat.
         settled: whether each room's days came to rest, (R,).
     """
@@ -64,14 +66,22 @@ def _law(without, answer, steady, now):
 
     Air that comes first is part of what the room is, for the air that comes after it.
     """
-    low, high, least, most, supply, heat_most, first, first_c, steady_c = now
+    low, high, least, most, supply, heat_most, cool_most, first, first_c, steady_c = now
     damped = 1.0 + answer * (first - steady)
     base = (without + answer * (first * first_c - steady * steady_c)) / damped
     k0 = answer / damped
     air = (base + k0 * least * supply) / (1.0 + k0 * least)
-    if air > high and most > least and supply < high:
-        rate = min(most, (base - high) / (k0 * (high - supply)))
-        return rate, 0.0, (base + k0 * rate * supply) / (1.0 + k0 * rate)
+    if air > high:
+        rate = least
+        if most > least and supply < high:
+            # Air hardly colder than the set-point is asked for less and less, so that flow and temperature have a state that stands.
+            open_to = least + (most - least) * min(1.0, (high - supply) / _BARELY_K)
+            rate = min(open_to, (base - high) / (k0 * (high - supply)))
+            air = (base + k0 * rate * supply) / (1.0 + k0 * rate)
+        if cool_most > 0.0 and air > high + _NOISE_K:
+            cold = max(-cool_most, (high - base) / k0 - rate * (supply - high))
+            return rate, cold, (base + k0 * (rate * supply + cold)) / (1.0 + k0 * rate)
+        return rate, 0.0, air
     if air < low and heat_most > 0.0:
         heat = min(heat_most, (low - base) / k0 - least * (supply - low))
         return least, heat, (base + k0 * (least * supply + heat)) / (1.0 + k0 * least)
@@ -142,6 +152,7 @@ def serve(
     heat_most_w: Array,
     first_w_k: Array | float = 0.0,
     first_c: Array | float = 0.0,
+    cool_most_w: Array | float = 0.0,
 ) -> Served:
     """Serve rooms with supply air.
 
@@ -150,6 +161,7 @@ def serve(
         least_w_k, most_w_k: limits of the supply's heat capacity rate, (R, D, 144); equal where the flow is constant.
         heat_most_w: most that reheat and emitter can do, (R, D, 144) or (R, 1, 1); 0 where there is none, infinite where it is
             sized.
+        cool_most_w: most that a chilled ceiling or beam can do, like `heat_most_w`.
         first_w_k, first_c: air of another system that comes before this one's, its heat capacity rate and temperature.
     """
     shape = asked.air_c.shape
@@ -165,7 +177,7 @@ def serve(
     answer, without = _with_steady_air(asked, steady, mixed)
     now = np.empty((*shape, len(_NOW)))
     for place, values in enumerate(
-        (asked.low_c, asked.high_c, least, most_w_k, supply, heat_most_w, first, first_at, mixed)
+        (asked.low_c, asked.high_c, least, most_w_k, supply, heat_most_w, cool_most_w, first, first_at, mixed)
     ):
         now[..., place] = values
     _serve(answer, without, steady, now, rate, given, served, settled)

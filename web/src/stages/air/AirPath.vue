@@ -9,11 +9,18 @@ import Figure from "@/parts/Figure.vue";
 import { useElementSize } from "@/parts/size";
 import { computed, nextTick, ref, watch } from "vue";
 import PartIcon from "./PartIcon.vue";
+import type { CoilSize } from "@/results/air";
 import PartPanel from "./PartPanel.vue";
 import { fitted, moved, PART_NAMES, STILL, type PartKind } from "./parts";
 import type { AirDay, StateName } from "./types";
 
-const props = defineProps<{ system: AirSystem; day: AirDay | null; step: number }>();
+const props = defineProps<{
+  system: AirSystem;
+  day: AirDay | null;
+  step: number;
+  /** Of the set that is looked at: its id and its coils. */ resultId: string;
+  coils: CoilSize[];
+}>();
 const doc = useDocument();
 type Chosen = number | "recovery" | "mixing" | null;
 const chosen = ref<Chosen>(null);
@@ -207,7 +214,7 @@ async function onKey(event: KeyboardEvent, key: Chosen): Promise<void> {
         </template>
       </div>
     </div>
-    <PartPanel ref="panel" v-model="chosen" :system="system" />
+    <PartPanel ref="panel" v-model="chosen" :system="system" :result-id="resultId" :coils="coils" />
   </div>
 </template>
 

@@ -179,11 +179,22 @@ async function remove(): Promise<void> {
       </div>
       <template v-if="tab === 'path'">
         <template v-if="result">
-          <AirPath :system="system" :day="day" :step="view.step" />
+          <AirPath
+            :system="system"
+            :day="day"
+            :step="view.step"
+            :result-id="resultId"
+            :coils="result.coils"
+          />
           <div class="two">
             <PsychroChart v-if="day" :day="day" :step="view.step" :month="view.month" />
             <p v-else class="empty">No result yet.</p>
-            <DutiesTable :id="resultId" :result="result" :before="results.prior('air_system', resultId)" />
+            <DutiesTable
+              :id="resultId"
+              :system="system"
+              :result="result"
+              :before="results.prior('air_system', resultId)"
+            />
           </div>
         </template>
         <p v-else class="empty">

@@ -143,7 +143,10 @@ const explain = (row: DuctSection) =>
       /><template v-if="network !== 'outdoor' && drawn">
         of the return fan's
         <Figure :value="drawn.return_fan_pa ?? 0" quantity="pressure" /></template
-      ><template v-else>, drawn through by the supply fan</template>
+      ><template v-else>, drawn through by the supply fan</template
+      ><template v-if="network === 'return' && drawn?.duct_insulation_m !== null && system"
+        >; the ducts warm the air by <Figure :value="system.return_gain_k" quantity="temperature_difference"
+      /></template>
     </template>
     <template v-else-if="system && drawn" #told>
       {{ drawn.duct_method

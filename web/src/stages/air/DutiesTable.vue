@@ -1,13 +1,27 @@
 <script setup lang="ts">
 import { useDocument } from "@/document/store";
 import Figure from "@/parts/Figure.vue";
+import type { AirSystem } from "@/document/types";
 import type { SystemResult } from "@/results/types";
-import { clock, MONTHS } from "@/units/units";
+import { clock, counted, MONTHS } from "@/units/units";
 import { computed } from "vue";
 
-const props = defineProps<{ id: string; result: SystemResult; before: SystemResult | undefined }>();
+const props = defineProps<{
+  system: AirSystem;
+  id: string;
+  result: SystemResult;
+  before: SystemResult | undefined;
+}>();
 const doc = useDocument();
+/** Its pressure is entered; what it takes is found. */
+const returnFan = computed(() =>
+  props.system.return_fan_pa && props.result.return_fan_w > 0
+    ? { pressure_pa: props.system.return_fan_pa, electrical_w: props.result.return_fan_w }
+    : null,
+);
 const when = computed(() => `${MONTHS[props.result.coil_month - 1]} ${clock(props.result.coil_step)}`);
+const REHEATS: Record<string, string> = { electric: "electric", "hot water": "hot water", none: "none" };
+const cooling = computed(() => props.result.coils.find((coil) => coil.kind === "cooling coil"));
 const outdoorRule = computed(() => {
   const air = props.result.outdoor_air;
   const critical = doc.get("room", air.critical_room)?.number ?? "";
@@ -54,6 +68,17 @@ const outdoorRule = computed(() => {
           </td>
           <td class="num">{{ (result.coil_sensible_w / result.coil_total_w).toFixed(2) }}</td>
         </tr>
+        <tr v-if="cooling">
+          <td>&nbsp; {{ counted(cooling.rows, "row") }}, give</td>
+          <td class="num">
+            <Figure
+              :value="cooling.capacity_w"
+              quantity="load"
+              :explain="{ quantity: 'cooling_coil_size', subject: id }"
+            />
+          </td>
+          <td class="num"><Figure :value="cooling.face_m2" quantity="area" /></td>
+        </tr>
         <tr>
           <td>&nbsp; condensate</td>
           <td class="num"><Figure :value="result.condensate_kg_s" quantity="condensate" /></td>
@@ -99,7 +124,7 @@ const outdoorRule = computed(() => {
           <td class="num">winter</td>
         </tr>
         <tr>
-          <td>Reheat, electric</td>
+          <td>Reheat, {{ REHEATS[system.reheat ?? "electric"] }}</td>
           <td class="num">
             <Figure
               :value="result.reheat_w"
@@ -145,6 +170,17 @@ const outdoorRule = computed(() => {
           <td>&nbsp; motor, next size</td>
           <td class="num"><Figure :value="result.fan.motor_w" quantity="electric_power" /></td>
           <td />
+        </tr>
+        <tr v-if="returnFan">
+          <td>Return fan, total</td>
+          <td class="num">
+            <Figure
+              :value="returnFan.pressure_pa"
+              quantity="pressure"
+              :explain="result.networks.return ? { quantity: 'return_pressure', subject: id } : undefined"
+            />
+          </td>
+          <td class="num"><Figure :value="returnFan.electrical_w" quantity="electric_power" /></td>
         </tr>
         <tr>
           <td>Outdoor air needed</td>

@@ -5,10 +5,17 @@ import type { AirSystem } from "@/document/types";
 import ActionMenu from "@/parts/ActionMenu.vue";
 import { fieldsFor } from "@/parts/declared";
 import Field from "@/parts/Field.vue";
+import Figure from "@/parts/Figure.vue";
+import type { CoilSize } from "@/results/air";
+import { counted } from "@/units/units";
 import { computed } from "vue";
-import { addable, moved, PART_NAMES, withNew, type PartKind, type UnitPart } from "./parts";
+import { addable, fitted, moved, PART_NAMES, withNew, type PartKind, type UnitPart } from "./parts";
 
-const props = defineProps<{ system: AirSystem }>();
+const props = defineProps<{
+  system: AirSystem;
+  /** Coils of the set that is looked at, and its id. */ coils: CoilSize[];
+  resultId: string;
+}>();
 /** Place of the part that is chosen; "recovery" or "mixing" for those that stand still. */
 const chosen = defineModel<number | "recovery" | "mixing" | null>({ required: true });
 const doc = useDocument();
@@ -19,6 +26,12 @@ const part = computed(() =>
   typeof chosen.value === "number" ? props.system.parts[chosen.value] : undefined,
 );
 const name = computed(() => (part.value ? PART_NAMES[part.value.kind] : ""));
+const isCoil = computed(() => name.value.endsWith("coil"));
+/** The coil that is chosen, as it is sized; none where nothing feeds it. */
+const coil = computed(() => {
+  const place = fitted(props.system).findIndex(({ at }) => at === chosen.value);
+  return isCoil.value ? props.coils.find((one) => one.place === place) : undefined;
+});
 const isUnit = computed(() => props.system.arrangement === "room units");
 const keys = computed<Key[]>(() => {
   const s = props.system;
@@ -74,12 +87,12 @@ async function move(by: -1 | 1): Promise<void> {
   if (await save(moved(props.system.parts, at, by > 0 ? at + 2 : at - 1), `${name.value} moved`))
     chosen.value = at + by;
 }
-function setDrop(key: "drop_pa" | "clean_pa", value: unknown): Promise<void> {
+function setPart(key: "drop_pa" | "clean_pa" | "rows" | "face_velocity_m_s", value: unknown): Promise<void> {
   const parts = props.system.parts.map((old, at) =>
     at === chosen.value ? { ...old, [key]: value as number } : old,
   );
   return doc.commit(
-    `${props.system.name}: drop of the ${name.value}`,
+    `${props.system.name}: ${name.value}`,
     setField("air_system", props.system.id, "parts", parts),
   );
 }
@@ -98,7 +111,7 @@ defineExpose({ move, remove });
         :value="part.drop_pa"
         help="At design flow; of a filter when it is dirty."
         :editor="{ type: 'number', quantity: 'pressure' }"
-        :save="(value) => setDrop('drop_pa', value)"
+        :save="(value) => setPart('drop_pa', value)"
       />
       <template v-if="part?.kind === 'filter'">
         <span class="soft">when new</span>
@@ -108,7 +121,29 @@ defineExpose({ move, remove });
           :value="part.clean_pa"
           help="The fan is sized for dirty filters; the year counts the mean of new and dirty ones."
           :editor="{ type: 'number', quantity: 'pressure', clearable: true }"
-          :save="(value) => setDrop('clean_pa', value)"
+          :save="(value) => setPart('clean_pa', value)"
+        />
+      </template>
+      <template v-if="part && isCoil">
+        <span class="soft">rows</span>
+        <Field
+          inline
+          label="Rows"
+          :value="part.rows ?? null"
+          :inherited="coil?.rows"
+          help="Empty: as many as its duty and its bypass factor ask."
+          :editor="{ type: 'number', quantity: 'count', clearable: true }"
+          :save="(value) => setPart('rows', value)"
+        />
+        <span class="soft">face velocity</span>
+        <Field
+          inline
+          label="Face velocity"
+          :value="part.face_velocity_m_s ?? null"
+          :inherited="coil?.face_velocity_m_s"
+          help="Of the largest flow in its face. Empty: 2.5 m/s."
+          :editor="{ type: 'number', quantity: 'velocity', clearable: true }"
+          :save="(value) => setPart('face_velocity_m_s', value)"
         />
       </template>
       <label v-for="key in keys" :key="key"
@@ -131,6 +166,26 @@ defineExpose({ move, remove });
       <span class="grow" />
     </template>
     <ActionMenu label="Add a part" text="+ part" :items="more" @choose="add" />
+    <p v-if="coil" class="told soft" data-test="coil-size">
+      {{ counted(coil.rows, "row") }} {{ coil.pinned ? "pinned" : "sized" }}, face
+      <Figure :value="coil.face_m2" quantity="area" />, give
+      <Figure
+        :value="coil.capacity_w"
+        quantity="load"
+        :explain="{ quantity: `${coil.kind.replace(' ', '_')}_size`, subject: resultId }"
+      />
+      of <Figure :value="coil.duty_w" quantity="load" />{{
+        coil.refrigerant ? " with refrigerant at " : " with water of "
+      }}<Figure :value="coil.flow_c" quantity="temperature" /><template v-if="!coil.refrigerant">
+        / <Figure :value="coil.return_c" quantity="temperature" /></template
+      ><template v-if="coil.rows_for_bypass !== null"
+        >; they let <Figure :value="coil.bypass_factor" quantity="percent" /> of the air pass</template
+      >.
+    </p>
+    <p v-else-if="isCoil" class="told soft">
+      Nothing feeds it yet, or it has no duty: a pipe section of a circuit that ends at this unit says with
+      what its rows are sized.
+    </p>
   </div>
 </template>
 
@@ -143,5 +198,9 @@ defineExpose({ move, remove });
   padding: 4px 14px;
   min-height: 34px;
   border-top: 1px solid var(--hair);
+}
+.told {
+  flex-basis: 100%;
+  margin: 0 0 2px;
 }
 </style>

@@ -23,7 +23,7 @@ const cools = (system: AirSystem) => system.parts.some((part) => part.kind === "
 const GROUPS: [title: string, fields: Entry[]][] = [
   ["Arrangement", ["arrangement", ["sets", withRooms]]],
   ["Supply air", [
-    ["volume", isCentral], ["least_share", isVariable], "supply_c", ["winter_supply_c", withRooms], ["supply_rule", withRooms],
+    ["volume", isCentral], ["sizing", isCentral], ["least_share", isVariable], "supply_c", ["winter_supply_c", withRooms], ["supply_rule", withRooms],
     ["reset_cold_c", resets], ["reset_warm_c", resets], "reheat"]],
   ["Outdoor air", [
     ["outdoor_only", isCentral], ["people_share", mixes], ["outdoor_by_people", mixes], ["economizer", mixes], ["economizer_limit_c", (s) => s.economizer === "dry-bulb fixed"],

@@ -2,6 +2,7 @@
 import { airflowKey, rankIn } from "@/document/served";
 import { useDocument } from "@/document/store";
 import type { Room } from "@/document/types";
+import { column } from "@/parts/declared";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column, Edit } from "@/parts/grid";
 import { useResults } from "@/results/store";
@@ -25,6 +26,16 @@ const others = (row: Room) =>
     .map((id) => doc.get("air_system", id)?.name)
     .join(", ");
 
+/** A field of the room's terminal on its first system. */
+const own = (
+  key: "terminal_flow" | "terminal_least" | "terminal_reheats" | "outlets",
+  title: string,
+  width: number,
+): Column<Room> => ({
+  ...column("room", key, width),
+  title,
+  editable: (r) => r.air_system === props.id,
+});
 const columns: Column<Room>[] = [
   { key: "number", title: "No.", width: 56, value: (r) => r.number },
   { key: "name", title: "Room", width: 140, value: (r) => r.name },
@@ -38,6 +49,11 @@ const columns: Column<Room>[] = [
   { key: "design", title: "supply", quantity: "airflow", width: 104, value: (r) => flow(r)?.design_m3_s, prior: (r) => priorFlow(r)?.design_m3_s,
     explain: (r) => (flow(r) ? { quantity: "room_airflow", subject: r.id } : null) },
   { key: "why", title: "governed by", width: 96, value: (r) => flow(r)?.governing ?? "–" },
+  own("terminal_flow", "flow", 92),
+  own("terminal_least", "least", 72),
+  own("terminal_reheats", "reheats", 72),
+  own("outlets", "outlets", 72),
+  { key: "supply_c", title: "supply air", quantity: "temperature", width: 88, value: (r) => flow(r)?.supply_c },
   { key: "asked", title: "asked", quantity: "load", width: 84, value: (r) => (flow(r) ? results.get("room", r.id)?.cooling?.sensible_w : null),
     explain: (r) => (results.get("room", r.id)?.cooling ? { quantity: "room_cooling", subject: r.id } : null) },
   { key: "gets", title: "gets", quantity: "load", width: 84, value: (r) => flow(r)?.served_cooling_w },
@@ -67,7 +83,7 @@ function save(edits: Edit<Room>[]): Promise<void> {
       fields:
         column.key === "served" || column.key === "second"
           ? placed(row, value ? column.key : "none")
-          : { [pin(row)]: value },
+          : { [column.key === "pinned_flow_m3_s" ? pin(row) : column.key]: value },
     })),
   );
 }

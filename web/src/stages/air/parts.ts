@@ -50,7 +50,13 @@ export function withNew(
   kind: PartKind,
   after: number | null,
 ): { parts: UnitPart[]; at: number } {
-  const made: UnitPart = { kind, drop_pa: STILL.includes(kind) ? 80 : 40, clean_pa: null };
+  const made: UnitPart = {
+    kind,
+    drop_pa: STILL.includes(kind) ? 80 : 40,
+    clean_pa: null,
+    rows: null,
+    face_velocity_m_s: null,
+  };
   const cooling = parts.findIndex((part) => part.kind === "cooling coil");
   const heats = parts.findIndex((part) => part.kind === "heating coil");
   let at = after === null ? parts.length : after + 1;

@@ -11,6 +11,8 @@ const props = defineProps<{ circuit: Circuit }>();
 const results = useResults();
 type Key = keyof Circuit & string;
 const field = fieldsFor("circuit", () => props.circuit);
+const byRefrigerant = computed(() => props.circuit.medium === "refrigerant");
+const WATER: Key[] = ["return_c", "glycol"];
 const GLYCOL: Key[] = ["glycol_share"];
 const RESET: Key[] = ["reset_cold_c", "flow_mild_c", "reset_mild_c"];
 const SHARE: Key[] = ["loss_share"];
@@ -23,16 +25,34 @@ const byWater = computed(() =>
     .rows("plant_unit")
     .some((row) => row.circuit === props.circuit.id && row.kind === "water-cooled chiller"),
 );
-const REJECTION: Key[] = ["rejection", "rejection_approach_k", "rejection_range_k", "rejection_least_c", "rejection_fan_w_w", "rejection_drop_pa", "rejection_pump_efficiency"]; // prettier-ignore
+const REJECTION: Key[] = [
+  "rejection",
+  "rejection_approach_k",
+  "rejection_range_k",
+  "rejection_least_c",
+  "rejection_fan_w_w",
+  "rejection_drop_pa",
+  "rejection_pump_efficiency",
+];
+const TOWER: Key[] = ["rejection_cycles", "rejection_above_pump_m", "rejection_suction_pa", "rejection_npsh_m"]; // prettier-ignore
+const CEILING: Record<string, Key[]> = {
+  ceilings: ["ceiling_kind", "ceiling_rating_w_m2", "ceiling_exponent", "ceiling_area_share"],
+  beams: ["ceiling_kind", "ceiling_rating_w_m", "ceiling_exponent"],
+};
+const RATED: Key[] = ["rated_exponent", "rated_flow_c", "rated_return_c", "rated_room_c"];
 const FLOOR: Key[] = ["floor_spacing_m", "floor_pipe_m", "floor_cover_m", "floor_covering_m2k_w", "floor_area_share"]; // prettier-ignore
+const feed = computed(() => results.get("feed", props.circuit.id));
+const feedBefore = computed(() => results.prior("feed", props.circuit.id));
 const found = computed(() => results.get("circuit", props.circuit.id));
 const before = computed(() => results.prior("circuit", props.circuit.id));
 const groups = computed<[title: string, keys: Key[]][]>(() => [
-  ["Water", ["flow_c", "return_c", "glycol", ...(props.circuit.glycol === "none" ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : []), ...(insulated.value ? [] : SHARE)]],
-  ["Pipes", ["piping", "pipe", "friction_limit_pa_m", "velocity_limit_m_s", "pipe_insulation_m", ...(insulated.value ? AROUND : [])]],
-  ...(props.circuit.kind === "heating" ? [["Rooms", ["emitters", ...(props.circuit.emitters === "underfloor" ? FLOOR : [])]] as [string, Key[]]] : []),
-  ...(byWater.value ? [["Heat of its chillers", REJECTION] as [string, Key[]]] : []),
-  ["Expansion vessel", ["static_height_m", "safety_valve_pa", "source_content_m3"]],
+  ...(byRefrigerant.value ? [] : [["Source", ["source", ...(props.circuit.source ? ["connection" as Key, ...(props.circuit.connection === "exchanger" ? ["approach_k" as Key] : [])] : [])]] as [string, Key[]]]),
+  ["Flow", ["medium", "flow_c", ...(byRefrigerant.value ? [] : WATER), ...(props.circuit.glycol === "none" || byRefrigerant.value ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : []), ...(insulated.value ? [] : SHARE)]],
+  ...(byRefrigerant.value ? [] : [["Pipes", ["piping", "pipe", "friction_limit_pa_m", "velocity_limit_m_s", "pipe_insulation_m", ...(insulated.value ? AROUND : [])]] as [string, Key[]]]),
+  ...(props.circuit.kind === "heating" && !byRefrigerant.value ? [["Rooms", ["emitters", ...(props.circuit.emitters === "underfloor" ? FLOOR : props.circuit.emitters === "radiant panels" ? ["panel_w_m", ...RATED] : RATED)]] as [string, Key[]]] : []),
+  ...(props.circuit.kind === "chilled" && !byRefrigerant.value ? [["Rooms", CEILING[props.circuit.ceiling_kind ?? "ceilings"]] as [string, Key[]]] : []),
+  ...(byWater.value ? [["Heat of its chillers", [...REJECTION, ...(props.circuit.rejection === "tower" ? TOWER : [])]] as [string, Key[]]] : []),
+  ...(byRefrigerant.value ? [] : [["Expansion vessel", ["static_height_m", "safety_valve_pa", "source_content_m3"]] as [string, Key[]]]),
 ]); // prettier-ignore
 </script>
 
@@ -42,6 +62,24 @@ const groups = computed<[title: string, keys: Key[]][]>(() => [
     <template v-for="[title, keys] in groups" :key="title">
       <h2>{{ title }}</h2>
       <Field v-for="key in keys" :key="key" v-bind="field(key)" />
+      <p v-if="title === 'Source' && feed" data-test="feed">
+        It takes
+        <Figure
+          :value="feed.source_flow_m3_s"
+          :prior="feedBefore?.source_flow_m3_s"
+          quantity="water_flow"
+          :explain="{ quantity: 'circuit_feed', subject: circuit.id }"
+        />
+        of {{ doc.get("circuit", feed.source)?.name }} at
+        <Figure :value="feed.flow_c" quantity="temperature" /> and sends it back at
+        <Figure :value="feed.return_c" quantity="temperature" /><template v-if="feed.connection === 'mixed'"
+          >: <Figure :value="feed.share" quantity="percent" /> of its own flow, the rest is its
+          return</template
+        ><template v-else-if="feed.connection === 'exchanger'"
+          >, through an exchanger of <Figure :value="feed.duty_w" quantity="load" /> and
+          <Figure :value="feed.ua_w_k" quantity="heat_loss" /></template
+        >.
+      </p>
       <p v-if="title === 'Pipes' && found?.pipes_lose_w != null">
         {{ circuit.kind === "heating" ? "Its pipes lose" : "Its pipes take in" }}
         <Figure
@@ -53,7 +91,12 @@ const groups = computed<[title: string, keys: Key[]][]>(() => [
         at the design temperatures.
       </p>
     </template>
-    <p class="soft">
+    <p v-if="byRefrigerant" class="soft">
+      Refrigerant goes from its machines straight into the coils of the units that its sections end at. Its
+      machines stand under Plant, told for the temperature where it boils or condenses; its pipes and its oil
+      are their maker's affair and are not sized here.
+    </p>
+    <p v-else class="soft">
       The pumps stand under Pumps: their head is calculated from the index run; a section stands for flow and
       return together. Pipes and pump are sized for the largest duties of their ends; units under Plant for
       what all ends ask together at one time.

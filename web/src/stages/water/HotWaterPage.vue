@@ -83,7 +83,10 @@ async function remove(): Promise<void> {
   <div class="page">
     <div class="head">
       <h1>{{ store.name }}</h1>
-      <span class="soft">hot water, {{ counted(rooms.length, "room") }} draw from it</span>
+      <span class="soft"
+        >hot water, {{ counted(rooms.length, "room") }} {{ rooms.length === 1 ? "draws" : "draw" }} from
+        it</span
+      >
       <span class="grow" />
       <Act @click="remove">Delete</Act>
     </div>

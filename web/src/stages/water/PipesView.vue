@@ -12,6 +12,8 @@ const doc = useDocument();
 const results = useResults();
 const rows = computed(() => doc.rows("pipe_section").filter((row) => row.circuit === props.circuit.id));
 
+/** Circuits that this one feeds. */
+const fed = computed(() => doc.rows("circuit").filter((row) => row.source === props.circuit.id));
 /** Coils, and in a heating circuit rooms that need heat, that no pipe reaches yet. */
 const missing = computed(() => {
   const reached = new Set(rows.value.flatMap((row) => [row.room, row.air_system]));
@@ -23,6 +25,11 @@ const missing = computed(() => {
     .rows("air_system")
     .filter((row) => !reached.has(row.id))
     .map((row) => section(row.name, { air_system: row.id }, 12_000));
+  const joints = fed.value
+    .filter((row) => rows.value.every((one) => one.fed_circuit !== row.id))
+    .map((row) => section(row.name, { fed_circuit: row.id }, 8_000));
+  // What hangs on a fed circuit is no end of this one.
+  if (fed.value.length) return joints;
   if (props.circuit.kind === "chilled") return coils;
   const rooms = doc
     .rows("room")
@@ -37,6 +44,7 @@ const index = computed(() => ({
 }));
 const roomName = (row: PipeSection) => doc.get("room", row.room)?.number ?? "";
 const coilName = (row: PipeSection) => doc.get("air_system", row.air_system)?.name ?? "";
+const circuitName = (row: PipeSection) => doc.get("circuit", row.fed_circuit)?.name ?? "";
 const ends = computed<Column<PipeSection>[]>(() => [
   {
     key: "room",
@@ -58,6 +66,18 @@ const ends = computed<Column<PipeSection>[]>(() => [
     text: (row) => coilName(row) || "–",
     editor: { type: "choice", clearable: true, choices: choicesOf(doc.rows("air_system")) },
   },
+  ...(fed.value.length || rows.value.some((row) => row.fed_circuit)
+    ? [
+        {
+          key: "fed_circuit",
+          title: "circuit",
+          width: 72,
+          value: (row: PipeSection) => row.fed_circuit,
+          text: (row: PipeSection) => circuitName(row) || "–",
+          editor: { type: "choice" as const, clearable: true, choices: choicesOf(fed.value) },
+        },
+      ]
+    : []),
   ...(props.circuit.piping === "reverse return"
     ? [
         {
@@ -76,6 +96,17 @@ const ends = computed<Column<PipeSection>[]>(() => [
     value: (row) => row.valve_kv_m3_h,
     editor: { type: "number", quantity: "ratio", clearable: true },
   },
+  ...(rows.value.some((row) => row.valve_kv_m3_h !== null)
+    ? [
+        {
+          key: "authority",
+          title: "authority",
+          width: 76,
+          quantity: "ratio" as const,
+          value: (row: PipeSection) => results.get("pipe_section", row.id)?.authority,
+        },
+      ]
+    : []),
 ]);
 const explain = (row: PipeSection) =>
   results.get("pipe_section", row.id) ? { quantity: "pipe_section", subject: row.id } : null;
@@ -89,7 +120,7 @@ const explain = (row: PipeSection) =>
     :rows="rows"
     :owner="{ circuit: circuit.id }"
     :ends="ends"
-    :end-name="(row) => roomName(row) || coilName(row)"
+    :end-name="(row) => roomName(row) || coilName(row) || circuitName(row)"
     :missing="missing"
     :main="{ length_m: 10, loss_coefficient: 4 }"
     :index="index"

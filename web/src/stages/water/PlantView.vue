@@ -6,15 +6,15 @@ import type { Circuit, PlantUnit } from "@/document/types";
 import { column } from "@/parts/declared";
 import DataGrid from "@/parts/DataGrid.vue";
 import Choice from "@/parts/Choice.vue";
-import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
 import { gridSaver } from "@/parts/saving";
 import { useResults } from "@/results/store";
-import { clock, format, MONTHS, unitOf } from "@/units/units";
+import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 import { KINDS_OF, NEW_UNIT, TEMPERATURES, type PlantDay, type UnitKind } from "./plant";
 import PlantChart from "./PlantChart.vue";
+import PlantFigures from "./PlantFigures.vue";
 
 const props = defineProps<{ circuit: Circuit }>();
 const doc = useDocument();
@@ -28,13 +28,10 @@ const rows = computed(() =>
     .filter((row) => row.circuit === props.circuit.id)
     .sort((a, b) => (a.position ?? 0) - (b.position ?? 0)),
 );
+/** Another circuit that feeds this one. */
+const source = computed(() => doc.get("circuit", props.circuit.source));
 const plant = computed(() => results.get("plant", props.circuit.id));
 const before = computed(() => results.prior("plant", props.circuit.id));
-const when = computed(() => {
-  const p = plant.value;
-  if (!p) return "";
-  return `${p.month ? MONTHS[p.month - 1] : "winter day"} ${clock(p.step)}`;
-});
 
 watch(
   () => props.circuit.id,
@@ -161,70 +158,14 @@ async function remove(): Promise<void> {
       <v-checkbox v-model="warm" class="warm" label="kept warm while off" />
     </div>
     <template v-if="rows.length">
-      <dl v-if="plant">
-        <div>
-          <dt>largest load together</dt>
-          <dd>
-            <Figure :value="plant.peak_w" :prior="before?.peak_w" quantity="load" />
-            <span class="soft">{{ when }}</span>
-          </dd>
-        </div>
-        <div>
-          <dt>design load</dt>
-          <dd data-test="design-load">
-            <Figure
-              :value="plant.design_w"
-              :prior="before?.design_w"
-              quantity="load"
-              :explain="{ quantity: 'plant_load', subject: circuit.id }"
-            />
-          </dd>
-        </div>
-        <div>
-          <dt>all units</dt>
-          <dd><Figure :value="plant.working_w" :prior="before?.working_w" quantity="load" /></dd>
-        </div>
-        <div>
-          <dt>largest one out</dt>
-          <dd>
-            <Figure :value="plant.without_largest_w" quantity="load" />
-            <span class="soft"
-              >{{ Math.round((100 * plant.without_largest_w) / Math.max(plant.peak_w, 1)) }} %</span
-            >
-          </dd>
-        </div>
-        <div v-if="day">
-          <dt>flow / return now</dt>
-          <dd>
-            <Figure :value="day.flow_c[view.step]" quantity="temperature" /> /
-            <Figure :value="day.return_c[view.step]" quantity="temperature" />
-          </dd>
-        </div>
-        <template v-if="plant.cooler">
-          <div>
-            <dt>{{ plant.cooler.kind }} rejects</dt>
-            <dd data-test="heat-rejected">
-              <Figure
-                :value="plant.cooler.heat_w"
-                :prior="before?.cooler?.heat_w"
-                quantity="load"
-                :explain="{ quantity: 'heat_rejection', subject: circuit.id }"
-              />
-              <span class="soft"
-                >at <Figure :value="plant.cooler.air_c" quantity="temperature" />
-                {{ plant.cooler.kind === "tower" ? "wet-bulb" : "dry-bulb" }}</span
-              >
-            </dd>
-          </div>
-          <div v-if="day?.cooler">
-            <dt>to the chillers now</dt>
-            <dd>
-              <Figure :value="day.cooler.water_c[view.step]" quantity="temperature" />
-              <span class="soft">fans {{ Math.round(100 * (day.cooler.speed[view.step] ?? 0)) }} %</span>
-            </dd>
-          </div>
-        </template>
-      </dl>
+      <PlantFigures
+        v-if="plant"
+        :id="circuit.id"
+        :plant="plant"
+        :before="before"
+        :day="day"
+        :step="view.step"
+      />
       <PlantChart
         v-if="day && plant"
         :day="day"
@@ -256,6 +197,10 @@ async function remove(): Promise<void> {
         >
       </p>
     </template>
+    <p v-else-if="source" class="empty">
+      {{ source.name }} feeds this circuit: its load counts there, and its units stand there. Under Settings
+      another source is chosen, or none.
+    </p>
     <p v-else class="empty">
       No unit feeds this circuit yet. Add one: it is sized by its share of the largest coincident load.
     </p>
@@ -281,26 +226,6 @@ async function remove(): Promise<void> {
 }
 .staging {
   flex: 0 0 200px;
-}
-dl {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 26px;
-  margin: 0;
-  padding: 4px 14px;
-  font-family: var(--narrow);
-}
-dt {
-  color: var(--soft);
-  font-size: 12px;
-}
-dd .soft {
-  margin-left: 6px;
-  font-size: 13px;
-}
-dd {
-  margin: 0;
-  font-size: 16px;
 }
 .grid {
   flex: 0 0 150px;

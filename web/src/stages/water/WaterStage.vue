@@ -25,6 +25,17 @@ const stores = computed(() => doc.rows("hot_water").sort((a, b) => a.name.locale
 const store = computed(() => doc.get("hot_water", view.circuit));
 const result = computed(() => results.get("circuit", circuit.value?.id));
 
+/** Of its ends together; of a circuit that only has units or feeds others, of its units. */
+const loadOf = (id: string) => results.get("circuit", id)?.duty_w ?? results.get("plant", id)?.design_w;
+const byRefrigerant = computed(() => circuit.value?.medium === "refrigerant");
+const tabs = computed(() => ({
+  pipes: "Pipes",
+  ...(byRefrigerant.value ? {} : { emitters: "Emitters" }),
+  ...(byRefrigerant.value ? {} : { pumps: "Pumps" }),
+  plant: "Plant",
+  settings: "Settings",
+}));
+
 watch(
   () => store.value?.id,
   (id) => {
@@ -37,17 +48,11 @@ watch(
   (id) => {
     if (id && !store.value && results.get("circuit", id))
       view.working = { quantity: "pump_head", subject: id };
+    if (!(tab.value in tabs.value)) tab.value = "pipes";
   },
   { immediate: true },
 );
 
-const tabs = computed(() => ({
-  pipes: "Pipes",
-  ...(circuit.value?.kind === "heating" ? { emitters: "Emitters" } : {}),
-  pumps: "Pumps",
-  plant: "Plant",
-  settings: "Settings",
-}));
 /** Fields of a circuit that stand under Pumps; the others stand under Settings. */
 const OF_PUMPS = /^(pump_|motor_|pinned_head_pa$|water_flow$)/;
 // Where a field is wanted, the page that has it is opened.
@@ -65,8 +70,8 @@ async function add(kind: "heating" | "chilled"): Promise<void> {
   const id = newId();
   const fields =
     kind === "heating"
-      ? { name: "Heating", kind, flow_c: 55, return_c: 45 }
-      : { name: "Chilled water", kind, flow_c: 7, return_c: 13 };
+      ? { name: freeName("Heating", circuits.value), kind, flow_c: 55, return_c: 45 }
+      : { name: freeName("Chilled water", circuits.value), kind, flow_c: 7, return_c: 13 };
   if (await doc.attempt("New circuit", [{ op: "create", kind: "circuit", id, fields }])) view.circuit = id;
 }
 
@@ -96,8 +101,7 @@ async function remove(): Promise<void> {
         :class="{ on: !store && row.id === circuit?.id }"
         @click="view.circuit = row.id"
       >
-        {{ row.name
-        }}<span class="soft"><Figure :value="results.get('circuit', row.id)?.duty_w" quantity="load" /></span>
+        {{ row.name }}<span class="soft"><Figure :value="loadOf(row.id)" quantity="load" /></span>
       </v-list-item>
       <v-list-item
         tag="button"
@@ -122,10 +126,16 @@ async function remove(): Promise<void> {
       <div class="head">
         <h1>{{ circuit.name }}</h1>
         <span class="soft"
-          >{{ circuit.piping === "reverse return" ? "reverse return" : "two pipes" }},
-          <Figure :value="circuit.flow_c" quantity="temperature" /> /
-          <Figure :value="circuit.return_c" quantity="temperature"
-        /></span>
+          ><template v-if="byRefrigerant"
+            >refrigerant at <Figure :value="circuit.flow_c" quantity="temperature" /></template
+          ><template v-else
+            >{{ circuit.piping === "reverse return" ? "reverse return, " : "" }}
+            <Figure :value="circuit.flow_c" quantity="temperature" /> /
+            <Figure :value="circuit.return_c" quantity="temperature" /></template
+          ><template v-if="doc.get('circuit', circuit.source)">
+            · fed by {{ doc.get("circuit", circuit.source)!.name }}</template
+          ></span
+        >
         <span class="grow" />
         <Segments v-model="tab" label="View" :choices="tabs" />
         <Act @click="remove">Delete</Act>
@@ -137,7 +147,7 @@ async function remove(): Promise<void> {
         :before="results.prior('circuit', circuit.id)"
       />
       <PipesView v-if="tab === 'pipes'" :key="circuit.id" :circuit="circuit" />
-      <EmittersView v-else-if="tab === 'emitters' && circuit.kind === 'heating'" :circuit="circuit" />
+      <EmittersView v-else-if="tab === 'emitters'" :circuit="circuit" />
       <PumpView v-else-if="tab === 'pumps'" :key="circuit.id" :circuit="circuit" :result="result" />
       <PlantView v-else-if="tab === 'plant'" :key="circuit.id" :circuit="circuit" />
       <CircuitSettings v-else :circuit="circuit" />

@@ -7,12 +7,13 @@ import DataGrid from "@/parts/DataGrid.vue";
 import type { Column } from "@/parts/grid";
 import { MONTHS } from "@/units/units";
 import { computed, ref } from "vue";
+import { waterName } from "./courses";
 import { isLoose } from "./uses";
 
 const props = defineProps<{ summary: YearSummary; delivered: number }>();
 const emit = defineEmits<{ show: [course: string] }>();
 const doc = useDocument();
-const part = ref<"energy" | "systems" | "units" | "stores">("energy");
+const part = ref<"energy" | "systems" | "units" | "stores" | "water">("energy");
 type Row = YearSummary["energy"][number] & { id: string };
 const rows = computed<Row[]>(() =>
   props.summary.energy
@@ -84,11 +85,24 @@ const storeColumns: Column<StoreRow>[] = [
   { key: "missing", title: "not hot enough", quantity: "yearly_energy", width: 120, value: (r) => r.missing_kwh },
   { key: "coolest", title: "coolest", quantity: "temperature", width: 90, value: (r) => r.coolest_c },
 ]; // prettier-ignore
+type WaterRow = NonNullable<YearSummary["water"]>[string] & { id: string; name: string };
+const water = computed<WaterRow[]>(() =>
+  Object.entries(props.summary.water ?? {}).map(([id, row]) => ({ ...row, id, name: waterName(doc, id) })),
+);
+const waterColumns: Column<WaterRow>[] = [
+  { key: "name", title: "Water of", width: 260, value: (r) => r.name },
+  { key: "m3", title: "over the year", quantity: "water_volume", width: 110, value: (r) => r.m3 },
+  { key: "peak", title: "largest hour", quantity: "water_flow", width: 110, value: (r) => r.peak_m3_s },
+  ...MONTHS.slice(0, 12).map((name, month) => ({
+    key: name, title: name, quantity: "water_volume" as const, width: 72, value: (r: WaterRow) => r.month_m3[month],
+  })),
+]; // prettier-ignore
 const PARTS = {
   energy: "By use",
   systems: "Air systems",
   units: "Plant units",
   stores: "Hot water",
+  water: "Water",
 } as const;
 </script>
 
@@ -122,6 +136,17 @@ const PARTS = {
       />
       <p v-else-if="part === 'stores'" class="empty">
         No store of hot water is drawn from; add one under Water.
+      </p>
+      <DataGrid
+        v-else-if="part === 'water' && water.length"
+        label="Water over the year"
+        :columns="waterColumns"
+        :rows="water"
+        @select="emit('show', `water/${$event.id}`)"
+      />
+      <p v-else-if="part === 'water'" class="empty">
+        Neither a cooling tower nor a humidifier takes water. Years that were calculated by an earlier version
+        do not tell it: calculate the year again.
       </p>
       <DataGrid
         v-else

@@ -6,10 +6,11 @@ import ChartBox from "@/parts/ChartBox.vue";
 import DataGrid from "@/parts/DataGrid.vue";
 import Figure from "@/parts/Figure.vue";
 import type { Column } from "@/parts/grid";
+import Segments from "@/parts/Segments.vue";
 import { source } from "@/parts/sources";
 import { MONTHS, spaced, toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
-import { computed } from "vue";
+import { computed, ref } from "vue";
 import { hourText } from "./hours";
 
 const props = defineProps<{ summary: YearSummary }>();
@@ -29,7 +30,20 @@ const rows = computed<Row[]>(() =>
     .sort((a, b) => a.number.localeCompare(b.number, "en", { numeric: true })),
 );
 const when = (hour: number) => hourText(props.summary.year, hour);
-const columns: Column<Row>[] = [
+/** Which limits of comfort hours are counted against: the use's own, or the adaptive ones of a category. */
+const LIMITS = { own: "Limit of the use", I: "Adaptive I", II: "Adaptive II", III: "Adaptive III" };
+const limits = ref<keyof typeof LIMITS>("own");
+const adaptive = (row: Row, side: 0 | 1) =>
+  limits.value === "own" ? null : row.adaptive_h?.[limits.value]?.[side];
+const comfort = computed<Column<Row>[]>(() =>
+  limits.value === "own"
+    ? [{ key: "warm_h", title: "too warm", quantity: "hours", width: 78, value: (r) => r.too_warm_h }]
+    : [
+        { key: "above", title: "above", quantity: "hours", width: 78, value: (r) => adaptive(r, 0) },
+        { key: "below", title: "below", quantity: "hours", width: 78, value: (r) => adaptive(r, 1) },
+      ],
+);
+const columns = computed<Column<Row>[]>(() => [
   { key: "number", title: "No.", width: 56, value: (r) => r.number },
   { key: "name", title: "Room", width: 140, value: (r) => r.name },
   { key: "heating", title: "heating", quantity: "yearly_energy", width: 84, value: (r) => r.heating_kwh },
@@ -43,13 +57,13 @@ const columns: Column<Row>[] = [
   { key: "coldest", title: "coldest", quantity: "temperature", width: 74, value: (r) => r.coldest_c },
   { key: "warmest", title: "warmest", quantity: "temperature", width: 74, value: (r) => r.warmest_c },
   { key: "warm_when", title: "when", width: 104, value: (r) => when(r.warmest_hour) },
-  { key: "warm_h", title: "too warm", quantity: "hours", width: 78, value: (r) => r.too_warm_h },
+  ...comfort.value,
   { key: "occupied", title: "occupied", quantity: "hours", width: 78, value: (r) => r.occupied_h },
   { key: "unmet_h", title: "too cold", quantity: "hours", width: 78, value: (r) => r.unmet_heating_h },
   { key: "unmet_c", title: "not cooled", quantity: "hours", width: 82, value: (r) => r.unmet_cooling_h },
   { key: "missed_h", title: "too cold", quantity: "degree_hours", width: 82, value: (r) => r.missed_heating_kh },
   { key: "missed_c", title: "not cooled", quantity: "degree_hours", width: 82, value: (r) => r.missed_cooling_kh },
-]; // prettier-ignore
+]); // prettier-ignore
 const chosen = computed(() => rows.value.find((row) => row.id === view.selectedRoom) ?? rows.value[0]);
 const COLOURS: Record<string, string> = {
   heating: "ember",
@@ -98,6 +112,13 @@ const option = computed(() => {
 
 <template>
   <div class="rooms">
+    <div class="tools">
+      <Segments v-model="limits" label="Comfort counted by" :choices="LIMITS" />
+      <span v-if="limits !== 'own'" class="soft">
+        occupied hours above and below EN 16798-1's limits for rooms that are not cooled
+      </span>
+      <span v-else class="soft">occupied hours above the limit of the room's use</span>
+    </div>
     <div class="grid">
       <DataGrid
         label="Rooms over the year"

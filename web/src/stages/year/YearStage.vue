@@ -5,8 +5,9 @@ import { useDocument } from "@/document/store";
 import { useTasks } from "@/document/tasks";
 import { useYear } from "@/document/year";
 import { addressed } from "@/view/address";
-import { onBeforeUnmount, onMounted, ref, watch } from "vue";
+import { computed, onBeforeUnmount, onMounted, ref, watch } from "vue";
 import BillsView from "./BillsView.vue";
+import ConnectedView from "./ConnectedView.vue";
 import CoursesView from "./CoursesView.vue";
 import EnergyView from "./EnergyView.vue";
 import RoomsView from "./RoomsView.vue";
@@ -14,7 +15,13 @@ import RoomsView from "./RoomsView.vue";
 /** Up to so many rooms the year follows edits by itself. */
 const FOLLOWS = 60;
 const AFTER_MS = 600;
-const TABS = { energy: "Energy", rooms: "Rooms", courses: "Hours", bills: "Bills" } as const;
+const TABS = {
+  energy: "Energy",
+  rooms: "Rooms",
+  courses: "Hours",
+  outside: "Outside rooms",
+  bills: "Bills",
+} as const;
 type Tab = keyof typeof TABS;
 const doc = useDocument();
 const tasks = useTasks();
@@ -24,6 +31,8 @@ const course = ref("");
 addressed("view", tab as typeof tab & { value: string }, true, (text) => text in TABS);
 addressed("course", course);
 
+/** Whether typical days took the place of a file of hours. */
+const typical = computed(() => year.summary?.weather_key === "");
 const running = () => tasks.open.find((task) => task.id === year.task?.id) ?? year.task;
 function show(name: string): void {
   course.value = name;
@@ -73,6 +82,13 @@ watch(
       <span v-if="year.summary" class="soft">
         {{ year.summary.weather }}, {{ year.summary.hours }} h of {{ year.summary.year }}
       </span>
+      <v-chip
+        v-if="typical"
+        size="small"
+        label
+        title="A first idea: import a weather file under Place, Weather"
+        >No weather file</v-chip
+      >
       <v-chip v-if="year.summary && year.stale" size="small" color="warning" label data-test="stale"
         >Inputs have changed since</v-chip
       >
@@ -92,9 +108,10 @@ watch(
     </div>
     <p v-if="year.failure" class="fault told" role="alert">{{ year.failure }}</p>
     <BillsView v-if="tab === 'bills'" @show="show" />
+    <ConnectedView v-else-if="tab === 'outside'" @show="show" />
     <p v-else-if="!year.summary" class="empty">
-      The year is not calculated yet. It needs a weather year, which Place takes under Weather; then
-      “Calculate the year” or Ctrl+Enter.
+      The year is not calculated yet: “Calculate the year” or Ctrl+Enter. It goes by the hours of a weather
+      file, which Place takes under Weather; without one by twelve typical days made from the design data.
     </p>
     <EnergyView v-else-if="tab === 'energy'" :summary="year.summary" :bills="year.bills" @show="show" />
     <RoomsView v-else-if="tab === 'rooms'" :summary="year.summary" @show="show" />

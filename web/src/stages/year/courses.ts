@@ -31,8 +31,18 @@ const STORE = {
   preheated_c: "preheated",
 };
 
+/** What takes water, by its key among the year's. */
+export function waterName(doc: ReturnType<typeof useDocument>, id: string): string {
+  const [what = "", of = ""] = id.split("/");
+  const [owner = "", room = ""] = of.split("~");
+  if (what === "tower") return `Cooling tower of ${doc.get("circuit", owner)?.name ?? owner}`;
+  const number = doc.get("room", room)?.number;
+  return `Humidifier of ${doc.get("air_system", owner)?.name ?? owner}${number ? `, ${number}` : ""}`;
+}
+
 /** Quantity of a course, for its unit. */
 export function quantityOf(course: string): string {
+  if (course.startsWith("water/")) return "mass_flow";
   if (course.endsWith("_c")) return "temperature";
   return course.endsWith("_kg_s") ? "mass_flow" : "load";
 }
@@ -56,6 +66,8 @@ export function coursesOf(doc: ReturnType<typeof useDocument>, summary: YearSumm
         value: `hot_water/${id}/${key}`,
         label: `${doc.get("hot_water", id)?.name ?? id}: ${what}`,
       });
+  for (const id of Object.keys(summary.water ?? {}))
+    all.push({ value: `water/${id}`, label: `${waterName(doc, id)}: water` });
   for (const [id, { circuit }] of Object.entries(summary.units))
     all.push({
       value: `unit/${circuit}/${id}`,

@@ -1,0 +1,250 @@
+"""Circuits, what stands at their ends, and the plants that feed them, for loads and systems that are known."""
+
+from collections.abc import Mapping, Sequence
+from dataclasses import replace
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pendrum_core.air.result import AirSystemResult, ServedRoom
+from pendrum_core.model.building import Building
+from pendrum_core.model.catalogue import RADIATOR, rows_of
+from pendrum_core.model.systems import PANELS, UNDERFLOOR, WATER_REHEAT, Circuit
+from pendrum_core.moist_air import wet_bulb_c
+from pendrum_core.plant.source import AirOutside, Course, PlantResult, size_plant, whole_course
+from pendrum_core.quantities.faults import reason_of
+from pendrum_core.results.bands import Band, within
+from pendrum_core.results.building import BuildingLoads, Failure
+from pendrum_core.room.outcome.loads import RoomLoads
+from pendrum_core.run.sharing import bands
+from pendrum_core.water.ceiling import CeilingResult, size_ceiling
+from pendrum_core.water.emitters import RATINGS_W, EmitterResult, rated_of, size_panel, size_radiator
+from pendrum_core.water.feeds import Feed, fed_first, feed_of, mixed_return_c
+from pendrum_core.water.floor import FloorResult, size_floor
+from pendrum_core.water.hot_water import HotWaterResult
+from pendrum_core.water.network import CircuitResult, size_circuit
+
+Array = NDArray[np.float64]
+
+
+def _duties(
+    building: Building,
+    circuit: Circuit,
+    room_duties: Mapping[str, tuple[float, float]],
+    units: Mapping[str, list[AirSystemResult]],
+    bands: Mapping[tuple[str, str], Band],
+) -> dict[str, float]:
+    """Largest duty of each end, by which its pipes are sized [W]."""
+    duties: dict[str, float] = {}
+    for section in circuit.sections:
+        if section.end is None:
+            continue
+        margins = building.margins_of(section.end)
+        warm = 1.0 + margins.heating
+        if section.end in units:
+            # One set per room: what all of them ask at one time.
+            cold = max(0.0, float(np.sum([unit.coil_total_w for unit in units[section.end]], axis=0).max()))
+            hot = sum(
+                unit.heating_coil_w + max(float(unit.reheat_w.max()), float(_reheat_winter_w(unit).max()))
+                if _reheats_by_water(building, unit)
+                else unit.heating_coil_w
+                for unit in units[section.end]
+            )
+            duties[section.end] = hot * warm if circuit.kind == "heating" else cold * (1.0 + margins.cooling)
+        elif section.end in room_duties:
+            hot_w, cold_w = room_duties[section.end]
+            asked = hot_w * warm if circuit.kind == "heating" else cold_w * (1.0 + margins.cooling)
+            duties[section.end] = float(within(asked, bands.get((circuit.id, section.end))))
+    return duties
+
+
+def cooling_course_w(room: RoomLoads) -> Array:
+    """What a room asks of a chilled ceiling where no air serves it, (months, 144) [W]; nothing where it is not cooled.
+
+    Source: the room's own balance.
+    """
+    if room.cooling is None:
+        return np.zeros_like(room.total)
+    return np.asarray(np.maximum(room.cooling_course_w, 0.0))
+
+
+def _reheats_by_water(building: Building, unit: AirSystemResult) -> bool:
+    """Whether the circuit of a unit's heating coil feeds its terminals too."""
+    return any(system.id == unit.id and system.reheat == WATER_REHEAT for system in building.systems)
+
+
+def _reheat_winter_w(unit: AirSystemResult) -> Array:
+    """What its terminals give on the winter day: all the heat of rooms that have no emitter [W]."""
+    return np.asarray(np.sum([served.winter_reheat_w for served in unit.served.values()], axis=0, dtype=np.float64))
+
+
+def _course(
+    loads: BuildingLoads,
+    circuit: Circuit,
+    systems: Mapping[str, AirSystemResult],
+    units: Mapping[str, list[AirSystemResult]],
+    stores: Mapping[str, HotWaterResult],
+    pipes_lose_w: float,
+    fed: Sequence[Course],
+    bands: Mapping[tuple[str, str], Band],
+) -> Course:
+    """What ends, fed circuits and stores ask at every step together, without margins: summer's design days and the winter day [W]."""
+    shape = loads.outdoors.dry_bulb_c.shape
+    summer, winter = np.zeros(shape), np.zeros((1, shape[1]))
+    for one in fed:
+        summer += one.summer_w
+        winter += one.winter_w
+    serving: dict[str, ServedRoom] = {}
+    for system in systems.values():
+        serving |= system.served  # the system that serves a room last leaves it its heating
+    # In the order of the sections: a sum of other order has another last digit, and every process is to tell the same.
+    for end in dict.fromkeys(section.end for section in circuit.sections if section.end is not None):
+        for unit in units.get(end, ()):
+            if circuit.kind == "chilled":
+                summer += unit.coil_total_w
+            else:
+                path, cold = unit.summer, unit.winter
+                summer += path.heating_w + path.reheat_w + path.preheat_w
+                winter += cold.heating_w + cold.reheat_w + cold.preheat_w
+                if _reheats_by_water(loads.building, unit):
+                    summer += unit.reheat_w
+                    winter += _reheat_winter_w(unit)
+        room = loads.rooms.get(end)
+        if room is None:
+            continue
+        band = bands.get((circuit.id, end))
+        if circuit.kind == "chilled":
+            summer += within(serving[end].chilled_w if end in serving else cooling_course_w(room), band)
+        elif end in serving:
+            summer += within(serving[end].emitter_w, band)
+            winter += within(serving[end].heat_w, band)
+        else:
+            if room.control is not None:
+                summer += within(np.maximum(room.control.summer.plant_w, 0.0), band)
+            winter += within(room.heating.load_w, band)
+    own = [found for found in stores.values() if found.store.circuit == circuit.id]
+    first, beside = (
+        np.sum([f.charge_course_w for f in own if f.store.priority is waits], axis=0) + np.zeros(shape[1])
+        for waits in (True, False)
+    )
+    return whole_course(circuit, summer, winter, first, beside, pipes_lose_w)
+
+
+def _air_outside(loads: BuildingLoads) -> AirOutside:
+    """Outdoor air of the design days."""
+    outdoors = loads.outdoors
+    wet = wet_bulb_c(outdoors.dry_bulb_c, outdoors.humidity_ratio, outdoors.pressure_pa)
+    return AirOutside(outdoors.dry_bulb_c, wet, outdoors.pressure_pa)
+
+
+def _winter_air(loads: BuildingLoads, shape: tuple[int, ...]) -> AirOutside:
+    """Saturated air of the winter day."""
+    cold = np.full(shape, loads.building.climate.winter_dry_bulb_c)
+    return AirOutside(cold, cold, loads.outdoors.pressure_pa)
+
+
+class Water:
+    """Circuits, what stands at their ends, and their plants, found one after the other: fed ones before those that feed them."""
+
+    def __init__(
+        self,
+        loads: BuildingLoads,
+        duties_w: Mapping[str, tuple[float, float]],
+        systems: Mapping[str, AirSystemResult],
+        stores: Mapping[str, HotWaterResult],
+        failures: list[Failure],
+    ) -> None:
+        self._loads, self._duties_w, self._systems, self._stores = loads, duties_w, systems, stores
+        self.circuits: dict[str, CircuitResult] = {}
+        self.emitters: dict[str, EmitterResult] = {}
+        self.floors: dict[str, FloorResult] = {}
+        self.ceilings: dict[str, CeilingResult] = {}
+        self.plants: dict[str, PlantResult] = {}
+        self.feeds: dict[str, Feed] = {}
+        self._courses: dict[str, Course] = {}
+        self._units: dict[str, list[AirSystemResult]] = {}
+        building = loads.building
+        for drawn in building.systems:
+            if drawn.id in systems:
+                self._units.setdefault(drawn.drawn, []).append(systems[drawn.id])
+        self.bands = bands(building, loads.rooms)
+        self._by_id = {circuit.id: circuit for circuit in building.circuits}
+        self._ratings_w = tuple(row.output_w for row in rows_of(building.catalogue, RADIATOR)) or RATINGS_W
+        ordered, circle = fed_first(building.circuits)
+        failures += [
+            Failure("circuit", circuit.id, f"Circuit {circuit.name} is fed by circuits that it feeds itself.")
+            for circuit in circle
+        ]
+        for circuit in ordered:
+            try:
+                self._add(circuit)
+            except Exception as error:
+                failures.append(Failure("circuit", circuit.id, reason_of(error, f"Circuit {circuit.name}")))
+
+    def _add(self, circuit: Circuit) -> None:
+        building, rooms = self._loads.building, self._loads.rooms
+        duties = _duties(building, circuit, self._duties_w, self._units, self.bands)
+        if circuit.by_refrigerant and (on := [end for end in duties if end in rooms]):
+            raise ValueError(
+                f"circuit {circuit.name} carries refrigerant: coils of units may end at it, no room ({rooms[on[0]].room.number})"
+            )
+        fed = {identity: feed for identity, feed in self.feeds.items() if feed.source == circuit.id}
+        piped = {section.end for section in circuit.sections}
+        duties |= {identity: feed.duty_w for identity, feed in fed.items() if identity in piped}
+        returns = {identity: feed.return_c for identity, feed in fed.items()}
+        asks = any(duty > 0.0 for duty in duties.values())
+        if asks and not circuit.by_refrigerant:
+            self.circuits[circuit.id] = size_circuit(circuit, duties, returns)
+            self._emit(circuit, {end: duty for end, duty in duties.items() if end in rooms})
+        charges = any(found.store.circuit == circuit.id for found in self._stores.values())
+        if not (asks or charges or fed):
+            return
+        lost_w = self.circuits[circuit.id].pipes_lose_w if circuit.id in self.circuits else 0.0
+        courses = [self._courses[identity] for identity in fed]
+        course = _course(self._loads, circuit, self._systems, self._units, self._stores, lost_w, courses, self.bands)
+        self._courses[circuit.id] = course
+        source = self._by_id.get(circuit.source or "")
+        if source is not None:
+            if circuit.units:
+                raise ValueError(
+                    f"circuit {circuit.name} is fed by {source.name} and has units of its own ({circuit.units[0].name}): one of both"
+                )
+            beside = sum(feed.duty_w for identity, feed in fed.items() if identity not in piped)
+            design = max(course.peak[0], (sum(duties.values()) + beside) * (1.0 + circuit.lost_share) + lost_w)
+            self.feeds[circuit.id] = feed_of(circuit, source, design)
+        elif circuit.units:
+            own = [(duty, returns.get(end, circuit.return_c)) for end, duty in duties.items()]
+            beside_header = [(f.duty_w, f.return_c) for identity, f in fed.items() if identity not in piped]
+            back = mixed_return_c(circuit, [*own, *beside_header]) if fed else circuit.return_c
+            margin = building.margins.heating if circuit.kind == "heating" else building.margins.cooling
+            self.plants[circuit.id] = size_plant(
+                replace(circuit, return_c=back),
+                circuit.units,
+                course,
+                margin,
+                summer=_air_outside(self._loads),
+                winter=_winter_air(self._loads, course.winter_w.shape),
+            )
+
+    def _emit(self, circuit: Circuit, duties_w: Mapping[str, float]) -> None:
+        """What heats or cools the rooms at a circuit's ends."""
+        for identity, duty in duties_w.items():
+            room = self._loads.rooms[identity].room
+            temperatures = (circuit.flow_c, circuit.return_c)
+            if circuit.kind == "chilled":
+                if room.cooled:
+                    self.ceilings[identity] = size_ceiling(
+                        duty, room.floor_area_m2, room.cooling_setpoint_c, *temperatures, circuit.ceiling
+                    )
+            elif circuit.emitters == UNDERFLOOR:
+                self.floors[identity] = size_floor(
+                    duty, room.floor_area_m2, room.heating_setpoint_c, *temperatures, circuit.floor
+                )
+            elif circuit.emitters == PANELS:
+                self.emitters[identity] = size_panel(
+                    duty, *temperatures, room.heating_setpoint_c, rated_of(circuit), circuit.panel_w_m
+                )
+            else:
+                self.emitters[identity] = size_radiator(
+                    duty, *temperatures, room.heating_setpoint_c, rated_of(circuit), self._ratings_w
+                )

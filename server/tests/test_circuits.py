@@ -1,0 +1,95 @@
+"""Circuits that feed each other or carry refrigerant, and coils and terminals: what an edit does, and what is refused."""
+
+from typing import Any
+
+from projects.models import Project
+from tests.base import ApiTest, create
+from tests.base import Small as SmallProject
+
+COLD = {"name": "Cold", "kind": "chilled", "flow_c": 6.0, "return_c": 12.0}
+HOT = {"name": "Hot", "kind": "heating", "flow_c": 45.0, "return_c": 35.0}
+SOURCE = {"name": "Boilers", "kind": "heating", "flow_c": 70.0, "return_c": 50.0}
+
+
+class Circuits(ApiTest):
+    def setUp(self) -> None:
+        super().setUp()
+        self.small = SmallProject(self)
+        self.project, self.room = self.small.project, self.small.ids["room"]
+        made = [
+            create("circuit", "source", **SOURCE),
+            create("circuit", "hot", source="source", **HOT),
+            create("circuit", "cold", **COLD),
+            create("plant_unit", "boiler", circuit="source", name="Boiler"),
+            create("pipe_section", "to_room", circuit="hot", name="To the room", room=self.room, length_m=5.0),
+            create("pipe_section", "to_hot", circuit="source", name="To the rest", fed_circuit="hot", length_m=3.0),
+        ]
+        self.assertEqual(self.send(made).status_code, 200)
+
+    def send(self, changes: list[dict[str, Any]]) -> Any:
+        return self.commit(self.project, changes, Project.objects.get(pk=self.project).version)
+
+    def put(self, kind: str, identity: str, **fields: Any) -> dict[str, Any]:
+        return {"op": "set", "kind": kind, "id": identity, "fields": fields}
+
+    def results(self) -> Any:
+        return self.get(f"/projects/{self.project}/results").json()["changed"]
+
+    def rows(self, kind: str) -> dict[str, Any]:
+        return {row["id"]: row for row in self.document(self.project)["objects"][kind]}
+
+    def test_the_source_carries_what_the_room_asks(self) -> None:
+        found = self.results()
+        feed, duty = found["feed"]["hot"], found["emitter"][self.room]["duty_w"]
+        self.assertAlmostEqual(feed["duty_w"], duty)
+        self.assertAlmostEqual(feed["share"], 10.0 / 35.0)
+        self.assertAlmostEqual(found["pipe_section"]["to_hot"]["flow_m3_s"], feed["source_flow_m3_s"])
+        self.assertGreater(found["plant"]["source"]["design_w"], 0.5 * duty)
+
+    def test_refusals_name_what_is_wrong(self) -> None:
+        before = self.rows("circuit")
+        for change, words in (
+            (self.put("circuit", "hot", source="cold"), "Hot cannot come after Cold: its circuit for is another one"),
+            (self.put("circuit", "source", source="hot"), "Boilers would come after itself"),
+            (self.put("circuit", "hot", source="nowhere"), "Fed by"),
+            (self.put("circuit", "hot", approach_k=0.1), "Exchanger's approach"),
+            (self.put("circuit", "hot", connection="tied"), "Connected"),
+            (self.put("circuit", "hot", medium="steam"), "Carries"),
+            (self.put("pipe_section", "to_hot", room=self.room), "Ends at the circuit"),
+            (self.put("room", self.room, outlets=0), "Outlets"),
+            (self.put("room", self.room, terminal_least=1.5), "Least flow of its terminal"),
+            (self.put("room", self.room, terminal_flow="sometimes"), "Flow of its terminal"),
+        ):
+            with self.subTest(words):
+                answer = self.send([change])
+                self.assertIn(answer.status_code, (400, 422), answer.content)
+                self.assertIn(words, answer.content.decode())
+        self.assertEqual(self.rows("circuit"), before)
+
+    def test_a_deleted_source_lets_its_circuits_go(self) -> None:
+        answer = self.send([{"op": "delete", "kind": "circuit", "id": "source"}])
+        self.assertEqual(answer.status_code, 200, answer.content)
+        self.assertIsNone(self.rows("circuit")["hot"]["source"])
+        self.assertNotIn("hot", self.results().get("feed", {}))
+
+    def test_refrigerant_may_be_colder_than_water(self) -> None:
+        cold = self.put("circuit", "cold", flow_c=-9.0, return_c=-4.0)
+        self.assertGreaterEqual(self.send([cold]).status_code, 400)
+        cold["fields"]["medium"] = "refrigerant"
+        self.assertEqual(self.send([cold]).status_code, 200)
+
+    def test_rows_belong_to_coils(self) -> None:
+        self.assertEqual(self.send([create("air_system", "ahu", name="AHU")]).status_code, 200)
+
+        def parts(kind: str, **fields: Any) -> Any:
+            rows = [{"kind": "filter"}, {"kind": "cooling coil"}, {"kind": "fan"}]
+            rows = [row | fields if row["kind"] == kind else row for row in rows]
+            return self.send([self.put("air_system", "ahu", parts=rows)])
+
+        refused = parts("filter", rows=4)
+        self.assertIn(refused.status_code, (400, 422))
+        self.assertIn("only a coil has rows", refused.content.decode())
+        for fields in ({"rows": 13}, {"rows": 0}, {"face_velocity_m_s": 9.0}):
+            self.assertIn(parts("cooling coil", **fields).status_code, (400, 422))
+        self.assertEqual(parts("cooling coil", rows=6, face_velocity_m_s=2.2).status_code, 200)
+        self.assertEqual(self.rows("air_system")["ahu"]["parts"][1]["rows"], 6)
