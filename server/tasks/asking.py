@@ -26,7 +26,10 @@ def ask(owner: Any, project: Project, kind: str, title: str, inputs: dict[str, A
     task = Task.objects.create(id=identity, owner=owner, project=project, kind=kind, title=title[:200], inputs=inputs)
     _tidy(project)
     enqueue(identity)
-    task.refresh_from_db()
+    try:
+        task.refresh_from_db()
+    except Task.DoesNotExist:  # it went with its project
+        raise Refused("not_found", "This project was deleted meanwhile.") from None
     return task
 
 

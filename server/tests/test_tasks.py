@@ -88,7 +88,7 @@ class Tasks(ApiTest):
         begun = time.monotonic()
         with self.assertRaises(Cancelled):
             read_apart(_sleeping, "x.csv", b"", waiting=stop)
-        self.assertLess(time.monotonic() - begun, 10.0)
+        self.assertLess(time.monotonic() - begun, 60.0)
 
     def test_nobody_else_s_task_and_not_too_many(self) -> None:
         with patch.object(asking, "enqueue"):
@@ -126,7 +126,7 @@ class Tasks(ApiTest):
 
 
 def _sleeping(name: str, data: bytes) -> None:
-    time.sleep(60)
+    time.sleep(600)
 
 
 _ASK = """
@@ -161,7 +161,7 @@ class Worker(SimpleTestCase):
             self.assertEqual(run("-c", _STATE), "waiting")
             worker = subprocess.Popen([sys.executable, "-m", "config.worker"], env=env, cwd=server)
             try:
-                end = time.monotonic() + 40
+                end = time.monotonic() + 120
                 while (state := run("-c", _STATE)) in ("waiting", "running") and time.monotonic() < end:
                     time.sleep(0.2)
             finally:

@@ -121,8 +121,9 @@ def size_floor(
     needed = duty_w / max(area * k, 1e-9)
     # Flow for a logarithmic mean with the same difference: ln((f - i)/(f - d - i)) = d/mean.
     difference = flow_c - return_c
-    ratio = np.exp(difference / max(needed, 1e-6)) if needed > 1e-6 else np.inf
-    flow_needed = room_c + difference * ratio / (ratio - 1.0) if np.isfinite(ratio) else room_c + difference
+    # (Beyond fifty times, the return is at the room's temperature to the last digit.)
+    ratio = np.exp(min(difference / max(needed, 1e-6), 50.0))
+    flow_needed = room_c + difference * ratio / (ratio - 1.0)
     pipe = area / build.spacing_m
     return FloorResult(
         duty_w=duty_w,
