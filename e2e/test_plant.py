@@ -282,6 +282,27 @@ class Plant(BrowserTest):
         row = next(r for r in self.fetch("document")["objects"]["circuit"] if r["id"] == house)
         self.assertIsNone(row["source"])
 
+    def test_heating_stops_in_mild_weather_and_goes_by_a_schedule(self) -> None:
+        heating = self.circuits["Heating"]
+        self.stage("Water")
+        self.press("Settings", exact=True)
+        self.fill("Stops at, outdoors", "15")
+        stopped = self.results()["circuit"][heating]["stopped_w"]
+        self.assertGreater(stopped, 1000.0)
+        self.assertIn(f"circuit_stopped/{heating}", self.results()["snag"])
+        # What is asked and not given says where it comes from.
+        self.page.get_by_text("are asked of it while it does not run").get_by_role("button").first.click()
+        working = self.page.get_by_role("complementary", name="Working")
+        working.get_by_text("asked while it does not run").first.wait_for()
+        working.get_by_text("Stops at, outdoors").first.wait_for()
+        # Limits that cross are refused by their names, and what was there stays.
+        self.fill("Starts at, outdoors", "18")
+        self.page.get_by_text("must not be above").first.wait_for()
+        row = next(r for r in self.fetch("document")["objects"]["circuit"] if r["id"] == heating)
+        self.assertEqual((row["starts_c"], row["stops_c"]), (None, 15.0))
+        self.choose("Flow temperature goes", "by a schedule")
+        self.page.get_by_label("Flows at", exact=True).first.wait_for()
+
     def test_refrigerant_in_the_cold_store(self) -> None:
         self.stage("Water")
         circuit = self.circuits["Cold store refrigerant"]

@@ -10,6 +10,8 @@ _FIELDS = {
     "starter_site": "name",
     "cooled_without_system": "air_system",
     "floats_on_system": "air_system",
+    "circuit_stopped": "stops_c",
+    "flow_short": "flow_schedule",
     "people_without_air": "air_system",
     "duplicate_number": "number",
     "duct_beyond_limits": "pinned_diameter_m",

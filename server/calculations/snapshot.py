@@ -95,7 +95,7 @@ class Snapshots:
             rooms=tuple(rooms.values()),
             groups=tuple(_groups(document, rooms)),
             systems=tuple(air_systems(look, rooms, effective, self._section, sizes)),
-            circuits=tuple(circuits(document, self._section, sizes)),
+            circuits=tuple(circuits(look, self._section, sizes)),
             stores=tuple(hot_water_stores(look, rooms, effective)),
             catalogue=catalogue,
             margins=usual,

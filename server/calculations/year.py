@@ -13,7 +13,7 @@ from calculations.weather import weather_file, year_of
 from pendrum_core.air.balance import SUPPLY
 from pendrum_core.model.rooms import GAIN_CATEGORIES
 from pendrum_core.model.systems import MAKE_UP
-from pendrum_core.model.year import YearCourse
+from pendrum_core.model.year import YearCircuit, YearCourse
 from pendrum_core.moist_air import specific_volume_m3_kg
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.weather.typical import NAME, typical_year
@@ -30,6 +30,7 @@ Array = NDArray[np.float64]
 _KWH = 1e-3
 _M3 = 3.6  # of a kilogram a second over an hour
 _AIR_C = 20.0
+_UNMET_W = 10.0  # from which on an hour counts as one in which a circuit does not give what is asked
 FABRIC = "walls, windows and stored heat"
 
 
@@ -78,6 +79,12 @@ def run_year(
         progress=lambda share, doing: tell(0.05 + 0.9 * share, doing),
         profiles=profiles,
         connected=connected,
+        circuits={
+            identity: YearCircuit(
+                *(courses.of(row[field]) if row[field] else None for field in ("running", "flow_schedule"))
+            )
+            for identity, row in document.of("circuit").items()
+        },
     )
     months = weather.month_of
     return _hours(found), _summary(document, (NAME, "") if file is None else (file.name, file.pk), found, months)
@@ -125,6 +132,8 @@ def _hours(found: BuildingYear) -> dict[str, Any]:
         series[f"energy/{use}/{carrier}"] = watts
     for (what, identity), kg_s in found.water_kg_s.items():
         series[f"water/{what}/{identity}"] = kg_s
+    for circuit, watts in found.carried_w.items():
+        series |= {f"circuit/{circuit}/carried_w": watts, f"circuit/{circuit}/unmet_w": found.unmet_w[circuit]}
     for (circuit, unit), watts in found.output_w.items():
         series[f"unit/{circuit}/{unit}"] = watts
     return series
@@ -248,7 +257,17 @@ def _summary(document: Document, weather: tuple[str, str], found: BuildingYear, 
             for (what, identity), kg_s in found.water_kg_s.items()
         },
         "stores": {store: _store(of_store) for store, of_store in found.stores.items()},
-        "unmet_kwh": {circuit: float(watts.sum(dtype=np.float64)) * _KWH for circuit, watts in found.unmet_w.items()},
+        "circuits": {
+            circuit: {
+                "carried_kwh": float(watts.sum(dtype=np.float64)) * _KWH,
+                "peak_w": float(watts.max()),
+                "on_h": int((watts > 0.0).sum()),
+                "unmet_kwh": float(found.unmet_w[circuit].sum(dtype=np.float64)) * _KWH,
+                "unmet_h": int((found.unmet_w[circuit] > _UNMET_W).sum()),
+                "unmet_peak_w": float(found.unmet_w[circuit].max()),
+            }
+            for circuit, watts in found.carried_w.items()
+        },
         "faults": list(found.faults),
     }
 

@@ -11,7 +11,9 @@ HOT = {"name": "Hot", "kind": "heating", "flow_c": 45.0, "return_c": 35.0}
 SOURCE = {"name": "Boilers", "kind": "heating", "flow_c": 70.0, "return_c": 50.0}
 
 
-class Circuits(ApiTest):
+class Hung(ApiTest):
+    """Two heating circuits, one fed by the other, and a chilled one."""
+
     def setUp(self) -> None:
         super().setUp()
         self.small = SmallProject(self)
@@ -38,6 +40,8 @@ class Circuits(ApiTest):
     def rows(self, kind: str) -> dict[str, Any]:
         return {row["id"]: row for row in self.document(self.project)["objects"][kind]}
 
+
+class Circuits(Hung):
     def test_the_source_carries_what_the_room_asks(self) -> None:
         found = self.results()
         feed, duty = found["feed"]["hot"], found["emitter"][self.room]["duty_w"]
@@ -93,3 +97,36 @@ class Circuits(ApiTest):
             self.assertIn(parts("cooling coil", **fields).status_code, (400, 422))
         self.assertEqual(parts("cooling coil", rows=6, face_velocity_m_s=2.2).status_code, 200)
         self.assertEqual(self.rows("air_system")["ahu"]["parts"][1]["rows"], 6)
+
+
+class RunningCircuits(Hung):
+    def test_hours_and_limits_stop_it_and_are_told(self) -> None:
+        whole = self.results()["plant"]["source"]["design_w"]
+        never = {"patterns": [{"id": "a", "name": "Off", "steps": [[360, 0], [1080, 1], [1440, 0]]}], "base": "a", "winter": "a"}
+        made = create("schedule", "hours", name="Heating hours", kind="on_off", **never)
+        self.assertEqual(self.send([made, self.put("circuit", "source", running="hours")]).status_code, 200)
+        found = self.results()
+        self.assertGreater(found["circuit"]["source"]["stopped_w"], 100.0)
+        self.assertIn("circuit_stopped", {snag["code"] for snag in found["snag"].values() if snag["id"] == "source"})
+        self.send([self.put("circuit", "source", running=None, stops_c=-40.0)])
+        found = self.results()
+        self.assertNotIn("source", found.get("plant", {}))
+        self.assertAlmostEqual(found["circuit"]["source"]["stopped_w"] / whole, 1.0, delta=0.25)
+        self.assertEqual(self.send([self.put("circuit", "source", stops_c=None)]).status_code, 200)
+        self.assertAlmostEqual(self.results()["plant"]["source"]["design_w"], whole)
+
+    def test_its_flow_by_a_schedule(self) -> None:
+        warm = {"patterns": [{"id": "a", "name": "Warm", "steps": [[1440, 62.0]]}], "base": "a"}
+        made = create("schedule", "flow", name="Flow", kind="temperature", **warm)
+        change = self.put("circuit", "source", flow_rule="schedule", flow_schedule="flow")
+        self.assertEqual(self.send([made, change]).status_code, 200)
+        day = self.get(f"/projects/{self.project}/plant/source?month=0").json()
+        self.assertEqual(set(day["flow_c"]), {62.0})
+        refused = self.send([{"op": "delete", "kind": "schedule", "id": "flow"}])
+        self.assertEqual(refused.status_code, 409)
+
+    def test_limits_the_wrong_way_round(self) -> None:
+        for identity, starts, stops in (("hot", 18.0, 15.0), ("cold", 12.0, 15.0)):
+            answer = self.send([self.put("circuit", identity, starts_c=starts, stops_c=stops)])
+            self.assertEqual(answer.status_code, 422)
+            self.assertIn("Starts at, outdoors", answer.content.decode())

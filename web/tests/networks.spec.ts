@@ -118,6 +118,22 @@ test("a circuit asks for what its rooms and its chillers need, and for nothing e
   expect(labels(made)).toContain("Approach at design");
 });
 
+test("a circuit that stands still while something is asked says how much, and asks for its schedule of flow", async () => {
+  const row = circuit({ flow_rule: "schedule", stops_c: 15, starts_c: null, running: null });
+  await brought(
+    { circuit: [row], plant_unit: [] },
+    { circuit: { c: { stopped_w: 2340, pipes_lose_w: null } } },
+  );
+  const made = mount(CircuitSettings, { props: { circuit: row } });
+  await nextTick();
+  const text = made.text().replace(/\s+/g, " ");
+  expect(text).toContain("Flows at");
+  expect(text).toContain("Up to 2.34kW are asked of it while it does not run.");
+  await brought({ circuit: [row], plant_unit: [] }, { circuit: { c: { stopped_w: 0, pipes_lose_w: null } } });
+  await nextTick();
+  expect(made.text()).not.toContain("while it does not run");
+});
+
 test("every kind of unit has what a new one is like and at which temperatures it is told", () => {
   for (const kind of [...KINDS_OF.heating, ...KINDS_OF.chilled]) {
     expect(NEW_UNIT[kind]).toBeDefined();

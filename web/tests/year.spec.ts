@@ -69,7 +69,9 @@ const SUMMARY = {
     "tower/c1": { m3: 42.5, month_m3: months(3.5), peak_m3_s: 0.0002 },
     "humidifier/s2~r2": { m3: 1.25, month_m3: months(0.1), peak_m3_s: 0.00001 },
   },
-  unmet_kwh: {},
+  circuits: {
+    c1: { carried_kwh: 4000, peak_w: 9500, on_h: 1200, unmet_kwh: 25, unmet_h: 40, unmet_peak_w: 1250 },
+  },
   faults: [],
 } as unknown as YearSummary;
 
@@ -177,6 +179,17 @@ test("water of towers and humidifiers is told by month, and that of nothing in w
   await press("Plant units");
   expect(column("name")).toEqual(["Chilled:Chiller1"]);
   expect(column("full")).toEqual(["500"]);
+  // What a circuit did not give is shown first, where there is any of it.
+  await press("Circuits");
+  expect([column("name"), column("unmet"), column("unmet_h")]).toEqual([["Chilled"], ["25"], ["40"]]);
+  document
+    .querySelector<HTMLElement>('[role=rowgroup] [data-column="name"]')!
+    .dispatchEvent(new MouseEvent("pointerdown", { bubbles: true, button: 0 }));
+  await settled();
+  expect(made.emitted("show")?.at(-1)).toEqual(["circuit/c1/unmet_w"]);
+  await made.setProps({ summary: { ...SUMMARY, circuits: undefined } as unknown as YearSummary });
+  await settled();
+  expect(text()).toContain("No circuit carries anything.");
   await press("Air systems");
   expect(column("name")).toEqual(["AHUnorth", "Roomunits,1.01"]);
   await press("Hot water");

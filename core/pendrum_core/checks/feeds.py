@@ -6,7 +6,7 @@ import numpy as np
 
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.systems import Circuit
-from pendrum_core.plant.source import flow_temperature_c
+from pendrum_core.plant.running import flow_temperature_c
 from pendrum_core.results.building import BuildingResults
 
 _NOTICED_K = 0.5

@@ -10,6 +10,7 @@ from pendrum_core.checks.feeds import feed_snags
 from pendrum_core.checks.fresh_air import fresh_air_snags
 from pendrum_core.checks.hot_water import hot_water_snags
 from pendrum_core.checks.plant import plant_snags
+from pendrum_core.checks.running import running_snags
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, STOPS, Snag
 from pendrum_core.checks.valves import valve_snags
 from pendrum_core.duct.lanes import behind_pa
@@ -55,6 +56,7 @@ def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[f
         _circuit_snags,
         plant_snags,
         feed_snags,
+        running_snags,
         valve_snags,
         ceiling_snags,
         hot_water_snags,

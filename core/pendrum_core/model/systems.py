@@ -272,6 +272,7 @@ class AirSystem:
         return self.outdoor_only or self.kind == MAKE_UP
 
 
+BY_OUTDOORS, BY_HOURS = "outdoors", "schedule"  # how a circuit's flow temperature goes, where it is not fixed
 RADIATORS, UNDERFLOOR, PANELS = "radiators", "underfloor", "radiant panels"
 WATER, REFRIGERANT = "water", "refrigerant"
 MIXED, EXCHANGER, DIRECT = "mixed", "exchanger", "direct"  # how a circuit hangs on the one that feeds it
@@ -297,7 +298,11 @@ class Circuit:
         pipe: key of the series of pipes (water/pipes.py); `roughness_m` None: as that series says [m].
         glycol, glycol_share: "none", "ethylene" or "propylene", and its share by mass [-].
         rated_exponent, rated_flow_c, rated_return_c, rated_room_c: n of the radiators [-], temperatures of their rating [°C].
-        flow_rule: "fixed", or "outdoors": from `flow_c` at `reset_cold_c` outdoors to `flow_mild_c` at `reset_mild_c` [°C].
+        flow_rule: "fixed"; BY_OUTDOORS: from `flow_c` at `reset_cold_c` outdoors to `flow_mild_c` at `reset_mild_c` [°C]; or BY_HOURS:
+            `flow_by_month`, January to December, and `flow_winter` on the winter day [°C].
+        running, running_winter: above 0.5 while it may run, January to December and the winter day; empty and None: always.
+        starts_c, stops_c: outdoors, of heating from the first downwards and until the second upwards, of chilled water the other way;
+            one alone is both; None: at any outdoor temperature [°C].
         loss_share: of what the ends ask, lost on the way [-]; `pipe_insulation_m` in its place, see water/insulation.py:
             thickness around pipes [m], with `pipe_insulation_w_mk` its conductivity and `pipe_around_c` the air around [°C].
         staging, kept_warm: of its units, see plant/staging.py.
@@ -342,6 +347,12 @@ class Circuit:
     flow_mild_c: float = 35.0
     reset_cold_c: float = -10.0
     reset_mild_c: float = 15.0
+    flow_by_month: tuple[DayPattern, ...] = ()
+    flow_winter: DayPattern | None = None
+    running: tuple[DayPattern, ...] = ()
+    running_winter: DayPattern | None = None
+    starts_c: float | None = None
+    stops_c: float | None = None
     loss_share: float = 0.0
     pipe_insulation_m: float | None = None
     pipe_insulation_w_mk: float = 0.035

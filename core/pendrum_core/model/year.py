@@ -44,6 +44,14 @@ class YearGain:
 
 
 @dataclass(frozen=True)
+class YearCircuit:
+    """Hours of a circuit over a year, above a half while it may run, and its flow temperature by schedule [°C]; None: always, and none."""
+
+    running: YearCourse | None = None
+    flow_c: YearCourse | None = None
+
+
+@dataclass(frozen=True)
 class YearDrawnAir:
     """Outdoor air drawn in while the room is warm, as in model/thermostats.py, over a year."""
 

@@ -1,7 +1,7 @@
 """The source of a circuit: what its ends ask of it at every step, and the units that give it."""
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, field
 
 import numpy as np
 from numpy.typing import NDArray
@@ -19,6 +19,7 @@ from pendrum_core.model.plant import (
 )
 from pendrum_core.model.systems import Circuit
 from pendrum_core.plant.rejection import Cooler, Rejected, settle_with, size_cooler
+from pendrum_core.plant.running import Running, flow_temperature_c
 from pendrum_core.plant.staging import EfficiencyTable, Staged, Unit, stage
 
 Array = NDArray[np.float64]
@@ -29,7 +30,8 @@ LEAST_FACTOR = 0.5  # of an efficiency, however far its water is from what it is
 class Course:
     """What is asked of a source: summer days (months, steps) and the winter day (1, steps); ends alone, with losses, and with hot water [W].
 
-    `hot_w` is what stores of hot water take through any day, (steps,).
+    `hot_w` is what stores of hot water take through any day, (steps,). `stopped_summer_w`, `stopped_winter_w` are what ends ask while
+    the circuit does not run: nothing carries it [W].
     """
 
     summer_w: Array
@@ -37,15 +39,36 @@ class Course:
     summer_ends_w: Array
     winter_ends_w: Array
     hot_w: Array
+    stopped_summer_w: Array = field(default_factory=lambda: np.zeros((1, 1)))
+    stopped_winter_w: Array = field(default_factory=lambda: np.zeros((1, 1)))
 
     @property
     def peak(self) -> tuple[float, int | None, int]:
         """Largest load [W], month index (None: the winter day), step."""
-        summer, winter = float(self.summer_w.max(initial=0.0)), float(self.winter_w.max(initial=0.0))
-        if winter >= summer:
-            return winter, None, int(self.winter_w[0].argmax())
-        month, step = np.unravel_index(int(self.summer_w.argmax()), self.summer_w.shape)
-        return summer, int(month), int(step)
+        found = _largest(self.summer_w, self.winter_w)
+        return found.peak_w, found.month, found.step
+
+    @property
+    def stopped(self) -> "Largest":
+        """Largest of what is asked while it does not run."""
+        return _largest(self.stopped_summer_w, self.stopped_winter_w)
+
+
+@dataclass(frozen=True)
+class Largest:
+    """Largest load [W], month index (None: the winter day), step."""
+
+    peak_w: float
+    month: int | None
+    step: int
+
+
+def _largest(summer_w: Array, winter_w: Array) -> Largest:
+    summer, winter = float(summer_w.max(initial=0.0)), float(winter_w.max(initial=0.0))
+    if winter >= summer:
+        return Largest(winter, None, int(winter_w[0].argmax()))
+    month, step = np.unravel_index(int(summer_w.argmax()), summer_w.shape)
+    return Largest(summer, int(month), int(step))
 
 
 @dataclass(frozen=True)
@@ -118,17 +141,6 @@ def with_losses_w(circuit: Circuit, ends_w: Array, pipes_lose_w: float) -> Array
     return np.asarray(ends_w * (1.0 + circuit.lost_share) + np.where(ends_w > 0.0, pipes_lose_w, 0.0))
 
 
-def flow_temperature_c(circuit: Circuit, outdoor_c: Array) -> Array:
-    """Flow temperature by the circuit's rule [°C]: fixed, or by a line from `reset_cold_c` to `reset_mild_c` outdoors.
-
-    Source: linear compensation of heating practice (EN 12098-1).
-    """
-    if circuit.flow_rule != "outdoors":
-        return np.full_like(outdoor_c, circuit.flow_c)
-    ends = (circuit.reset_cold_c, circuit.reset_mild_c), (circuit.flow_c, circuit.flow_mild_c)
-    return np.asarray(np.interp(outdoor_c, *ends))
-
-
 def staged_unit(unit: PlantUnit, capacity_w: float) -> Unit:
     """A unit of a capacity as staging takes it, its efficiencies on net value."""
     kind = KINDS[unit.kind]
@@ -174,10 +186,11 @@ class AirOutside:
 
 @dataclass(frozen=True)
 class Water:
-    """Water of a circuit over steps [°C]."""
+    """Water of a circuit over steps [°C], and whether the circuit runs."""
 
     flow_c: Array
     return_c: Array
+    on: NDArray[np.bool_] | bool = True
 
 
 @dataclass(frozen=True)
@@ -203,7 +216,9 @@ class Members:
         """The load shared at every step [W]. Source: see plant/staging.py."""
         at = self.conditions(air, water.return_c, condenser_c)
         better = np.stack([by_flow(unit, water.flow_c) for unit in self.inputs])
-        return stage(self.units, load_w, at, self.circuit.staging, self.circuit.kept_warm, better)
+        return stage(
+            self.units, load_w, at, self.circuit.staging, self.circuit.kept_warm & np.asarray(water.on), better
+        )
 
     def run(
         self, load_w: Array, air: AirOutside, water: Water, cooler: Cooler | None
@@ -251,11 +266,18 @@ def _cooler(members: Members, load_w: Array, margin: float, air: AirOutside, wat
 
 
 def size_plant(
-    circuit: Circuit, units: Sequence[PlantUnit], course: Course, margin: float, summer: AirOutside, winter: AirOutside
+    circuit: Circuit,
+    units: Sequence[PlantUnit],
+    course: Course,
+    margin: float,
+    summer: AirOutside,
+    winter: AirOutside,
+    running: tuple[Running, Running] | None = None,
 ) -> PlantResult:
     """Capacities of the units and how they share the load at every step.
 
-    Water comes back as much warmer or colder than it went as the load is of the design load, at constant flow.
+    Water comes back as much warmer or colder than it went as the load is of the design load, at constant flow. `running` tells the
+    circuit on summer's days and on the winter day; None: it always runs, without hours of its own.
 
     Raises:
         ValueError: there is no unit that works, or no cooler can do what is asked of it.
@@ -277,9 +299,9 @@ def size_plant(
     members = members_of(circuit, capacities, working)
     difference = circuit.flow_c - circuit.return_c
     waters: list[Water] = []
-    for air, load in ((summer, course.summer_w), (winter, course.winter_w)):
-        flow = flow_temperature_c(circuit, air.dry_bulb_c)
-        waters.append(Water(flow, flow - difference * load / max(peak_w, 1e-9)))
+    always = (Running(np.array(True), flow_temperature_c(circuit, air.dry_bulb_c)) for air in (summer, winter))
+    for at, load in zip(running or always, (course.summer_w, course.winter_w), strict=True):
+        waters.append(Water(at.flow_c, at.flow_c - difference * load / max(peak_w, 1e-9), at.on))
     cooler = _cooler(members, course.summer_w, margin, summer, waters[0])
     warm, rejected = members.run(course.summer_w, summer, waters[0], cooler)
     cold, _ = members.run(course.winter_w, winter, waters[1], cooler)

@@ -96,7 +96,7 @@ class Unit:
         return np.asarray(self.nominal_w * np.maximum(share, _LEAST_SHARE))
 
     def taken(
-        self, output_w: Array, temperature_c: Array, kept_warm: bool, better: Array | float = 1.0
+        self, output_w: Array, temperature_c: Array, kept_warm: ArrayLike, better: Array | float = 1.0
     ) -> tuple[Array, Array]:
         """Fuel or power that goes in for an output, and electricity of auxiliaries [W]; `better` multiplies its efficiency."""
         most = self.most_w(temperature_c)
@@ -109,7 +109,7 @@ class Unit:
         fuel = np.where(
             runs,
             output_w / (self.table.at(part, temperature_c) * better) + (1.0 - x) * idle,
-            idle if kept_warm else 0.0,
+            np.where(kept_warm, idle, 0.0),
         )
         firing = self.running_w + self.running_w_w * np.maximum(output_w, least)
         return fuel, np.where(runs, x * firing + (1.0 - x) * self.resting_w, self.resting_w)
@@ -130,11 +130,11 @@ def stage(
     load_w: ArrayLike,
     temperature_c: ArrayLike,
     rule: str = IN_TURN,
-    kept_warm: bool = False,
+    kept_warm: ArrayLike = False,
     better: ArrayLike = 1.0,
 ) -> Staged:
     """Share a load [W] of any shape among units, in their order; `temperature_c` is one for all, or each unit's own (units, steps),
-    as is `better`, which multiplies their efficiencies.
+    as is `better`, which multiplies their efficiencies; `kept_warm` is one for all steps, or of each.
 
     "in turn": each to what it can give, then the next; "equal": all by what they can give; "fewest": the smallest number that covers
     the load, so shared; "best": of all sets that cover it the one that takes least, so shared.
@@ -176,7 +176,9 @@ def _shared(most: Array, among: ArrayLike, met: Array) -> Array:
     return np.asarray(part / np.maximum(part.sum(axis=0), 1e-9) * met)
 
 
-def _best(units: Sequence[Unit], most: Array, met: Array, temperature: Array, kept_warm: bool, factor: Array) -> Array:
+def _best(
+    units: Sequence[Unit], most: Array, met: Array, temperature: Array, kept_warm: ArrayLike, factor: Array
+) -> Array:
     best = _shared(most, np.ones(len(units)), met)
     least = np.full(met.shape, np.inf)
     for size in range(1, len(units) + 1):

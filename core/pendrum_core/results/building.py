@@ -11,7 +11,7 @@ from pendrum_core.air.coil_size import CoilSize
 from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.model.building import Building
-from pendrum_core.plant.source import PlantResult
+from pendrum_core.plant.source import Course, PlantResult
 from pendrum_core.results.bands import Band
 from pendrum_core.room.balance.outdoors import Outdoors
 from pendrum_core.room.outcome.loads import GroupLoads, RoomLoads
@@ -55,7 +55,7 @@ class BuildingResults(BuildingLoads):
     by room where humidity limits are asked; `emitters` are radiators and `floors`
     heated floors, by room, `ceilings` what cools them by water; `bands` by circuit and
     room, of rooms with several emitters; `plants` by circuit; `coils` by system and place among its parts; `feeds` by
-    circuit that another one feeds.
+    circuit that another one feeds; `courses` what each circuit carries.
     """
 
     systems: Mapping[str, AirSystemResult]
@@ -68,6 +68,7 @@ class BuildingResults(BuildingLoads):
     stores: Mapping[str, HotWaterResult]
     coils: Mapping[str, Mapping[int, CoilSize]] = field(default_factory=dict)
     feeds: Mapping[str, Feed] = field(default_factory=dict)
+    courses: Mapping[str, Course] = field(default_factory=dict)
     ceilings: Mapping[str, CeilingResult] = field(default_factory=dict)
     bands: Mapping[tuple[str, str], Band] = field(default_factory=dict)
 

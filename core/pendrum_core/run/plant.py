@@ -61,6 +61,7 @@ def calculate_plant(loads: BuildingLoads, memory: Memory) -> BuildingResults:
         bands=water.bands,
         plants=water.plants,
         feeds=water.feeds,
+        courses=water.courses,
         stores=stores,
         coils=coils,
     )

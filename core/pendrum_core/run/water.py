@@ -11,6 +11,7 @@ from pendrum_core.model.building import Building
 from pendrum_core.model.catalogue import RADIATOR, rows_of
 from pendrum_core.model.systems import PANELS, UNDERFLOOR, WATER_REHEAT, Circuit
 from pendrum_core.moist_air import wet_bulb_c
+from pendrum_core.plant.running import Running, on_design_days
 from pendrum_core.plant.source import AirOutside, Course, PlantResult, size_plant, whole_course
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.bands import Band, within
@@ -87,13 +88,18 @@ def _course(
     pipes_lose_w: float,
     fed: Sequence[Course],
     bands: Mapping[tuple[str, str], Band],
+    running: tuple[Running, Running],
 ) -> Course:
-    """What ends, fed circuits and stores ask at every step together, without margins: summer's design days and the winter day [W]."""
+    """What ends, fed circuits and stores ask at every step together, without margins: summer's design days and the winter day [W].
+
+    While it does not run it carries hot water alone.
+    """
     shape = loads.outdoors.dry_bulb_c.shape
-    summer, winter = np.zeros(shape), np.zeros((1, shape[1]))
+    summer, winter, fed_hot_w = np.zeros(shape), np.zeros((1, shape[1])), np.zeros(shape[1])
     for one in fed:
         summer += one.summer_w
         winter += one.winter_w
+        fed_hot_w += one.hot_w
     serving: dict[str, ServedRoom] = {}
     for system in systems.values():
         serving |= system.served  # the system that serves a room last leaves it its heating
@@ -127,7 +133,10 @@ def _course(
         np.sum([f.charge_course_w for f in own if f.store.priority is waits], axis=0) + np.zeros(shape[1])
         for waits in (True, False)
     )
-    return whole_course(circuit, summer, winter, first, beside, pipes_lose_w)
+    (summer_runs, winter_runs), asked = (at.on for at in running), (summer, winter)
+    summer, winter = np.where(summer_runs, summer, fed_hot_w), np.where(winter_runs, winter, fed_hot_w)
+    carried = whole_course(circuit, summer, winter, first, beside, pipes_lose_w)
+    return replace(carried, stopped_summer_w=asked[0] - summer, stopped_winter_w=asked[1] - winter)
 
 
 def _air_outside(loads: BuildingLoads) -> AirOutside:
@@ -161,7 +170,7 @@ class Water:
         self.ceilings: dict[str, CeilingResult] = {}
         self.plants: dict[str, PlantResult] = {}
         self.feeds: dict[str, Feed] = {}
-        self._courses: dict[str, Course] = {}
+        self.courses: dict[str, Course] = {}
         self._units: dict[str, list[AirSystemResult]] = {}
         building = loads.building
         for drawn in building.systems:
@@ -200,9 +209,14 @@ class Water:
         if not (asks or charges or fed):
             return
         lost_w = self.circuits[circuit.id].pipes_lose_w if circuit.id in self.circuits else 0.0
-        courses = [self._courses[identity] for identity in fed]
-        course = _course(self._loads, circuit, self._systems, self._units, self._stores, lost_w, courses, self.bands)
-        self._courses[circuit.id] = course
+        courses = [self.courses[identity] for identity in fed]
+        outdoors, climate = self._loads.outdoors, building.climate
+        cold = np.full((1, outdoors.dry_bulb_c.shape[1]), climate.winter_dry_bulb_c)
+        running = on_design_days(circuit, climate, outdoors.dry_bulb_c, cold)
+        course = _course(
+            self._loads, circuit, self._systems, self._units, self._stores, lost_w, courses, self.bands, running
+        )
+        self.courses[circuit.id] = course
         source = self._by_id.get(circuit.source or "")
         if source is not None:
             if circuit.units:
@@ -212,7 +226,7 @@ class Water:
             beside = sum(feed.duty_w for identity, feed in fed.items() if identity not in piped)
             design = max(course.peak[0], (sum(duties.values()) + beside) * (1.0 + circuit.lost_share) + lost_w)
             self.feeds[circuit.id] = feed_of(circuit, source, design)
-        elif circuit.units:
+        elif circuit.units and course.peak[0] > 0.0:
             own = [(duty, returns.get(end, circuit.return_c)) for end, duty in duties.items()]
             beside_header = [(f.duty_w, f.return_c) for identity, f in fed.items() if identity not in piped]
             back = mixed_return_c(circuit, [*own, *beside_header]) if fed else circuit.return_c
@@ -224,6 +238,7 @@ class Water:
                 margin,
                 summer=_air_outside(self._loads),
                 winter=_winter_air(self._loads, course.winter_w.shape),
+                running=running,
             )
 
     def _emit(self, circuit: Circuit, duties_w: Mapping[str, float]) -> None:

@@ -49,6 +49,7 @@ from pendrum_core.working.plant import (
 )
 from pendrum_core.working.rejection import heat_rejection
 from pendrum_core.working.rooms import room_cooling, room_cooling_per_area, room_latent, room_temperature
+from pendrum_core.working.running import circuit_stopped
 from pendrum_core.working.water import pipe_section, pump_head, pump_open_flow, pump_part_load, pump_power
 from pendrum_core.working.yardsticks import YARDSTICKS
 
@@ -95,6 +96,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "chilled_ceiling": chilled_ceiling,
     "plant_load": plant_load,
     "circuit_feed": circuit_feed,
+    "circuit_stopped": circuit_stopped,
     "heat_rejection": heat_rejection,
     "plant_input": plant_input,
     "pipes_lose": pipes_lose,

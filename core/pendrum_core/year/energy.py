@@ -8,8 +8,9 @@ from numpy.typing import NDArray
 
 from pendrum_core.model.plant import GROSS_OVER_NET, TOWER
 from pendrum_core.model.systems import WATER_REHEAT, Circuit
-from pendrum_core.model.year import YearCourse, YearRoom
-from pendrum_core.plant.source import AirOutside, Water, flow_temperature_c, members_of, with_losses_w
+from pendrum_core.model.year import YearCircuit, YearCourse, YearRoom
+from pendrum_core.plant.running import Running, flow_temperature_c, runs
+from pendrum_core.plant.source import AirOutside, Water, members_of, with_losses_w
 from pendrum_core.results.bands import within
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.feeds import fed_first
@@ -39,7 +40,8 @@ class BuildingYear:
             followed are in `faults`.
         energy_w: by (use, carrier), hourly; fuels on gross value [W].
         output_w: by (circuit, unit), what plant units give, hourly [W].
-        unmet_w: by circuit.
+        carried_w: by circuit, what it gives to its ends, with its losses and hot water.
+        unmet_w: by circuit: what its units cannot give, and what is asked while it does not run.
         water_kg_s: by (TOWER or HUMIDIFIER, circuit or system), what they take from the mains, hourly.
         stores: of hot water, by id.
     """
@@ -50,6 +52,7 @@ class BuildingYear:
     systems: Mapping[str, SystemYear]
     energy_w: Mapping[tuple[str, str], Single]
     output_w: Mapping[tuple[str, str], Single]
+    carried_w: Mapping[str, Single]
     unmet_w: Mapping[str, Single]
     water_kg_s: Mapping[tuple[str, str], Single]
     stores: Mapping[str, HotWaterYear]
@@ -79,11 +82,12 @@ def building_year(
     progress: Callable[[float, str], None] = lambda share, doing: None,
     profiles: Mapping[str, YearCourse] | None = None,
     connected: Sequence[tuple[str, Array]] = (),
+    circuits: Mapping[str, YearCircuit] | None = None,
 ) -> BuildingYear:
     """Rooms, systems, circuits and plant over the hours of a weather year; sizes are those of the design days.
 
     `running` and `owed_kg_s` are by system: its hours, and what a make-up unit owes its rooms; `profiles` by store of hot water. `connected` are uses with their hourly
-    courses that take electricity and belong to no room [W].
+    courses that take electricity and belong to no room [W]. `circuits` have hours or flow temperatures by schedule.
     """
     hours = len(sky.dry_bulb_c)
     asked = rooms_year(years, sky, lambda share: progress(_ROOMS_SHARE * share / 2.0, "rooms"))
@@ -166,7 +170,10 @@ def building_year(
         for identity, sized in results.stores.items()
     }
     cold = {room: rooms[room].cooling_w.astype(float) for room in sorted(ceilings)}
-    outputs, unmet = _circuits(results, systems, heat=heat, cold=cold, stores=stores, sky=sky, meter=meter)
+    runnings = {c.id: _running(c, (circuits or {}).get(c.id, YearCircuit()), sky) for c in results.building.circuits}
+    outputs, carried, unmet = _circuits(
+        results, systems, heat=heat, cold=cold, stores=stores, sky=sky, meter=meter, runnings=runnings
+    )
     singles = {key: row.astype(np.float32) for key, row in meter.rows.items() if row.any()}
     return BuildingYear(
         hours,
@@ -175,6 +182,7 @@ def building_year(
         systems=systems,
         energy_w=singles,
         output_w=outputs,
+        carried_w=carried,
         unmet_w=unmet,
         water_kg_s=meter.water,
         stores=stores,
@@ -202,6 +210,13 @@ def _least_relative(years: list[YearRoom], hours: int) -> dict[str, Array]:
     return limits
 
 
+def _running(circuit: Circuit, told: YearCircuit, sky: YearSky) -> Running:
+    """When a circuit runs over the year, and at what temperature it flows."""
+    outdoor, hours = sky.dry_bulb_c, len(sky.dry_bulb_c)
+    on, flow = (None if course is None else course.hours()[:hours] for course in (told.running, told.flow_c))
+    return Running(runs(circuit, outdoor, on), flow_temperature_c(circuit, outdoor, flow))
+
+
 def _circuits(
     results: BuildingResults,
     systems: Mapping[str, SystemYear],
@@ -210,7 +225,8 @@ def _circuits(
     stores: Mapping[str, HotWaterYear],
     sky: YearSky,
     meter: _Meter,
-) -> tuple[dict[tuple[str, str], Single], dict[str, Single]]:
+    runnings: Mapping[str, Running],
+) -> tuple[dict[tuple[str, str], Single], dict[str, Single], dict[str, Single]]:
     """What circuits carry, and what their units take for it; whatever is on no circuit is counted as heat or cold without a plant."""
     hours = len(sky.dry_bulb_c)
     of_drawn: dict[str, list[str]] = {}
@@ -231,6 +247,7 @@ def _circuits(
         for section in circuit.sections
     }
     outputs: dict[tuple[str, str], Single] = {}
+    carried: dict[str, Single] = {}
     unmet: dict[str, Single] = {}
     warmed: set[str] = set()
     chilled: set[str] = set()
@@ -256,6 +273,10 @@ def _circuits(
             if circuit.kind == "heating" and end in heat:
                 load += within(heat[end], results.bands.get((circuit.id, end)))
                 heated.add(end)
+        stopped = ~runnings[circuit.id].on
+        if stopped.any():
+            unmet[circuit.id] = np.where(stopped, load, 0.0).astype(np.float32)
+            load = np.where(stopped, 0.0, load)
         lost_w = results.circuits[circuit.id].pipes_lose_w if circuit.id in results.circuits else 0.0
         load = with_losses_w(circuit, load, lost_w)
         use = "heating" if circuit.kind == "heating" else "cooling"
@@ -263,13 +284,27 @@ def _circuits(
         for identity, found_store in stores.items():
             if results.stores[identity].store.circuit == circuit.id:
                 hot += found_store.charged_w
+        if circuit.id in results.courses:
+            carried[circuit.id] = (load + hot).astype(np.float32)
+            unmet.setdefault(circuit.id, np.zeros(hours, dtype=np.float32))
         if circuit.id in results.circuits:
             meter.add("pumps", ELECTRICITY, _pumps_w(circuit, results.circuits[circuit.id], load))
         if circuit.id in results.feeds:
             beyond = fed.get(str(circuit.source), (np.zeros(hours), np.zeros(hours)))
             fed[str(circuit.source)] = (beyond[0] + load, beyond[1] + hot)
         elif circuit.id in results.plants:
-            _plant(results, circuit, load=load, hot=hot, sky=sky, meter=meter, use=use, outputs=outputs, unmet=unmet)
+            short = _plant(
+                results,
+                circuit,
+                runnings[circuit.id],
+                load=load,
+                hot=hot,
+                sky=sky,
+                meter=meter,
+                use=use,
+                outputs=outputs,
+            )
+            unmet[circuit.id] = unmet[circuit.id] + short
         else:
             meter.add(use, NO_HEAT if circuit.kind == "heating" else NO_COLD, load)
             meter.add(HOT_WATER, NO_HEAT, hot)
@@ -288,7 +323,7 @@ def _circuits(
     for room, watts in heat.items():
         if room not in heated:
             meter.add("heating", ELECTRICITY if reheats.get(room) == "electric" else NO_HEAT, watts)
-    return outputs, unmet
+    return outputs, carried, unmet
 
 
 def _pumps_w(circuit: Circuit, found: CircuitResult, load_w: Array) -> Array:
@@ -303,24 +338,24 @@ def _pumps_w(circuit: Circuit, found: CircuitResult, load_w: Array) -> Array:
 def _plant(
     results: BuildingResults,
     circuit: Circuit,
+    running: Running,
     load: Array,
     hot: Array,
     sky: YearSky,
     meter: _Meter,
     use: str,
     outputs: dict[tuple[str, str], Single],
-    unmet: dict[str, Single],
-) -> None:
-    """What the units take; of one hour's fuel heating and hot water have the shares that they have of its load."""
+) -> Single:
+    """What the units take; of one hour's fuel heating and hot water have the shares that they have of its load. Returned is what they cannot give."""
     plant = results.plants[circuit.id]
     load = load + hot
     share = np.divide(hot, load, out=np.zeros_like(load), where=load > 0.0)
     members = [circuit.units[i] for i in plant.working]
-    flow = flow_temperature_c(circuit, sky.dry_bulb_c)
+    flow = running.flow_c
     back = flow - plant.difference_k * np.minimum(load / max(plant.course.peak[0], 1e-9), 1.0)
     air = AirOutside(sky.dry_bulb_c, sky.weather.wet_bulb_c, results.outdoors.pressure_pa)
     staged, rejected = members_of(circuit, plant.capacity_w, plant.working).run(
-        load, air, Water(flow, back), plant.cooler
+        load, air, Water(flow, back, running.on), plant.cooler
     )
     if rejected is not None:
         meter.add("heat rejection", ELECTRICITY, rejected.fan_w + rejected.pump_w)
@@ -333,4 +368,4 @@ def _plant(
         meter.add(HOT_WATER, unit.fuel, fuel * share)
         outputs[circuit.id, unit.id] = staged.output_w[row].astype(np.float32)
     meter.add("plant auxiliaries", ELECTRICITY, staged.auxiliary_w.sum(axis=0))
-    unmet[circuit.id] = staged.unmet_w.astype(np.float32)
+    return np.asarray(staged.unmet_w, dtype=np.float32)

@@ -76,6 +76,17 @@ class StoreYear(Told):
     coolest_c: Celsius
 
 
+class CircuitYear(Told):
+    """What a circuit carried over the year, with losses and hot water, and what was asked of it and not given."""
+
+    carried_kwh: KilowattHours
+    peak_w: Watts
+    on_h: int = Field(description="h")
+    unmet_kwh: KilowattHours
+    unmet_h: int = Field(description="h")
+    unmet_peak_w: Watts
+
+
 class UnitYear(Told):
     """A plant unit over the year."""
 
@@ -109,7 +120,7 @@ class YearSummary(Told):
     stores: dict[str, StoreYear] = Field({}, description="None in years that were calculated before there were any")
     units: dict[str, UnitYear]
     water: dict[str, WaterYear] = Field({}, description="By tower/circuit and humidifier/system")
-    unmet_kwh: dict[str, KilowattHours]
+    circuits: dict[str, CircuitYear] = Field({}, description="None in years that an earlier version calculated")
     faults: list[str]
 
 

@@ -194,8 +194,9 @@ def _unit(row: Row) -> PlantUnit:
     return PlantUnit(**{column: value for column, value in row.items() if column not in ("circuit", "position")})
 
 
-def circuits(document: Document, make: MakeSection, sizes: Sizes) -> Iterable[Circuit]:
+def circuits(look: Lookups, make: MakeSection, sizes: Sizes) -> Iterable[Circuit]:
     """Every circuit with its sections."""
+    document = look.document
     sections: dict[str, list[Row]] = defaultdict(list)
     for row in document.of("pipe_section").values():
         sections[row["circuit"]].append(row)
@@ -203,7 +204,14 @@ def circuits(document: Document, make: MakeSection, sizes: Sizes) -> Iterable[Ci
     for row in document.of("plant_unit").values():
         units[row["circuit"]].append(row)
     for row in document.of("circuit").values():
+        hours = design_patterns(look, row["running"], "highest") if row["running"] else None
+        coldest_or_hottest = "highest" if row["kind"] == "heating" else "lowest"
+        flow = design_patterns(look, row["flow_schedule"], coldest_or_hottest) if row["flow_schedule"] else None
         yield Circuit(
+            running=hours.by_month if hours else (),
+            running_winter=hours.winter if hours else None,
+            flow_by_month=flow.by_month if flow else (),
+            flow_winter=flow.winter if flow else None,
             units=tuple(_unit(unit) for unit in sorted(units[row["id"]], key=lambda unit: unit["position"])),
             sections=tuple(
                 make(s, s["room"] or s["air_system"] or s["fed_circuit"])
@@ -218,6 +226,7 @@ def circuits(document: Document, make: MakeSection, sizes: Sizes) -> Iterable[Ci
             **{
                 column: value
                 for column, value in row.items()
-                if not column.startswith(("rejection", "floor_", "ceiling_"))
+                if column not in ("running", "flow_schedule")
+                and not column.startswith(("rejection", "floor_", "ceiling_"))
             },
         )

@@ -215,6 +215,7 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
             "pump": _pump(c.pump),
             "water_content_m3": c.water_content_m3,
             "pipes_lose_w": c.pipes_lose_w if c.lost_w else None,
+            "stopped_w": results.courses[circuit_id].stopped.peak_w,
             "vessel": _vessel(results, circuit_id),
             "index_end": c.paths.index,
             "index_path": list(c.tree.path(c.paths.index)),

@@ -90,11 +90,44 @@ class CircuitFields(Kind):
         "constant"
     )
     flow_rule: Annotated[
-        str, options("Flow temperature goes", {"fixed": "stays", "outdoors": "by the outdoor air"})
+        str,
+        options(
+            "Flow temperature goes", {"fixed": "stays", "outdoors": "by the outdoor air", "schedule": "by a schedule"}
+        ),
     ] = "fixed"
+    flow_schedule: Annotated[
+        Ref, link("Flows at", "schedule", hint="Temperatures; without one, the design flow temperature.")
+    ] = None
     flow_mild_c: Annotated[float, number("Mild flow temperature", "temperature", 1, 95)] = 35.0
     reset_cold_c: Annotated[float, number("Design flow at, outdoors", "temperature", -40, 40)] = -10.0
     reset_mild_c: Annotated[float, number("Mild flow at, outdoors", "temperature", -40, 50)] = 15.0
+    running: Annotated[Ref, link("Runs", "schedule", hint="Hot water is charged at any hour.")] = None
+    starts_c: (
+        Annotated[
+            float,
+            number(
+                "Starts at, outdoors",
+                "temperature",
+                -40,
+                50,
+                hint="Heating from here downwards, chilled water from here upwards. Empty: where it stops.",
+            ),
+        ]
+        | None
+    ) = None
+    stops_c: (
+        Annotated[
+            float,
+            number(
+                "Stops at, outdoors",
+                "temperature",
+                -40,
+                50,
+                hint="Between both it goes on as it was. Empty: where it starts; both empty: it runs at any outdoor temperature.",
+            ),
+        ]
+        | None
+    ) = None
     loss_share: Annotated[float, number("Lost on the way", "percent", 0, 0.5)] = 0.0
     pipe_insulation_m: (
         Annotated[
@@ -206,6 +239,15 @@ class CircuitFields(Kind):
     def order(self) -> Self:
         if self.reset_cold_c >= self.reset_mild_c:
             raise ValueError(f"reset_cold_c {self.reset_cold_c:g} must be below reset_mild_c {self.reset_mild_c:g}")
+        if self.starts_c is not None and self.stops_c is not None:
+            if self.kind == "heating" and self.starts_c > self.stops_c:
+                raise ValueError(
+                    f"starts_c {self.starts_c:g} must not be above stops_c {self.stops_c:g} in a heating circuit"
+                )
+            if self.kind == "chilled" and self.starts_c < self.stops_c:
+                raise ValueError(
+                    f"starts_c {self.starts_c:g} must not be below stops_c {self.stops_c:g} in a chilled circuit"
+                )
         if not self.rated_flow_c > self.rated_return_c > self.rated_room_c:
             raise ValueError(
                 f"rated_flow_c {self.rated_flow_c:g}, rated_return_c {self.rated_return_c:g} and rated_room_c {self.rated_room_c:g} must "

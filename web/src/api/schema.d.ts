@@ -3670,6 +3670,42 @@ export interface components {
             month_kwh: number[];
         };
         /**
+         * CircuitYear
+         * @description What a circuit carried over the year, with losses and hot water, and what was asked of it and not given.
+         */
+        CircuitYear: {
+            /**
+             * Carried Kwh
+             * @description kWh
+             */
+            carried_kwh: number;
+            /**
+             * Peak W
+             * @description W
+             */
+            peak_w: number;
+            /**
+             * On H
+             * @description h
+             */
+            on_h: number;
+            /**
+             * Unmet Kwh
+             * @description kWh
+             */
+            unmet_kwh: number;
+            /**
+             * Unmet H
+             * @description h
+             */
+            unmet_h: number;
+            /**
+             * Unmet Peak W
+             * @description W
+             */
+            unmet_peak_w: number;
+        };
+        /**
          * EnergyRow
          * @description Energy of one use from one carrier.
          */
@@ -4039,9 +4075,13 @@ export interface components {
             water: {
                 [key: string]: components["schemas"]["WaterYear"];
             };
-            /** Unmet Kwh */
-            unmet_kwh: {
-                [key: string]: number;
+            /**
+             * Circuits
+             * @description None in years that an earlier version calculated
+             * @default {}
+             */
+            circuits: {
+                [key: string]: components["schemas"]["CircuitYear"];
             };
             /** Faults */
             faults: string[];
@@ -6259,7 +6299,13 @@ export interface components {
              * @default fixed
              * @enum {string}
              */
-            flow_rule: "fixed" | "outdoors";
+            flow_rule: "fixed" | "outdoors" | "schedule";
+            /**
+             * Flows at
+             * @description Flows at. Temperatures; without one, the design flow temperature.
+             * @default null
+             */
+            flow_schedule: string | null;
             /**
              * Mild flow temperature
              * @description Mild flow temperature [°C].
@@ -6278,6 +6324,24 @@ export interface components {
              * @default 15
              */
             reset_mild_c: number;
+            /**
+             * Runs
+             * @description Runs. Hot water is charged at any hour.
+             * @default null
+             */
+            running: string | null;
+            /**
+             * Starts at, outdoors
+             * @description Starts at, outdoors [°C]. Heating from here downwards, chilled water from here upwards. Empty: where it stops.
+             * @default null
+             */
+            starts_c: number | null;
+            /**
+             * Stops at, outdoors
+             * @description Stops at, outdoors [°C]. Between both it goes on as it was. Empty: where it starts; both empty: it runs at any outdoor temperature.
+             * @default null
+             */
+            stops_c: number | null;
             /**
              * Lost on the way
              * @description Lost on the way.

@@ -30,6 +30,8 @@ export interface CircuitResult {
   water_content_m3: number;
   /** What insulated pipes lose; null where losses are stated as a share. */
   pipes_lose_w: number | null;
+  /** Largest of what its ends ask while it does not run. */
+  stopped_w: number;
   vessel: {
     volume_m3: number;
     chosen_m3: number | null;

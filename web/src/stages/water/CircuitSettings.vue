@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import type { Circuit } from "@/document/types";
 import { fieldsFor } from "@/parts/declared";
+import { choicesOf } from "@/parts/saving";
 import Field from "@/parts/Field.vue";
 import Figure from "@/parts/Figure.vue";
 import { useDocument } from "@/document/store";
@@ -9,16 +10,26 @@ import { computed } from "vue";
 
 const props = defineProps<{ circuit: Circuit }>();
 const results = useResults();
+const doc = useDocument();
 type Key = keyof Circuit & string;
 const field = fieldsFor("circuit", () => props.circuit);
+const schedules = (kind: string) => choicesOf(doc.rows("schedule").filter((row) => row.kind === kind));
+/** What fields choose from, where it is not all of a kind. */
+const lists = computed<Partial<Record<Key, { choices: ReturnType<typeof choicesOf>; empty: string }>>>(
+  () => ({
+    running: { choices: schedules("on_off"), empty: "at any hour" },
+    flow_schedule: { choices: schedules("temperature"), empty: "as designed" },
+  }),
+);
 const byRefrigerant = computed(() => props.circuit.medium === "refrigerant");
 const WATER: Key[] = ["return_c", "glycol"];
 const GLYCOL: Key[] = ["glycol_share"];
+const BY_HOURS: Key[] = ["flow_schedule"];
 const RESET: Key[] = ["reset_cold_c", "flow_mild_c", "reset_mild_c"];
+const RUNS: Key[] = ["running", "starts_c", "stops_c"];
 const SHARE: Key[] = ["loss_share"];
 const AROUND: Key[] = ["pipe_insulation_w_mk", "pipe_around_c"];
 const insulated = computed(() => props.circuit.pipe_insulation_m !== null);
-const doc = useDocument();
 /** Whether water takes the heat of any of its chillers. */
 const byWater = computed(() =>
   doc
@@ -47,7 +58,8 @@ const found = computed(() => results.get("circuit", props.circuit.id));
 const before = computed(() => results.prior("circuit", props.circuit.id));
 const groups = computed<[title: string, keys: Key[]][]>(() => [
   ...(byRefrigerant.value ? [] : [["Source", ["source", ...(props.circuit.source ? ["connection" as Key, ...(props.circuit.connection === "exchanger" ? ["approach_k" as Key] : [])] : [])]] as [string, Key[]]]),
-  ["Flow", ["medium", "flow_c", ...(byRefrigerant.value ? [] : WATER), ...(props.circuit.glycol === "none" || byRefrigerant.value ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : []), ...(insulated.value ? [] : SHARE)]],
+  ["Flow", ["medium", "flow_c", ...(byRefrigerant.value ? [] : WATER), ...(props.circuit.glycol === "none" || byRefrigerant.value ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : props.circuit.flow_rule === "schedule" ? BY_HOURS : []), ...(insulated.value ? [] : SHARE)]],
+  ["When it runs", RUNS],
   ...(byRefrigerant.value ? [] : [["Pipes", ["piping", "pipe", "friction_limit_pa_m", "velocity_limit_m_s", "pipe_insulation_m", ...(insulated.value ? AROUND : [])]] as [string, Key[]]]),
   ...(props.circuit.kind === "heating" && !byRefrigerant.value ? [["Rooms", ["emitters", ...(props.circuit.emitters === "underfloor" ? FLOOR : props.circuit.emitters === "radiant panels" ? ["panel_w_m", ...RATED] : RATED)]] as [string, Key[]]] : []),
   ...(props.circuit.kind === "chilled" && !byRefrigerant.value ? [["Rooms", CEILING[props.circuit.ceiling_kind ?? "ceilings"]] as [string, Key[]]] : []),
@@ -61,7 +73,17 @@ const groups = computed<[title: string, keys: Key[]][]>(() => [
     <Field v-bind="field('name')" />
     <template v-for="[title, keys] in groups" :key="title">
       <h2>{{ title }}</h2>
-      <Field v-for="key in keys" :key="key" v-bind="field(key)" />
+      <Field v-for="key in keys" :key="key" v-bind="field(key, lists[key])" />
+      <p v-if="title === 'When it runs' && found && found.stopped_w > 0">
+        Up to
+        <Figure
+          :value="found.stopped_w"
+          :prior="before?.stopped_w"
+          quantity="load"
+          :explain="{ quantity: 'circuit_stopped', subject: circuit.id }"
+        />
+        are asked of it while it does not run. Stores of hot water are charged all the same.
+      </p>
       <p v-if="title === 'Source' && feed" data-test="feed">
         It takes
         <Figure

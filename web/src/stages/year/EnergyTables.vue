@@ -13,7 +13,7 @@ import { isLoose } from "./uses";
 const props = defineProps<{ summary: YearSummary; delivered: number }>();
 const emit = defineEmits<{ show: [course: string] }>();
 const doc = useDocument();
-const part = ref<"energy" | "systems" | "units" | "stores" | "water">("energy");
+const part = ref<"energy" | "systems" | "circuits" | "units" | "stores" | "water">("energy");
 type Row = YearSummary["energy"][number] & { id: string };
 const rows = computed<Row[]>(() =>
   props.summary.energy
@@ -68,6 +68,23 @@ const unitColumns: Column<UnitRow>[] = [
   { key: "on", title: "on for", quantity: "hours", width: 90, value: (r) => r.on_h },
   { key: "full", title: "hours at its largest", quantity: "hours", width: 140, value: (r) => r.output_kwh / Math.max(r.peak_w / 1000, 1e-9) },
 ]; // prettier-ignore
+type CircuitRow = NonNullable<YearSummary["circuits"]>[string] & { id: string; name: string };
+const circuits = computed<CircuitRow[]>(() =>
+  Object.entries(props.summary.circuits ?? {}).map(([id, row]) => ({
+    ...row,
+    id,
+    name: doc.get("circuit", id)?.name ?? id,
+  })),
+);
+const circuitColumns: Column<CircuitRow>[] = [
+  { key: "name", title: "Circuit", width: 220, value: (r) => r.name },
+  { key: "carried", title: "carries", quantity: "yearly_energy", width: 100, value: (r) => r.carried_kwh },
+  { key: "peak", title: "largest hour", quantity: "load", width: 100, value: (r) => r.peak_w },
+  { key: "on", title: "on for", quantity: "hours", width: 80, value: (r) => r.on_h },
+  { key: "unmet", title: "asked, not given", quantity: "yearly_energy", width: 120, value: (r) => r.unmet_kwh },
+  { key: "unmet_h", title: "for", quantity: "hours", width: 70, value: (r) => r.unmet_h },
+  { key: "unmet_peak", title: "most of it", quantity: "load", width: 90, value: (r) => r.unmet_peak_w },
+]; // prettier-ignore
 type StoreRow = NonNullable<YearSummary["stores"]>[string] & { id: string; name: string };
 const stores = computed<StoreRow[]>(() =>
   Object.entries(props.summary.stores ?? {}).map(([id, row]) => ({
@@ -100,6 +117,7 @@ const waterColumns: Column<WaterRow>[] = [
 const PARTS = {
   energy: "By use",
   systems: "Air systems",
+  circuits: "Circuits",
   units: "Plant units",
   stores: "Hot water",
   water: "Water",
@@ -127,6 +145,17 @@ const PARTS = {
         :rows="systems"
         @select="emit('show', `air_system/${$event.id}/cooling_w`)"
       />
+      <DataGrid
+        v-else-if="part === 'circuits' && circuits.length"
+        label="Circuits over the year"
+        :columns="circuitColumns"
+        :rows="circuits"
+        @select="emit('show', `circuit/${$event.id}/${$event.unmet_h ? 'unmet_w' : 'carried_w'}`)"
+      />
+      <p v-else-if="part === 'circuits'" class="empty">
+        No circuit carries anything. Years that were calculated by an earlier version do not tell it:
+        calculate the year again.
+      </p>
       <DataGrid
         v-else-if="part === 'stores' && stores.length"
         label="Hot water over the year"

@@ -22,6 +22,8 @@ const SYSTEM = {
   outdoor_kg_s: "outdoor air",
 };
 
+const CIRCUIT = { carried_w: "carried", unmet_w: "asked and not given" };
+
 const STORE = {
   drawn_w: "drawn",
   charged_w: "charged",
@@ -68,6 +70,9 @@ export function coursesOf(doc: ReturnType<typeof useDocument>, summary: YearSumm
       });
   for (const id of Object.keys(summary.water ?? {}))
     all.push({ value: `water/${id}`, label: `${waterName(doc, id)}: water` });
+  for (const id of Object.keys(summary.circuits ?? {}))
+    for (const [key, what] of Object.entries(CIRCUIT))
+      all.push({ value: `circuit/${id}/${key}`, label: `${doc.get("circuit", id)?.name ?? id}: ${what}` });
   for (const [id, { circuit }] of Object.entries(summary.units))
     all.push({
       value: `unit/${circuit}/${id}`,
