@@ -11,7 +11,7 @@ from ninja.renderers import BaseRenderer
 from ninja.security import SessionAuth
 
 from accounts.rights import role_in
-from api import catalogue, drawings, history, issues, options, people, rooms, tasks, tokens, year
+from api import catalogue, drawings, history, issues, options, people, rooms, tasks, tokens, year, years
 from api import projects as whole_projects
 from api.access import document_of, project_of, projects_of
 from api.answers import answer, applied, missing, steps
@@ -28,12 +28,13 @@ from api.schemas import (
     SessionOut,
     SplitIn,
     TextIn,
+    WeatherChoice,
 )
 from api.tasks import TaskOut
 from api.tokens import ByToken
 from api.told.days import AirDay, DayOut, HourOut, PlaceDay, PlantDay, ShadingDay
 from api.told.things import PricesOut, ProofEntry, ReadSchedule, ShelfOut, WorkingOut
-from api.told.year import NoWeather, WeatherLook, WeatherYearOut
+from api.told.year import NoWeather, WeatherFileOut, WeatherLook, WeatherYearOut
 from calculations.days import day_courses, plant_day, rooms_at, system_day
 from calculations.explanations import working
 from calculations.kit import kit_rows
@@ -46,13 +47,14 @@ from calculations.routes import proposed_sections
 from calculations.schedule_files import pattern_csv, read_values, year_csv
 from calculations.service import loads_of, plant_since, records_of, results_of, whole
 from calculations.weather import LARGEST_BYTES, choices, first_look, text_of, weather_of
+from calculations.weather_files import choose_weather, forget_weather, weather_files
 from exchange.kit import kit_csv
 from projects.changes import apply_changes
 from projects.document import load_document
 from projects.errors import Refused
 from projects.fields import Id
 from projects.journal import step
-from projects.models import WeatherFile, WeatherMapping
+from projects.models import WeatherMapping
 from projects.plan import plan_changes
 from projects.rows import Document
 from projects.shared_walls import with_other_sides
@@ -92,6 +94,7 @@ api.add_router("", people.router)
 api.add_router("", rooms.router)
 api.add_router("", tasks.router)
 api.add_router("", year.router)
+api.add_router("", years.router)
 api.add_router("", whole_projects.router)
 
 
@@ -321,10 +324,27 @@ def weather(request: HttpRequest, project_id: str, percent: float = 0.4) -> Any:
     return answer(weather_of(project_of(request, project_id), percent) or {})
 
 
-@api.delete("/projects/{project_id}/weather", response={204: None}, operation_id="drop_weather")
-def drop_weather(request: HttpRequest, project_id: str) -> Any:
-    """Forget the imported year."""
-    WeatherFile.objects.filter(project=project_of(request, project_id)).delete()
+@api.get("/projects/{project_id}/weather/files", response=list[WeatherFileOut], operation_id="weather_files")
+def list_weather(request: HttpRequest, project_id: str) -> Any:
+    """The imported years that the project keeps, its own first, then those of an option's base."""
+    project = project_of(request, project_id)
+    return [
+        {"id": f.pk, "name": f.name, "year": f.about["year"], "chosen": f.chosen, "own": f.project_id == project.pk}
+        for f in weather_files(project)
+    ]
+
+
+@api.put("/projects/{project_id}/weather/chosen", response={204: None}, operation_id="choose_weather")
+def put_chosen_weather(request: HttpRequest, project_id: str, body: WeatherChoice) -> Any:
+    """Go by one of the project's own files from now on, or by none of them."""
+    choose_weather(project_of(request, project_id), body.file)
+    return 204, None
+
+
+@api.delete("/projects/{project_id}/weather/files/{file}", response={204: None}, operation_id="drop_weather")
+def drop_weather(request: HttpRequest, project_id: str, file: str) -> Any:
+    """Remove an imported year."""
+    forget_weather(project_of(request, project_id), file)
     return 204, None
 
 

@@ -51,6 +51,12 @@ class ChangeSetIn(Strict):
 Place = tuple[Annotated[float, Field(ge=-100_000, le=100_000)], Annotated[float, Field(ge=-100_000, le=100_000)]]
 
 
+class WeatherChoice(Strict):
+    """One of a project's weather files; none: typical days, or what an option's base goes by."""
+
+    file: str | None = None
+
+
 class SplitIn(Strict):
     """A line on the plan, in metres."""
 

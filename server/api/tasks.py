@@ -50,7 +50,11 @@ def owned_task(request: HttpRequest, task_id: str) -> Task:
 def tasks(request: HttpRequest, project_id: str) -> Any:
     """The latest tasks of a project, the newest first."""
     end_left_over()
-    found = Task.objects.filter(project_id=project_id, owner=request.user).defer("result", "inputs")
+    found = (
+        Task.objects.filter(project_id=project_id, owner=request.user)
+        .exclude(kind=Task.POINT)
+        .defer("result", "inputs")
+    )
     return list(found[:_LISTED])
 
 

@@ -5,6 +5,7 @@ from itertools import product
 from typing import Any
 
 from calculations.service import tried_whole
+from pendrum_core.results.building import BuildingResults
 from projects.errors import Refused
 from projects.plan import Change, plan_changes
 from projects.rows import Document
@@ -47,6 +48,17 @@ def swept(
             }
         )
     return {"points": points}
+
+
+def with_value(document: Document, field: Field, value: float) -> tuple[Document, BuildingResults]:
+    """What a document becomes with one value of a field, and its results; nothing of it is kept.
+
+    Raises:
+        Refused: a value that the field does not take, named.
+    """
+    rows, _, _ = plan_changes(document, [_set(field, value)])
+    tried = Document(document.project, -1, rows, document.base)
+    return tried, tried_whole(document, tried)
 
 
 def _set(field: Field, value: float) -> Change:

@@ -6,8 +6,8 @@ from dataclasses import asdict, dataclass
 from typing import Any
 
 import numpy as np
-from django.db import transaction
 
+from calculations.weather_files import ARRAYS, keep_weather, weather_file, year_of
 from pendrum_core.weather.delimited import (
     CONVENTIONS,
     LIMITS,
@@ -24,15 +24,13 @@ from pendrum_core.weather.plausible import sun_faults
 from pendrum_core.weather.tmy3 import looks_like_tmy3, read_tmy3_text
 from pendrum_core.weather.year import WeatherYear
 from projects.errors import FieldFault, Refused
-from projects.models import Project, WeatherFile
+from projects.models import Project
 from projects.rows import Document
-from projects.starter import new_id
 
 LARGEST_BYTES = 20_000_000
 _SHOWN_LINES, _SHOWN_LENGTH = 12, 4000
-_ARRAYS = ("dry_bulb_c", "relative_humidity", "pressure_pa", "wind_m_s", "global_w_m2", "beam_w_m2", "diffuse_w_m2")
 _QUANTITY = dict(
-    zip(_ARRAYS, ("dry_bulb", "relative_humidity", "pressure", "wind", "global", "beam", "diffuse"), strict=True)
+    zip(ARRAYS, ("dry_bulb", "relative_humidity", "pressure", "wind", "global", "beam", "diffuse"), strict=True)
 )
 _FACTS = ("year", "latitude_deg", "longitude_deg", "utc_offset_h", "elevation_m", "notes")
 _COMMA_NUMBER = re.compile(r"\s*-?\d+,\d+\s*")
@@ -168,7 +166,7 @@ def read_year(
         reading = read_delimited(text, mapping_of(mapping), at)
     if reading.year is None:
         raise Refused("invalid", _summary(reading.faults), [_fault(fault) for fault in reading.faults])
-    arrays = {name: getattr(reading.year, name) for name in _ARRAYS}
+    arrays = {name: getattr(reading.year, name) for name in ARRAYS}
     return {fact: getattr(reading.year, fact) for fact in _FACTS}, _packed(arrays)
 
 
@@ -181,7 +179,7 @@ def _packed(arrays: dict[str, Any]) -> bytes:
 def hours_as_lists(hours: bytes) -> dict[str, list[float]]:
     """The arrays of a kept year as plain numbers, six figures of each."""
     with np.load(io.BytesIO(hours)) as packed:
-        return {name: [float(f"{value:.6g}") for value in packed[name]] for name in _ARRAYS}
+        return {name: [float(f"{value:.6g}") for value in packed[name]] for name in ARRAYS}
 
 
 def hours_from_lists(about: Any, hours: Any) -> tuple[dict[str, Any], bytes]:
@@ -209,7 +207,7 @@ def hours_from_lists(about: Any, hours: Any) -> tuple[dict[str, Any], bytes]:
         raise Refused("invalid", "weather: about.notes is a list of texts.")
     facts["notes"] = [note[:500] for note in notes]
     arrays = {}
-    for name in _ARRAYS:
+    for name in ARRAYS:
         values = hours.get(name)
         if not isinstance(values, list) or not all(type(value) in (int, float) for value in values):
             raise Refused("invalid", f"weather: hours.{name} is a list of numbers.")
@@ -218,7 +216,7 @@ def hours_from_lists(about: Any, hours: Any) -> tuple[dict[str, Any], bytes]:
         arrays[name] = np.array(values, dtype=float)
     if len({len(values) for values in arrays.values()}) > 1:
         raise Refused("invalid", "weather: the arrays of hours differ in length.")
-    for name in _ARRAYS:
+    for name in ARRAYS:
         least, most = LIMITS[_QUANTITY[name]]
         outside = np.flatnonzero(~((arrays[name] >= least) & (arrays[name] <= most)))
         if outside.size:
@@ -231,13 +229,6 @@ def hours_from_lists(about: Any, hours: Any) -> tuple[dict[str, Any], bytes]:
     return facts, _packed(arrays)
 
 
-@transaction.atomic
-def keep_weather(project: Project, name: str, about: dict[str, Any], hours: bytes) -> None:
-    """Put a year in the place of the one before."""
-    WeatherFile.objects.filter(project=project).delete()
-    WeatherFile.objects.create(id=new_id(), project=project, name=name[:120], about=about, hours=hours)
-
-
 def _summary(faults: list[Fault]) -> str:
     first = faults[0]
     where = f"line {first.line}, " if first.line else ""
@@ -248,28 +239,6 @@ def _summary(faults: list[Fault]) -> str:
 def _fault(fault: Fault) -> FieldFault:
     place = f"line {fault.line}" if fault.line else "file"
     return FieldFault(place, place, None, fault.message)
-
-
-def weather_file(project: Project) -> WeatherFile | None:
-    """The year that a project goes by: its own, or that of its base."""
-    return (
-        WeatherFile.objects.filter(project=project).first()
-        or WeatherFile.objects.filter(project_id=project.base_id).first()
-    )
-
-
-def weather_key(project: Project) -> str:
-    """What tells one weather of a project from another; empty where there is no file."""
-    file = weather_file(project)
-    return "" if file is None else file.pk
-
-
-def year_of(file: WeatherFile) -> WeatherYear:
-    """The kept hours as the core takes them."""
-    with np.load(io.BytesIO(bytes(file.hours))) as packed:
-        arrays = {name: packed[name].astype(float) for name in _ARRAYS}
-    about = dict(file.about)
-    return WeatherYear(**{**about, "notes": tuple(about["notes"])}, **arrays)
 
 
 def weather_of(project: Project, percent: float) -> dict[str, Any] | None:

@@ -7,9 +7,8 @@ import numpy as np
 from numpy.typing import NDArray
 
 from calculations.inputs.year import Courses, year_room
-from calculations.service import results_of
 from calculations.snapshot import Snapshots
-from calculations.weather import weather_file, year_of
+from calculations.weather_files import year_of
 from pendrum_core.air.balance import SUPPLY
 from pendrum_core.model.rooms import GAIN_CATEGORIES
 from pendrum_core.model.systems import MAKE_UP
@@ -23,7 +22,7 @@ from pendrum_core.year.rooms import RoomYear
 from pendrum_core.year.sky import YearSky
 from pendrum_core.year.tariff import Band, MonthBill, Tariff, bills, emissions_kg, hour_calendar
 from projects.errors import Refused
-from projects.models import Project
+from projects.models import WeatherFile
 from projects.rows import Document, Row
 
 Array = NDArray[np.float64]
@@ -35,17 +34,15 @@ FABRIC = "walls, windows and stored heat"
 
 
 def run_year(
-    project: Project, document: Document, tell: Callable[[float, str], None]
+    document: Document, file: WeatherFile | None, results: BuildingResults, tell: Callable[[float, str], None]
 ) -> tuple[dict[str, Any], dict[str, Any]]:
-    """Work the year out: its hours, and what is told of it.
+    """Work the year out for the document's results: its hours, and what is told of it; without a file for typical days.
 
     Raises:
         Refused: nothing to work out, or neither a file of hours nor a design day of every month.
     """
-    results = results_of(document).results
     if not results.rooms:
         raise Refused("nothing", "No room can be calculated; the snags say why.")
-    file = weather_file(project)
     try:
         weather = typical_year(results.building.climate) if file is None else year_of(file)
     except ValueError as error:

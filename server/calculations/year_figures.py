@@ -16,6 +16,7 @@ def year_figures(summary: Mapping[str, Any], bills: Sequence[Mapping[str, Any]])
         "stale": summary["stale"],
         "delivered_kwh": sum(uses.values()),
         "uses_kwh": uses,
+        "loose_kwh": sum(row["kwh"] for row in summary["energy"]) - sum(uses.values()),
         "carriers_kwh": {
             name: found["kwh"] for name, found in summary["carriers"].items() if not name.endswith(_LOOSE)
         },

@@ -7,10 +7,11 @@ from typing import Any
 import pydantic
 from django.db import transaction
 
-from calculations.weather import hours_as_lists, hours_from_lists, keep_weather, weather_file
+from calculations.weather import hours_as_lists, hours_from_lists
+from calculations.weather_files import keep_weather, weather_file, weather_files
 from exchange.drawings import LARGEST_BYTES, LINES, layers_of
 from projects.errors import Refused
-from projects.models import LevelDrawing, Project
+from projects.models import LevelDrawing, Project, WeatherFile
 from projects.whole import Taken, from_file
 
 _MEDIA = ("image/png", "image/jpeg", LINES)
@@ -33,11 +34,14 @@ class _Drawing(pydantic.BaseModel):
 
 
 def attached_to(project: Project) -> dict[str, Any]:
-    """The parts `weather` and `drawings` of a project's file; only those that there are."""
+    """The parts `weather`, `other_weather` and `drawings` of a project's file; only those that there are."""
     found: dict[str, Any] = {}
     weather = weather_file(project)
     if weather is not None:
-        found["weather"] = {"name": weather.name, "about": weather.about, "hours": hours_as_lists(bytes(weather.hours))}
+        found["weather"] = _hours(weather)
+    others = [file for file in weather_files(project) if weather is None or file.pk != weather.pk]
+    if others:
+        found["other_weather"] = [_hours(file) for file in others]
     drawings = LevelDrawing.objects.filter(level__project=project.home)
     if drawings:
         found["drawings"] = [
@@ -51,6 +55,10 @@ def attached_to(project: Project) -> dict[str, Any]:
     return found
 
 
+def _hours(file: WeatherFile) -> dict[str, Any]:
+    return {"name": file.name, "about": file.about, "hours": hours_as_lists(bytes(file.hours))}
+
+
 @transaction.atomic
 def project_from_file(owner: Any, content: Any, name: str | None = None) -> Project:
     """A new project of a file's content, with its weather and drawings.
@@ -59,17 +67,25 @@ def project_from_file(owner: Any, content: Any, name: str | None = None) -> Proj
         Refused: something in the file is not allowed; then no project is made.
     """
     taken = from_file(owner, content, name)
+    others = content.get("other_weather") or []
+    if not isinstance(others, list):
+        raise Refused("invalid", "other_weather: a list is needed.")
+    for part in others:
+        _keep(taken.project, "other_weather", part, chosen=False)
     if content.get("weather") is not None:
-        part = content["weather"]
-        if not isinstance(part, dict) or not isinstance(part.get("name"), str):
-            raise Refused("invalid", "weather: an object with name, about and hours is needed.")
-        keep_weather(taken.project, part["name"], *hours_from_lists(part.get("about"), part.get("hours")))
+        _keep(taken.project, "weather", content["weather"], chosen=True)
     drawings = content.get("drawings") or []
     if not isinstance(drawings, list):
         raise Refused("invalid", "drawings: a list is needed.")
     for at, part in enumerate(drawings):
         _lay(taken, part, f"drawings/{at}")
     return taken.project
+
+
+def _keep(project: Project, place: str, part: Any, chosen: bool) -> None:
+    if not isinstance(part, dict) or not isinstance(part.get("name"), str):
+        raise Refused("invalid", f"{place}: an object with name, about and hours is needed.")
+    keep_weather(project, part["name"], *hours_from_lists(part.get("about"), part.get("hours")), chosen=chosen)
 
 
 def _lay(taken: Taken, part: Any, place: str) -> None:

@@ -281,11 +281,18 @@ class WeatherFile(models.Model):
     """An imported year of hours: plain arrays as the core's reader made them, and how they were read."""
 
     id = models.CharField(primary_key=True, max_length=40)
-    project = models.OneToOneField(Project, on_delete=models.CASCADE, related_name="weather")
+    project = models.ForeignKey(Project, on_delete=models.CASCADE, related_name="weather_files")
     name = models.CharField(max_length=120)
+    # The one that the project's year goes by; none of them: typical days, or what an option's base goes by.
+    chosen = models.BooleanField(default=True)
     imported = models.DateTimeField(auto_now_add=True)
     about = models.JSONField()
     hours = models.BinaryField()
+
+    class Meta:
+        constraints = [
+            models.UniqueConstraint("project", condition=models.Q(chosen=True), name="one_weather_file_is_chosen")
+        ]
 
     def __str__(self) -> str:
         return self.name

@@ -87,6 +87,7 @@ def file_schema() -> dict[str, Any]:
             "version": {"const": VERSION},
             "objects": {"type": "object", "properties": kinds, "additionalProperties": False},
             "weather": _WEATHER,
+            "other_weather": {"type": "array", "items": _WEATHER},
             "drawings": {"type": "array", "items": _DRAWING},
         },
         "$defs": definitions,

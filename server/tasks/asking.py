@@ -19,11 +19,11 @@ def ask(owner: Any, project: Project, kind: str, title: str, inputs: dict[str, A
     Raises:
         Refused: too many of the owner's are not done yet.
     """
-    if Task.objects.filter(owner=owner, state__in=Task.OPEN).count() >= MOST_OPEN:
+    if Task.objects.filter(owner=owner, state__in=Task.OPEN).exclude(kind=Task.POINT).count() >= MOST_OPEN:
         raise Refused("conflict", f"{MOST_OPEN} tasks are not done yet; wait for them, or cancel some.")
     identity = new_id()
     files.put_upload(identity, upload)
-    task = Task.objects.create(id=identity, owner=owner, project=project, kind=kind, title=title[:200], inputs=inputs)
+    task = put(owner, project, kind, title, inputs, identity)
     _tidy(project)
     enqueue(identity)
     try:
@@ -31,6 +31,11 @@ def ask(owner: Any, project: Project, kind: str, title: str, inputs: dict[str, A
     except Task.DoesNotExist:  # it went with its project
         raise Refused("not_found", "This project was deleted meanwhile.") from None
     return task
+
+
+def put(owner: Any, project: Project, kind: str, title: str, inputs: dict[str, Any], identity: str) -> Task:
+    """Put a task on record; it waits until it is put into the queue."""
+    return Task.objects.create(id=identity, owner=owner, project=project, kind=kind, title=title[:200], inputs=inputs)
 
 
 def cancel(task: Task) -> None:
@@ -43,6 +48,6 @@ def cancel(task: Task) -> None:
 
 def _tidy(project: Project) -> None:
     """Old tasks of a project go, with their files."""
-    for task in Task.objects.filter(project=project).exclude(state__in=Task.OPEN)[KEPT:]:
+    for task in Task.objects.filter(project=project).exclude(state__in=Task.OPEN).exclude(kind=Task.POINT)[KEPT:]:
         files.forget(task.pk)
         task.delete()

@@ -4,15 +4,20 @@ from collections.abc import Callable
 from dataclasses import asdict
 from typing import Any
 
-from calculations.weather import keep_weather, read_year
-from calculations.year import run_year
+from calculations.service import results_of
+from calculations.sweep import with_value
+from calculations.weather import read_year
+from calculations.weather_files import keep_weather, weather_file
+from calculations.year import bills_of, run_year
+from calculations.year_figures import year_figures
 from exchange.apart import read_apart
 from exchange.report.issue import issue
 from exchange.rooms.files import is_table, read_rooms
 from exchange.rooms.incoming import Comparison, Incoming
 from exchange.rooms.numbers import give_numbers
 from projects.document import load_document
-from projects.models import WeatherMapping
+from projects.errors import Refused
+from projects.models import Project, WeatherFile, WeatherMapping
 from tasks import files
 from tasks.models import Task
 from tasks.progress import Progress
@@ -70,7 +75,7 @@ def year_task(task: Task, progress: Progress) -> dict[str, Any]:
     project = _project(task)
     progress.tell(0.01, "sizes of the design days")
     document = load_document(project)
-    found, summary = run_year(project, document, progress.tell)
+    found, summary = run_year(document, weather_file(project), results_of(document).results, progress.tell)
     files.put_arrays(task.pk, found)
     return summary
 
@@ -90,9 +95,26 @@ def issue_task(task: Task, progress: Progress) -> dict[str, Any]:
     return {"issue": made.id, "number": made.number}
 
 
+def year_point_task(task: Task, progress: Progress) -> dict[str, Any]:
+    """One year of many, in a few figures; its hours are not kept."""
+    inputs, project = task.inputs, Project.objects.filter(pk=task.inputs["option"]).first()
+    file = WeatherFile.objects.filter(pk=inputs["weather"]).first() if inputs["weather"] else None
+    if project is None or (inputs["weather"] and file is None):
+        raise Refused("nothing", "Its option or its weather file was removed meanwhile.")
+    progress.tell(0.01, "sizes of the design days")
+    document = load_document(project)
+    version, tried, results = document.version, document, results_of(document).results
+    if inputs["field"] is not None:
+        tried, results = with_value(document, tuple(inputs["field"]), inputs["value"])
+    series, summary = run_year(tried, file, results, progress.tell)
+    bills = bills_of(tried, series, summary["year"])
+    return year_figures(summary | {"stale": False}, bills) | {"version": version}
+
+
 KINDS: dict[str, Callable[[Task, Progress], dict[str, Any]]] = {
     "rooms": read_rooms_task,
     "weather": read_weather_task,
     "year": year_task,
+    Task.POINT: year_point_task,
     "issue": issue_task,
 }

@@ -9,6 +9,7 @@ class Task(models.Model):
 
     WAITING, RUNNING, DONE, FAILED, CANCELLED = "waiting", "running", "done", "failed", "cancelled"
     OPEN = (WAITING, RUNNING)
+    POINT = "year_point"  # one year of a batch: told with its batch (tasks/batches.py), not among the other tasks
 
     id = models.CharField(primary_key=True, max_length=40)
     owner = models.ForeignKey(settings.AUTH_USER_MODEL, on_delete=models.CASCADE, related_name="+")

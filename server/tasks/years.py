@@ -3,7 +3,7 @@
 from collections.abc import Mapping, Sequence
 from typing import Any
 
-from calculations.weather import weather_key
+from calculations.weather_files import weather_key
 from calculations.year import bills_of
 from projects.models import Project
 from projects.rows import Document

@@ -102,7 +102,11 @@ class Circuits(Hung):
 class RunningCircuits(Hung):
     def test_hours_and_limits_stop_it_and_are_told(self) -> None:
         whole = self.results()["plant"]["source"]["design_w"]
-        never = {"patterns": [{"id": "a", "name": "Off", "steps": [[360, 0], [1080, 1], [1440, 0]]}], "base": "a", "winter": "a"}
+        never = {
+            "patterns": [{"id": "a", "name": "Off", "steps": [[360, 0], [1080, 1], [1440, 0]]}],
+            "base": "a",
+            "winter": "a",
+        }
         made = create("schedule", "hours", name="Heating hours", kind="on_off", **never)
         self.assertEqual(self.send([made, self.put("circuit", "source", running="hours")]).status_code, 200)
         found = self.results()

@@ -505,7 +505,8 @@ class Weather(Definitions):
         fields = {key: rarer[key] for key in ("dry_bulb_c", "wet_bulb_c", "range_k", "tau_b", "tau_d")}
         self.change("design_month", july["id"], **fields)
         self.refused(self.get(f"{self.base}/weather", percent=5), "percent 5")
-        self.assertEqual(self.client.delete(f"/api{self.base}/weather").status_code, 204)
+        kept = self.get(f"{self.base}/weather/files").json()[0]["id"]
+        self.assertEqual(self.client.delete(f"/api{self.base}/weather/files/{kept}").status_code, 204)
         self.assertEqual(self.get(f"{self.base}/weather").json(), {})
 
     def test_faults_name_lines_and_nothing_is_kept(self) -> None:

@@ -80,12 +80,36 @@ class YearFigures(Told):
     stale: bool = Field(description="Whether the document has changed since the year was calculated")
     delivered_kwh: KilowattHours
     uses_kwh: dict[str, KilowattHours]
+    loose_kwh: float = Field(description="kWh of heat and cold that no plant gives yet")
     carriers_kwh: dict[str, KilowattHours]
     cost: float = Field(description="All bills, in the project's currency")
     emissions_kg: float = Field(description="kg of CO₂ equivalent")
     billed: bool = Field(description="Whether there are tariffs")
     too_warm_h: float = Field(description="Hours of all rooms above their comfort limit")
     unmet_h: float = Field(description="Hours of all rooms outside their set-points")
+
+
+class YearPoint(Told):
+    """One year of many."""
+
+    task: str
+    option: str
+    option_name: str
+    weather: str = Field(description="Id of its file; empty for typical days")
+    weather_name: str
+    value: float | None = Field(description="Of the field that is tried, in SI; null where there is none")
+    state: Literal["waiting", "running", "done", "failed", "cancelled"]
+    progress: float = Field(description="share that is done, 0 to 1")
+    fault: str = Field(description="Why it failed")
+    stale: bool = Field(description="Whether its option has changed since")
+    figures: YearFigures | None
+
+
+class YearsOut(Told):
+    """The years that were asked for last."""
+
+    field: tuple[str, str, str] | None = Field(description="Kind, id and field of what is tried")
+    points: list[YearPoint]
 
 
 class TotalsOut(Told):

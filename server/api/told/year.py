@@ -224,6 +224,16 @@ class WeatherYearOut(Told):
     derived: Derived
 
 
+class WeatherFileOut(Told):
+    """An imported year that is kept."""
+
+    id: str
+    name: str
+    year: int
+    chosen: bool = Field(description="Whether the project that keeps it goes by it")
+    own: bool = Field(description="False: of the option's base")
+
+
 class NoWeather(Told):
     """There is no imported year."""
 

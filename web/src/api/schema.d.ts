@@ -485,9 +485,65 @@ export interface paths {
          * @description Import a year of hours: TMY3 without a mapping, anything else by one. A task: all of it or nothing.
          */
         post: operations["import_weather"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/weather/files": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Weather
+         * @description The imported years that the project keeps, its own first, then those of an option's base.
+         */
+        get: operations["weather_files"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/weather/chosen": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        /**
+         * Put Chosen Weather
+         * @description Go by one of the project's own files from now on, or by none of them.
+         */
+        put: operations["choose_weather"];
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/weather/files/{file}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        post?: never;
         /**
          * Drop Weather
-         * @description Forget the imported year.
+         * @description Remove an imported year.
          */
         delete: operations["drop_weather"];
         options?: never;
@@ -1510,6 +1566,34 @@ export interface paths {
         put?: never;
         post?: never;
         delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/projects/{project_id}/years": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Years
+         * @description The years asked for last, with how far they are and what they came to.
+         */
+        get: operations["years"];
+        put?: never;
+        /**
+         * Post Years
+         * @description Calculate the year of every combination, each as a task; those asked for before go.
+         */
+        post: operations["ask_years"];
+        /**
+         * Delete Years
+         * @description Stop those that are not done.
+         */
+        delete: operations["stop_years"];
         options?: never;
         head?: never;
         patch?: never;
@@ -2662,6 +2746,36 @@ export interface components {
             ranges: components["schemas"]["MonthRange"][];
             scatter: components["schemas"]["Scatter"];
             derived: components["schemas"]["Derived"];
+        };
+        /**
+         * WeatherFileOut
+         * @description An imported year that is kept.
+         */
+        WeatherFileOut: {
+            /** Id */
+            id: string;
+            /** Name */
+            name: string;
+            /** Year */
+            year: number;
+            /**
+             * Chosen
+             * @description Whether the project that keeps it goes by it
+             */
+            chosen: boolean;
+            /**
+             * Own
+             * @description False: of the option's base
+             */
+            own: boolean;
+        };
+        /**
+         * WeatherChoice
+         * @description One of a project's weather files; none: typical days, or what an option's base goes by.
+         */
+        WeatherChoice: {
+            /** File */
+            file?: string | null;
         };
         /**
          * WorkingOut
@@ -4167,6 +4281,87 @@ export interface components {
             /**
              * Values
              * @description One value for each hour, SI by the name's ending
+             */
+            values: number[];
+        };
+        /**
+         * YearPoint
+         * @description One year of many.
+         */
+        YearPoint: {
+            /** Task */
+            task: string;
+            /** Option */
+            option: string;
+            /** Option Name */
+            option_name: string;
+            /**
+             * Weather
+             * @description Id of its file; empty for typical days
+             */
+            weather: string;
+            /** Weather Name */
+            weather_name: string;
+            /**
+             * Value
+             * @description Of the field that is tried, in SI; null where there is none
+             */
+            value: number | null;
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "waiting" | "running" | "done" | "failed" | "cancelled";
+            /**
+             * Progress
+             * @description share that is done, 0 to 1
+             */
+            progress: number;
+            /**
+             * Fault
+             * @description Why it failed
+             */
+            fault: string;
+            /**
+             * Stale
+             * @description Whether its option has changed since
+             */
+            stale: boolean;
+            figures: components["schemas"]["YearFigures"] | null;
+        };
+        /**
+         * YearsOut
+         * @description The years that were asked for last.
+         */
+        YearsOut: {
+            /**
+             * Field
+             * @description Kind, id and field of what is tried
+             */
+            field: [
+                string,
+                string,
+                string
+            ] | null;
+            /** Points */
+            points: components["schemas"]["YearPoint"][];
+        };
+        /**
+         * YearsIn
+         * @description Options, the base by the project's own id, and weather against each other, and the values of a field where one is told.
+         */
+        YearsIn: {
+            /** Options */
+            options: string[];
+            /**
+             * Weathers
+             * @description Ids of weather files; an empty one for typical days
+             */
+            weathers: string[];
+            field?: components["schemas"]["FieldIn"] | null;
+            /**
+             * Values
+             * @default []
              */
             values: number[];
         };
@@ -8361,12 +8556,59 @@ export interface operations {
             };
         };
     };
+    weather_files: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WeatherFileOut"][];
+                };
+            };
+        };
+    };
+    choose_weather: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WeatherChoice"];
+            };
+        };
+        responses: {
+            /** @description No Content */
+            204: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
     drop_weather: {
         parameters: {
             query?: never;
             header?: never;
             path: {
                 project_id: string;
+                file: string;
             };
             cookie?: never;
         };
@@ -9798,6 +10040,74 @@ export interface operations {
         responses: {
             /** @description OK */
             200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    years: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearsOut"];
+                };
+            };
+        };
+    };
+    ask_years: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["YearsIn"];
+            };
+        };
+        responses: {
+            /** @description Accepted */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["YearsOut"];
+                };
+            };
+        };
+    };
+    stop_years: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description No Content */
+            204: {
                 headers: {
                     [name: string]: unknown;
                 };
