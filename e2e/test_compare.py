@@ -100,6 +100,29 @@ class Compare(BrowserTest):
         self.assertEqual(len(self.fetch("differences")["differences"]), 1)
         self.assertEqual(self.problems, [])
 
+    def test_years_of_options_weather_and_values(self) -> None:
+        self.new_option("Warmer")
+        self.stage("Compare")
+        self.press("Years", exact=True)
+        self.press("Calculate 2 years")
+        grid = self.page.get_by_role("grid", name="Years", exact=True)
+        grid.get_by_text("done").nth(1).wait_for()
+        # Nothing differs yet: both rows say the same.
+        delivered = [self.number(self.cell("Years", row, "delivered").inner_text()) for row in (0, 1)]
+        self.assertEqual(delivered[0], delivered[1])
+        self.assertGreater(delivered[0], 0.0)
+        # Values of a field in two kinds of weather: warmer rooms take more heat in both.
+        self.page.get_by_label("with values of a field").check()
+        self.choose("Swept", "Project: infiltration")
+        self.choose("How many values", "3 values")
+        self.press("Calculate 6 years")
+        grid.get_by_text("done").nth(5).wait_for()
+        heats = [self.number(self.cell("Years", row, "heating").inner_text()) for row in range(3)]
+        self.assertEqual(heats, sorted(heats))
+        self.assertLess(heats[0], heats[2])
+        self.page.get_by_role("img", name="Years by delivered").or_(self.page.get_by_label("Years by delivered")).first.wait_for()
+        self.assertEqual(self.problems, [])
+
     def test_a_conflict_between_base_and_option_is_chosen(self) -> None:
         rooms = {row["number"]: row["id"] for row in self.fetch("document")["objects"]["room"]}
         option = self.new_option("Wider")

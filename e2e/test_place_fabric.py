@@ -107,6 +107,12 @@ class PlacePages(Definitions):
             self.page.get_by_text("Erbs").wait_for()
             found = self.fetch("weather")
             self.assertAlmostEqual(found["derived"]["mean_c"], 10.0, delta=0.1)
+            # Each file stays beside the others; the year goes by the one that is chosen, or by typical days.
+            self.choose("The year goes by", "twelve typical days")
+            self.page.get_by_role("table", name="Derived design months").wait_for(state="detached")
+            self.assertEqual(self.fetch("weather"), {})
+            self.choose("The year goes by", "odd.csv")
+            self.page.get_by_role("table", name="Derived design months").wait_for()
             # Next time the layout is remembered by its name.
             self.page.get_by_label("Weather file").set_input_files(good)
             self.choose("Remembered mapping", "Mill Hill files")

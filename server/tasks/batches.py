@@ -110,7 +110,7 @@ def asked_years(project: Project) -> dict[str, Any]:
                 "stale": bool(result) and (of is None or of.version != result["version"]),
             }
         )
-    return {"field": field, "points": points}
+    return {"field": field and dict(zip(("kind", "id", "field"), field, strict=True)), "points": points}
 
 
 def stop_years(project: Project) -> None:

@@ -105,10 +105,18 @@ class YearPoint(Told):
     figures: YearFigures | None
 
 
+class TriedField(Told):
+    """What values are tried of."""
+
+    kind: str
+    id: str
+    field: str
+
+
 class YearsOut(Told):
     """The years that were asked for last."""
 
-    field: tuple[str, str, str] | None = Field(description="Kind, id and field of what is tried")
+    field: TriedField | None
     points: list[YearPoint]
 
 

@@ -3446,6 +3446,11 @@ export interface components {
             uses_kwh: {
                 [key: string]: number;
             };
+            /**
+             * Loose Kwh
+             * @description kWh of heat and cold that no plant gives yet
+             */
+            loose_kwh: number;
             /** Carriers Kwh */
             carriers_kwh: {
                 [key: string]: number;
@@ -4285,6 +4290,18 @@ export interface components {
             values: number[];
         };
         /**
+         * TriedField
+         * @description What values are tried of.
+         */
+        TriedField: {
+            /** Kind */
+            kind: string;
+            /** Id */
+            id: string;
+            /** Field */
+            field: string;
+        };
+        /**
          * YearPoint
          * @description One year of many.
          */
@@ -4334,15 +4351,7 @@ export interface components {
          * @description The years that were asked for last.
          */
         YearsOut: {
-            /**
-             * Field
-             * @description Kind, id and field of what is tried
-             */
-            field: [
-                string,
-                string,
-                string
-            ] | null;
+            field: components["schemas"]["TriedField"] | null;
             /** Points */
             points: components["schemas"]["YearPoint"][];
         };

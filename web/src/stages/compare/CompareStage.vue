@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** Options beside the base: figures, what is entered differently, and sweeps of a field. */
+/** Options beside the base: figures, what is entered differently, sweeps of a field, and years against each other. */
 import Segments from "@/parts/Segments.vue";
 import { useOptions } from "@/document/options";
 import { useDocument } from "@/document/store";
@@ -8,12 +8,15 @@ import { addressed } from "@/view/address";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 import { compared, type Comparison } from "./compare";
+import MultiChoice from "@/parts/MultiChoice.vue";
 import NewOption from "@/parts/NewOption.vue";
+import { choicesOf } from "@/parts/saving";
 import DifferencesView from "./DifferencesView.vue";
 import SideBySide from "./SideBySide.vue";
 import SweepView from "./SweepView.vue";
+import YearsView from "./YearsView.vue";
 
-const TABS = { side: "Side by side", differences: "Differences", sweep: "Sweep" } as const;
+const TABS = { side: "Side by side", differences: "Differences", sweep: "Sweep", years: "Years" } as const;
 const MOST = 5;
 const AFTER_MS = 300;
 const doc = useDocument();
@@ -69,25 +72,19 @@ watch(
   <div class="page">
     <div class="head">
       <h1>Compare</h1>
-      <v-select
-        v-if="options.options.length"
+      <MultiChoice
+        v-if="options.options.length && tab !== 'sweep' && tab !== 'years'"
         v-model="columns"
-        class="slim choice pick"
-        multiple
-        :items="options.options"
-        item-title="name"
-        item-value="id"
-        aria-label="Options beside the base"
-      >
-        <template #selection="{ item, index }"
-          ><span>{{ index ? ", " : "" }}{{ item.name }}</span></template
-        >
-      </v-select>
+        class="pick"
+        label="Options beside the base"
+        :choices="choicesOf(options.options)"
+      />
       <v-progress-circular v-if="working" indeterminate size="18" width="2" aria-label="Comparing" />
       <span class="grow" />
       <Segments v-model="tab" label="View" :choices="TABS" />
     </div>
     <SweepView v-if="tab === 'sweep'" />
+    <YearsView v-else-if="tab === 'years'" />
     <template v-else-if="!options.options.length">
       <p class="empty">
         No option yet. An option is a layer over the base: it holds only what differs. Start one, change what
@@ -107,7 +104,7 @@ watch(
 .next {
   padding: 0 14px;
 }
-.slim.pick {
+.pick {
   flex: 0 1 420px;
 }
 </style>

@@ -5,15 +5,14 @@ import { client, Refusal, unwrap, type Schemas } from "@/api/client";
 import { useOptions } from "@/document/options";
 import { newId, useDocument } from "@/document/store";
 import ChartBox from "@/parts/ChartBox.vue";
-import Choice from "@/parts/Choice.vue";
 import DataGrid from "@/parts/DataGrid.vue";
 import type { Column } from "@/parts/grid";
-import { fromShown, toShown, unitOf, format } from "@/units/units";
-import TextBox from "@/parts/TextBox.vue";
+import { toShown, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
 import { useRouter } from "vue-router";
-import { spread, SWEEPABLE } from "./sweeps";
+import SweptFieldLine from "./SweptFieldLine.vue";
+import { useSweptField } from "./sweptField";
 
 type Point = Schemas["PointOut"];
 const FIGURES = {
@@ -39,53 +38,21 @@ const busy = ref(false);
 const row = ref("");
 const shown = ref<FigureKey>("heating_w");
 
-/** One field of one thing with its range, in the figures shown. */
-function useField(first: number) {
-  const at = ref(first);
-  const thing = ref("");
-  const [from, to] = [ref(0), ref(0)];
-  const field = computed(() => SWEEPABLE[at.value] ?? SWEEPABLE[0]!);
-  const things = computed(() =>
-    doc.rows(field.value.kind).map((one) => {
-      const named = one as { id: string; name?: string; number?: string; assembly?: string; material?: string; surface?: string };
-      const of =
-        field.value.kind === "layer"
-          ? `${doc.get("assembly", named.assembly)?.name ?? ""}: ${doc.get("material", named.material)?.name ?? ""}`
-          : field.value.kind === "opening"
-            ? `${doc.get("room", doc.get("surface", named.surface)?.room)?.number ?? ""} ${named.name ?? ""}`
-            : [named.number, named.name].filter(Boolean).join(" ");
-      return { value: named.id, label: of };
-    }),
-  ); // prettier-ignore
-  const reset = () => {
-    thing.value = things.value[0]?.value ?? "";
-    from.value = Number(toShown(field.value.from, field.value.quantity, view.system).toPrecision(4));
-    to.value = Number(toShown(field.value.to, field.value.quantity, view.system).toPrecision(4));
-  };
-  watch([at, () => view.system], reset, { immediate: true });
-  const values = (count: number) =>
-    spread(from.value, to.value, count).map((value) => fromShown(value, field.value.quantity, view.system));
-  const told = (value: number | null) =>
-    `${format(value, field.value.quantity, view.system, 1)} ${unitOf(field.value.quantity, view.system)}`;
-  return { at, thing, from, to, field, things, values, told };
-}
-const main = useField(0);
-const other = useField(2);
+const main = useSweptField(0);
+const other = useSweptField(2);
 const two = ref(false);
-const fields = SWEEPABLE.map((one, value) => ({ value, label: one.label }));
 
 async function sweep(): Promise<void> {
   busy.value = true;
   fault.value = "";
   try {
-    const of = (one: typeof main) => ({ kind: one.field.value.kind, id: one.thing.value, field: one.field.value.field }); // prettier-ignore
     const answer = unwrap(
       await client.POST("/api/projects/{project_id}/sweep", {
         params: { path: { project_id: doc.projectId } },
         body: {
-          ...of(main),
+          ...main.address.value,
           values: main.values(COUNT),
-          other: two.value ? of(other) : null,
+          other: two.value ? other.address.value : null,
           other_values: two.value ? other.values(MOST_LINES) : [],
         },
       }),
@@ -176,25 +143,13 @@ async function keep(): Promise<void> {
 <template>
   <div class="sweep">
     <div class="tools">
-      <Choice v-model="main.at.value" class="wide" label="Swept" :choices="fields" />
-      <Choice v-model="main.thing.value" class="wide" label="Of" :choices="main.things.value" />
-      <span class="soft">from</span>
-      <TextBox v-model="main.from.value" class="short" type="number" label="From" />
-      <span class="soft">to</span>
-      <TextBox v-model="main.to.value" class="short" type="number" label="To" />
-      <span class="soft">{{ unitOf(main.field.value.quantity, view.system) }}</span>
+      <SweptFieldLine :swept="main" />
       <v-checkbox v-model="two" class="against" label="against a second" />
       <Act :disabled="busy || !main.thing.value" @click="sweep">Sweep</Act>
       <span v-if="fault" class="fault" role="alert">{{ fault }}</span>
     </div>
     <div v-if="two" class="tools">
-      <Choice v-model="other.at.value" class="wide" label="Second swept" :choices="fields" />
-      <Choice v-model="other.thing.value" class="wide" label="Second of" :choices="other.things.value" />
-      <span class="soft">from</span>
-      <TextBox v-model="other.from.value" class="short" type="number" label="Second from" />
-      <span class="soft">to</span>
-      <TextBox v-model="other.to.value" class="short" type="number" label="Second to" />
-      <span class="soft">{{ unitOf(other.field.value.quantity, view.system) }}</span>
+      <SweptFieldLine :swept="other" second />
     </div>
     <template v-if="points.length">
       <div class="tools line">
@@ -235,9 +190,6 @@ async function keep(): Promise<void> {
   align-items: center;
   padding: 5px 12px;
   flex-wrap: wrap;
-}
-.wide {
-  flex: 0 0 220px;
 }
 .against {
   flex: none;

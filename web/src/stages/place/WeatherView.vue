@@ -1,8 +1,9 @@
 <script setup lang="ts">
 import Choice from "@/parts/Choice.vue";
 import FileButton from "@/parts/FileButton.vue";
-import { client, Refusal, unwrap } from "@/api/client";
+import { client, Refusal, unwrap, type Schemas } from "@/api/client";
 import { sendFile } from "@/api/files";
+import { useOptions } from "@/document/options";
 import { useDocument } from "@/document/store";
 import { useTasks, type Task } from "@/document/tasks";
 import type { Change } from "@/document/types";
@@ -16,7 +17,9 @@ import WeatherPlots from "./WeatherPlots.vue";
 const doc = useDocument();
 const view = useView();
 const tasks = useTasks();
+const options = useOptions();
 const weather = ref<Weather | null>(null);
+const files = ref<Schemas["WeatherFileOut"][]>([]);
 const look = ref<WeatherLook | null>(null);
 const file = ref<File | null>(null);
 const mapped = ref<{ layout: Layout; name: string } | null>(null);
@@ -33,6 +36,10 @@ async function load(): Promise<void> {
   });
   const found = unwrap(answer) as unknown as Weather;
   weather.value = found.derived ? found : null;
+  const list = await client.GET("/api/projects/{project_id}/weather/files", {
+    params: { path: { project_id: doc.projectId } },
+  });
+  files.value = list.data ?? [];
 }
 onMounted(load);
 watch(percent, load);
@@ -71,11 +78,32 @@ async function read(layout: Layout | null, name: string): Promise<void> {
     await load();
   });
 }
-async function drop(): Promise<void> {
-  await client.DELETE("/api/projects/{project_id}/weather", {
-    params: { path: { project_id: doc.projectId } },
-  });
-  weather.value = null;
+/** The file that the project itself goes by; "" for typical days, or what an option's base goes by. */
+const own = computed(() => files.value.filter((one) => one.own));
+const chosen = computed({
+  get: () => own.value.find((one) => one.chosen)?.id ?? "",
+  set: (id: string) => void attempt("taking another year", () => goBy(id || null)),
+});
+const years = computed(() => [
+  ...own.value.map((one) => ({ value: one.id, label: one.name })),
+  { value: "", label: options.current ? "what the base goes by" : "twelve typical days" },
+]);
+async function goBy(id: string | null): Promise<void> {
+  unwrap(
+    await client.PUT("/api/projects/{project_id}/weather/chosen", {
+      params: { path: { project_id: doc.projectId } },
+      body: { file: id },
+    }),
+  );
+  await load();
+}
+async function remove(): Promise<void> {
+  unwrap(
+    await client.DELETE("/api/projects/{project_id}/weather/files/{file}", {
+      params: { path: { project_id: doc.projectId, file: chosen.value } },
+    }),
+  );
+  await load();
 }
 
 const KEYS = ["dry_bulb_c", "wet_bulb_c", "range_k", "tau_b", "tau_d"] as const;
@@ -124,13 +152,17 @@ function takeMonths(): void {
         accept=".csv,.txt,.tsv,.dat"
         @file="choose"
       />
+      <template v-if="own.length">
+        <span class="soft">the year goes by</span>
+        <Choice v-model="chosen" class="file" label="The year goes by" :choices="years" />
+        <Act v-if="chosen" @click="attempt('removing it', remove)">Remove</Act>
+      </template>
       <template v-if="weather">
-        <b>{{ weather.name }}</b>
+        <b v-if="!chosen">{{ weather.name }}</b>
         <span class="soft"
           >{{ weather.hours }} hours; {{ weather.about.latitude_deg }}° / {{ weather.about.longitude_deg }}°,
           {{ weather.about.elevation_m }} m; {{ weather.about.notes.join("; ") }}</span
         >
-        <Act @click="drop">Forget it</Act>
       </template>
       <span v-else class="soft">TMY3 is known; any other delimited text is mapped column by column.</span>
       <b v-if="busy" role="status">{{ busy }} …</b>
@@ -169,7 +201,7 @@ function takeMonths(): void {
       <section>
         <p class="row">
           <b>Derived from it</b>
-          <Choice v-model="percent" label="Share of hours that are warmer" :choices="SHARES" />
+          <Choice v-model="percent" class="file" label="Share of hours that are warmer" :choices="SHARES" />
           <Act @click="takeMonths">Take all months</Act>
         </p>
         <v-table class="plain" aria-label="Derived design months">
@@ -238,6 +270,9 @@ function takeMonths(): void {
   flex-wrap: wrap;
   gap: 10px;
   align-items: center;
+}
+.file {
+  flex: 0 1 240px;
 }
 .cols {
   display: grid;
