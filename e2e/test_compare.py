@@ -120,7 +120,9 @@ class Compare(BrowserTest):
         heats = [self.number(self.cell("Years", row, "heating").inner_text()) for row in range(3)]
         self.assertEqual(heats, sorted(heats))
         self.assertLess(heats[0], heats[2])
-        self.page.get_by_role("img", name="Years by delivered").or_(self.page.get_by_label("Years by delivered")).first.wait_for()
+        self.page.get_by_role("img", name="Years by delivered").or_(
+            self.page.get_by_label("Years by delivered")
+        ).first.wait_for()
         self.assertEqual(self.problems, [])
 
     def test_a_conflict_between_base_and_option_is_chosen(self) -> None:

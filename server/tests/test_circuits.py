@@ -129,6 +129,28 @@ class RunningCircuits(Hung):
         refused = self.send([{"op": "delete", "kind": "schedule", "id": "flow"}])
         self.assertEqual(refused.status_code, 409)
 
+    def test_what_pipes_lose_comes_back_to_the_room(self) -> None:
+        before = self.results()
+        area = self.rows("room")[self.room]["floor_area_m2"]
+        self.assertEqual(self.send([self.put("circuit", "hot", loss_w_m2=3.0)]).status_code, 200)
+        lost = self.results()
+        self.assertAlmostEqual(lost["circuit"]["hot"]["pipes_lose_w"], 3.0 * area)
+        extra = lost["plant"]["source"]["peak_w"] - before["plant"]["source"]["peak_w"]
+        self.assertAlmostEqual(extra, 3.0 * area, places=3)
+        self.send([self.put("circuit", "hot", loss_to="run")])
+        back = self.results()
+        self.assertAlmostEqual(back["circuit"]["hot"]["given_back_w"][self.room], 3.0 * area)
+        self.assertAlmostEqual(back["plant"]["source"]["peak_w"], before["plant"]["source"]["peak_w"], places=3)
+        # A pipe that runs elsewhere warms that room, which asks nothing of this circuit.
+        other = create(
+            "room", "store", number="9", name="Store", level=self.rows("room")[self.room]["level"], floor_area_m2=9.0
+        )
+        self.send([other, self.put("pipe_section", "to_room", through="store")])
+        self.assertEqual(self.results()["circuit"]["hot"]["given_back_w"], {})
+        # The room goes, and the pipe forgets it.
+        self.assertEqual(self.send([{"op": "delete", "kind": "room", "id": "store"}]).status_code, 200)
+        self.assertIsNone(self.rows("pipe_section")["to_room"]["through"])
+
     def test_limits_the_wrong_way_round(self) -> None:
         for identity, starts, stops in (("hot", 18.0, 15.0), ("cold", 12.0, 15.0)):
             answer = self.send([self.put("circuit", identity, starts_c=starts, stops_c=stops)])

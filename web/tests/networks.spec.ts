@@ -118,6 +118,25 @@ test("a circuit asks for what its rooms and its chillers need, and for nothing e
   expect(labels(made)).toContain("Approach at design");
 });
 
+test("where rooms get what pipes lose, it is told by room, and pipes say which room they run through", async () => {
+  const row = circuit({ loss_to: "run", emitters: "radiators" });
+  const back = { circuit: { c: { stopped_w: 0, pipes_lose_w: null, given_back_w: { r: 120 } } } };
+  await brought(
+    { circuit: [row], room: [ROOM], pipe_section: [{ ...PIPE, through: "r", fittings: [] }] },
+    back,
+  );
+  let made = mount(EmittersView, { props: { circuit: row }, attachTo: document.body });
+  await settled();
+  expect(made.get("[data-column=pipes][role=gridcell]").text()).toContain("0.12");
+  made.unmount();
+  made = mount(EmittersView, {
+    props: { circuit: circuit({ loss_to: "nowhere" }) },
+    attachTo: document.body,
+  });
+  await settled();
+  expect(made.find("[data-column=pipes]").exists()).toBe(false);
+});
+
 test("a circuit that stands still while something is asked says how much, and asks for its schedule of flow", async () => {
   const row = circuit({ flow_rule: "schedule", stops_c: 15, starts_c: null, running: null });
   await brought(

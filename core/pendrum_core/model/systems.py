@@ -39,6 +39,7 @@ class Section:
         end_drop_pa: of the terminal, emitter or coil with its valve, at design flow [Pa].
         valve_kv_m3_h: of a pipe's end, the valve there: m3/h at 1 bar; None where its drop is in `end_drop_pa`.
         pinned_diameter_m: inner diameter fixed by the engineer [m].
+        through: of a pipe, the room that it runs through; None: that at its end, where it ends at one.
         network: of a duct: SUPPLY, RETURN, OUTDOOR or EXHAUST; see duct/lanes.py.
         shape, height_limit_m: of a duct: "round", "rectangular" or "flat oval", and what it may be high at most [m].
         pinned_width_m, pinned_height_m: of a duct that is not round, fixed together by the engineer [m].
@@ -60,6 +61,7 @@ class Section:
     valve_kv_m3_h: float | None = None
     fittings: tuple[Fitted, ...] = ()
     network: str = SUPPLY
+    through: str | None = None
 
 
 @dataclass(frozen=True)
@@ -272,6 +274,7 @@ class AirSystem:
         return self.outdoor_only or self.kind == MAKE_UP
 
 
+NOWHERE, BY_AREA, BY_RUN = "nowhere", "area", "run"  # who gets what a circuit's pipes lose
 BY_OUTDOORS, BY_HOURS = "outdoors", "schedule"  # how a circuit's flow temperature goes, where it is not fixed
 RADIATORS, UNDERFLOOR, PANELS = "radiators", "underfloor", "radiant panels"
 WATER, REFRIGERANT = "water", "refrigerant"
@@ -303,8 +306,10 @@ class Circuit:
         running, running_winter: above 0.5 while it may run, January to December and the winter day; empty and None: always.
         starts_c, stops_c: outdoors, of heating from the first downwards and until the second upwards, of chilled water the other way;
             one alone is both; None: at any outdoor temperature [°C].
-        loss_share: of what the ends ask, lost on the way [-]; `pipe_insulation_m` in its place, see water/insulation.py:
+        loss_share: of what the ends ask, lost on the way [-]; in its place `loss_w_m2` of the floor of the rooms at its ends [W/m2], or
+            `pipe_insulation_m`, which goes before both, see water/insulation.py:
             thickness around pipes [m], with `pipe_insulation_w_mk` its conductivity and `pipe_around_c` the air around [°C].
+        loss_to: who gets what is lost: NOWHERE, rooms BY_AREA or BY_RUN of the pipes, see water/losses.py.
         staging, kept_warm: of its units, see plant/staging.py.
         static_height_m, safety_valve_pa, source_content_m3: of its expansion vessel; gauge pressure.
         source, connection, approach_k: id of the circuit that feeds it in place of units of its own, and how (water/feeds.py); the
@@ -354,6 +359,8 @@ class Circuit:
     starts_c: float | None = None
     stops_c: float | None = None
     loss_share: float = 0.0
+    loss_w_m2: float | None = None
+    loss_to: str = NOWHERE
     pipe_insulation_m: float | None = None
     pipe_insulation_w_mk: float = 0.035
     pipe_around_c: float = 20.0
@@ -381,5 +388,10 @@ class Circuit:
 
     @property
     def lost_share(self) -> float:
-        """Of what the ends ask, lost on the way, where that is stated and not worked out from insulation [-]."""
-        return self.loss_share if self.pipe_insulation_m is None else 0.0
+        """Of what the ends ask, lost on the way, where that is stated so [-]."""
+        return self.loss_share if self.loses_a_share else 0.0
+
+    @property
+    def loses_a_share(self) -> bool:
+        """Whether what it loses is a share of the load, and not a figure of its own."""
+        return self.pipe_insulation_m is None and self.loss_w_m2 is None

@@ -31,7 +31,7 @@ class Course:
     """What is asked of a source: summer days (months, steps) and the winter day (1, steps); ends alone, with losses, and with hot water [W].
 
     `hot_w` is what stores of hot water take through any day, (steps,). `stopped_summer_w`, `stopped_winter_w` are what ends ask while
-    the circuit does not run: nothing carries it [W].
+    the circuit does not run: nothing carries it; `back_summer_w`, `back_winter_w` what rooms get back of what it loses [W].
     """
 
     summer_w: Array
@@ -39,6 +39,8 @@ class Course:
     summer_ends_w: Array
     winter_ends_w: Array
     hot_w: Array
+    back_summer_w: Array = field(default_factory=lambda: np.zeros((1, 1)))
+    back_winter_w: Array = field(default_factory=lambda: np.zeros((1, 1)))
     stopped_summer_w: Array = field(default_factory=lambda: np.zeros((1, 1)))
     stopped_winter_w: Array = field(default_factory=lambda: np.zeros((1, 1)))
 
@@ -118,19 +120,22 @@ def whole_course(
     hot_first_w: Array,
     hot_beside_w: Array,
     pipes_lose_w: float = 0.0,
+    given_back_w: tuple[Array, Array] = (np.zeros(1), np.zeros(1)),
 ) -> Course:
     """What ends ask, what is lost on the way to them, and what stores of hot water take, (steps,).
 
-    Lost is a share of the load, or what insulated pipes lose at the design temperatures while anything is asked.
+    Lost is a share of the load, or what pipes lose at the design temperatures while anything is asked; `given_back_w` of it comes back to
+    rooms, on summer's days and on the winter day, see water/losses.py.
 
     While a store goes first, heating waits: the source gives the larger of the two, and the store's heat is not made up for.
     Other stores add to the heating.
     """
     summer, winter = (
-        np.maximum(with_losses_w(circuit, ends, pipes_lose_w), hot_first_w) + hot_beside_w
-        for ends in (summer_ends_w, winter_ends_w)
+        np.maximum(with_losses_w(circuit, ends, pipes_lose_w) - back, hot_first_w) + hot_beside_w
+        for ends, back in zip((summer_ends_w, winter_ends_w), given_back_w, strict=True)
     )
-    return Course(summer, winter, summer_ends_w, winter_ends_w, hot_first_w + hot_beside_w)
+    hot_w = hot_first_w + hot_beside_w
+    return Course(summer, winter, summer_ends_w, winter_ends_w, hot_w, *given_back_w)
 
 
 def with_losses_w(circuit: Circuit, ends_w: Array, pipes_lose_w: float) -> Array:

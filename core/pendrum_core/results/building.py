@@ -55,7 +55,8 @@ class BuildingResults(BuildingLoads):
     by room where humidity limits are asked; `emitters` are radiators and `floors`
     heated floors, by room, `ceilings` what cools them by water; `bands` by circuit and
     room, of rooms with several emitters; `plants` by circuit; `coils` by system and place among its parts; `feeds` by
-    circuit that another one feeds; `courses` what each circuit carries.
+    circuit that another one feeds; `courses` what each circuit carries; `loss_shares` by circuit, of
+    what it loses what rooms get [-], and `given_back_w` the most that they get back, by circuit and room [W].
     """
 
     systems: Mapping[str, AirSystemResult]
@@ -69,6 +70,8 @@ class BuildingResults(BuildingLoads):
     coils: Mapping[str, Mapping[int, CoilSize]] = field(default_factory=dict)
     feeds: Mapping[str, Feed] = field(default_factory=dict)
     courses: Mapping[str, Course] = field(default_factory=dict)
+    loss_shares: Mapping[str, Mapping[str, float]] = field(default_factory=dict)
+    given_back_w: Mapping[tuple[str, str], float] = field(default_factory=dict)
     ceilings: Mapping[str, CeilingResult] = field(default_factory=dict)
     bands: Mapping[tuple[str, str], Band] = field(default_factory=dict)
 

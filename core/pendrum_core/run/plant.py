@@ -62,6 +62,8 @@ def calculate_plant(loads: BuildingLoads, memory: Memory) -> BuildingResults:
         plants=water.plants,
         feeds=water.feeds,
         courses=water.courses,
+        loss_shares=water.loss_shares,
+        given_back_w=water.given_back_w,
         stores=stores,
         coils=coils,
     )

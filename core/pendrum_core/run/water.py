@@ -23,6 +23,7 @@ from pendrum_core.water.emitters import RATINGS_W, EmitterResult, rated_of, size
 from pendrum_core.water.feeds import Feed, fed_first, feed_of, mixed_return_c
 from pendrum_core.water.floor import FloorResult, size_floor
 from pendrum_core.water.hot_water import HotWaterResult
+from pendrum_core.water.losses import given_back_w, shares_of_rooms, stated_w
 from pendrum_core.water.network import CircuitResult, size_circuit
 
 Array = NDArray[np.float64]
@@ -89,10 +90,12 @@ def _course(
     fed: Sequence[Course],
     bands: Mapping[tuple[str, str], Band],
     running: tuple[Running, Running],
+    shares: Mapping[str, float],
+    given_back: tuple[dict[str, Array], dict[str, Array]],
 ) -> Course:
     """What ends, fed circuits and stores ask at every step together, without margins: summer's design days and the winter day [W].
 
-    While it does not run it carries hot water alone.
+    While it does not run it carries hot water alone. `shares` of what it loses come back to rooms: `given_back` gets it, by room.
     """
     shape = loads.outdoors.dry_bulb_c.shape
     summer, winter, fed_hot_w = np.zeros(shape), np.zeros((1, shape[1])), np.zeros(shape[1])
@@ -100,6 +103,7 @@ def _course(
         summer += one.summer_w
         winter += one.winter_w
         fed_hot_w += one.hot_w
+    rooms_w: tuple[dict[str, Array], dict[str, Array]] = ({}, {})
     serving: dict[str, ServedRoom] = {}
     for system in systems.values():
         serving |= system.served  # the system that serves a room last leaves it its heating
@@ -118,25 +122,35 @@ def _course(
         room = loads.rooms.get(end)
         if room is None:
             continue
-        band = bands.get((circuit.id, end))
-        if circuit.kind == "chilled":
-            summer += within(serving[end].chilled_w if end in serving else cooling_course_w(room), band)
-        elif end in serving:
-            summer += within(serving[end].emitter_w, band)
-            winter += within(serving[end].heat_w, band)
-        else:
-            if room.control is not None:
-                summer += within(np.maximum(room.control.summer.plant_w, 0.0), band)
-            winter += within(room.heating.load_w, band)
+        asked = _room_asks(circuit, room, serving.get(end), bands.get((circuit.id, end)))
+        for whole, of_rooms, watts in zip((summer, winter), rooms_w, asked, strict=True):
+            whole += watts
+            of_rooms[end] = watts
+    for whole, of_rooms, returned, at in zip((summer, winter), rooms_w, given_back, running, strict=True):
+        for end, watts in given_back_w(circuit, of_rooms, whole, pipes_lose_w, shares).items():
+            returned[end] = np.where(at.on, watts, 0.0)
     own = [found for found in stores.values() if found.store.circuit == circuit.id]
     first, beside = (
         np.sum([f.charge_course_w for f in own if f.store.priority is waits], axis=0) + np.zeros(shape[1])
         for waits in (True, False)
     )
-    (summer_runs, winter_runs), asked = (at.on for at in running), (summer, winter)
-    summer, winter = np.where(summer_runs, summer, fed_hot_w), np.where(winter_runs, winter, fed_hot_w)
-    carried = whole_course(circuit, summer, winter, first, beside, pipes_lose_w)
-    return replace(carried, stopped_summer_w=asked[0] - summer, stopped_winter_w=asked[1] - winter)
+    summer_runs, winter_runs = (at.on for at in running)
+    warm_w, cold_w = np.where(summer_runs, summer, fed_hot_w), np.where(winter_runs, winter, fed_hot_w)
+    back = [sum(of.values(), np.zeros(shape[1])) for of in given_back]
+    carried = whole_course(circuit, warm_w, cold_w, first, beside, pipes_lose_w, (back[0], back[1]))
+    return replace(carried, stopped_summer_w=summer - warm_w, stopped_winter_w=winter - cold_w)
+
+
+def _room_asks(circuit: Circuit, room: RoomLoads, served: ServedRoom | None, band: Band | None) -> tuple[Array, Array]:
+    """What a room asks of an emitter on summer's days and on the winter day [W]."""
+    still = np.zeros_like(room.total)
+    cold = np.zeros((1, still.shape[1]))
+    if circuit.kind == "chilled":
+        return within(cooling_course_w(room) if served is None else served.chilled_w, band), cold
+    if served is not None:
+        return within(served.emitter_w, band), within(served.heat_w, band) + cold
+    warmed = still if room.control is None else np.maximum(room.control.summer.plant_w, 0.0)
+    return within(warmed, band), within(room.heating.load_w, band) + cold
 
 
 def _air_outside(loads: BuildingLoads) -> AirOutside:
@@ -171,6 +185,9 @@ class Water:
         self.plants: dict[str, PlantResult] = {}
         self.feeds: dict[str, Feed] = {}
         self.courses: dict[str, Course] = {}
+        self.loss_shares: dict[str, Mapping[str, float]] = {}
+        self.given_back_w: dict[tuple[str, str], float] = {}
+        self._areas_m2 = {identity: found.room.floor_area_m2 for identity, found in loads.rooms.items()}
         self._units: dict[str, list[AirSystemResult]] = {}
         building = loads.building
         for drawn in building.systems:
@@ -203,19 +220,39 @@ class Water:
         returns = {identity: feed.return_c for identity, feed in fed.items()}
         asks = any(duty > 0.0 for duty in duties.values())
         if asks and not circuit.by_refrigerant:
-            self.circuits[circuit.id] = size_circuit(circuit, duties, returns)
+            sized = size_circuit(circuit, duties, returns)
+            self.circuits[circuit.id] = replace(sized, stated_lost_w=stated_w(circuit, self._areas_m2))
             self._emit(circuit, {end: duty for end, duty in duties.items() if end in rooms})
         charges = any(found.store.circuit == circuit.id for found in self._stores.values())
         if not (asks or charges or fed):
             return
-        lost_w = self.circuits[circuit.id].pipes_lose_w if circuit.id in self.circuits else 0.0
+        lost_w, shares = 0.0, dict[str, float]()
+        if (piped_found := self.circuits.get(circuit.id)) is not None:
+            lost_w = piped_found.pipes_lose_w
+            shares = shares_of_rooms(circuit, self._areas_m2, piped_found.lost_w)
+        self.loss_shares[circuit.id] = shares
         courses = [self.courses[identity] for identity in fed]
         outdoors, climate = self._loads.outdoors, building.climate
         cold = np.full((1, outdoors.dry_bulb_c.shape[1]), climate.winter_dry_bulb_c)
         running = on_design_days(circuit, climate, outdoors.dry_bulb_c, cold)
+        returned: tuple[dict[str, Array], dict[str, Array]] = ({}, {})
         course = _course(
-            self._loads, circuit, self._systems, self._units, self._stores, lost_w, courses, self.bands, running
+            self._loads,
+            circuit,
+            self._systems,
+            self._units,
+            self._stores,
+            lost_w,
+            courses,
+            self.bands,
+            running,
+            shares,
+            returned,
         )
+        for days in returned:
+            for room, watts in days.items():
+                most = self.given_back_w.get((circuit.id, room), 0.0)
+                self.given_back_w[circuit.id, room] = max(most, float(watts.max()))
         self.courses[circuit.id] = course
         source = self._by_id.get(circuit.source or "")
         if source is not None:

@@ -74,7 +74,7 @@ class CircuitResult:
         end_flow_m3_s: the same.
         water_content_m3: in the pipes.
         lost_w: through the insulation of flow and return, by section, at the design temperatures; in a chilled circuit what
-            comes in [W]. Empty where losses are stated as a share.
+            comes in [W]. Empty where losses are stated; `stated_lost_w` where that is by floor area.
     """
 
     tree: Tree
@@ -87,11 +87,12 @@ class CircuitResult:
     pump: PumpResult
     water_content_m3: float
     lost_w: Mapping[str, float]
+    stated_lost_w: float = 0.0
 
     @property
     def pipes_lose_w(self) -> float:
-        """All its pipes together [W]. Source: EN ISO 12241:2008."""
-        return sum(self.lost_w.values())
+        """All its pipes together, and what is stated of them [W]. Source: EN ISO 12241:2008."""
+        return sum(self.lost_w.values()) + self.stated_lost_w
 
 
 def water_flow_m3_s(duty_w: float, flow_c: float, return_c: float, liquid: Liquid = PLAIN_WATER) -> float:

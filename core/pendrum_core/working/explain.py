@@ -42,6 +42,7 @@ from pendrum_core.working.node import Node
 from pendrum_core.working.plant import (
     emitter_rating,
     expansion_vessel,
+    pipes_give,
     pipes_lose,
     plant_input,
     plant_load,
@@ -100,6 +101,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "heat_rejection": heat_rejection,
     "plant_input": plant_input,
     "pipes_lose": pipes_lose,
+    "pipes_give": pipes_give,
     "unit_seasonal": unit_seasonal,
     "expansion_vessel": expansion_vessel,
     "hot_water_day": hot_water_day,

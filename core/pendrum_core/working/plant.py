@@ -4,7 +4,7 @@ import numpy as np
 
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.plant import CONDENSER, HEAT_PUMP, KINDS
-from pendrum_core.model.systems import PANELS, Circuit, Section
+from pendrum_core.model.systems import BY_AREA, PANELS, Circuit, Section
 from pendrum_core.plant.seasonal import season_of
 from pendrum_core.plant.source import by_flow
 from pendrum_core.quantities.times import MONTHS, clock
@@ -104,28 +104,45 @@ def plant_load(results: BuildingResults, circuit_id: str) -> Node:
         )
         for unit, capacity in zip(circuit.units, plant.capacity_w, strict=True)
     )
+    back_w = float(
+        plant.course.back_winter_w[..., step].max()
+        if month is None
+        else np.broadcast_to(plant.course.back_summer_w, plant.course.summer_w.shape)[month, step]
+    )
+    lost = (
+        "largest coincident load × (1 + losses)"
+        if circuit.loses_a_share
+        else "largest coincident load + losses of the pipes"
+    )
+    numbers = (
+        f"{figure(float(ends_w), 'load')} × (1 + {circuit.lost_share:.3g})"
+        if circuit.loses_a_share
+        else f"{figure(float(ends_w), 'load')} + {figure(lost_w, 'load')}"
+    )
+    if back_w:
+        lost, numbers = f"{lost} − given back by the pipes", f"{numbers} − {figure(back_w, 'load')}"
+    if hot_w:
+        lost, numbers = (
+            "largest of ends with losses and of hot water, together as their priority says",
+            figure(peak, "load"),
+        )
     return Node(
         f"{circuit.name}: design load",
         plant.design_w,
         "load",
-        formula=(
-            "largest coincident load × (1 + losses) × (1 + margin)"
-            if circuit.pipe_insulation_m is None
-            else "(largest coincident load + losses of the pipes) × (1 + margin)"
-        )
-        if not hot_w
-        else "largest of ends with losses and of hot water, together as their priority says, × (1 + margin)",
-        numbers=f"{figure(float(ends_w), 'load')} × (1 + {circuit.lost_share:.3g}) × (1 + {margin:.3g})"
-        if circuit.pipe_insulation_m is None
-        else f"({figure(float(ends_w), 'load')} + {figure(lost_w, 'load')}) × (1 + {margin:.3g})"
-        if not hot_w
-        else f"{figure(peak, 'load')} × (1 + {margin:.3g})",
+        formula=f"({lost}) × (1 + margin)",
+        numbers=f"({numbers}) × (1 + {margin:.3g})",
         note=f"On {when} at {clock(step)}: searched over the winter day and every step of the design days, never the sum of peaks.",
         inputs=(
             Node("What the ends ask together then", float(ends_w), "load"),
+            *(
+                (Node("Given back to rooms by the pipes then", back_w, "load", ref=f"circuit/{circuit.id}/loss_to"),)
+                if back_w
+                else ()
+            ),
             *((Node("Hot water then", hot_w, "load"),) if hot_w else ()),
             Node("Lost on the way", circuit.loss_share, "percent", ref=f"circuit/{circuit.id}/loss_share")
-            if circuit.pipe_insulation_m is None
+            if circuit.loses_a_share
             else pipes_lose(results, circuit_id),
             Node("Margin", margin, "percent", ref=f"project//{field}"),
             *units,
@@ -141,8 +158,18 @@ def pipes_lose(results: BuildingResults, circuit_id: str) -> Node:
         KeyError: its losses are stated as a share, or it has no result.
     """
     circuit, found = _circuit(results, circuit_id), results.circuits[circuit_id]
-    if circuit.pipe_insulation_m is None:
+    if circuit.loses_a_share:
         raise KeyError(circuit_id)
+    if circuit.pipe_insulation_m is None:
+        return Node(
+            f"{circuit.name}: lost on the way",
+            found.pipes_lose_w,
+            "load",
+            formula="figure for a square metre × floor area of the rooms at its ends",
+            inputs=(
+                Node("Lost of floor area", circuit.loss_w_m2, "power_per_area", ref=f"circuit/{circuit_id}/loss_w_m2"),
+            ),
+        )
     series = series_of(circuit)
 
     def section(one: Section) -> Node:
@@ -179,6 +206,44 @@ def pipes_lose(results: BuildingResults, circuit_id: str) -> Node:
             ),
             Node("Air around", circuit.pipe_around_c, "temperature", ref=f"circuit/{circuit_id}/pipe_around_c"),
             *(section(one) for one in circuit.sections),
+        ),
+    )
+
+
+def pipes_give(results: BuildingResults, room_id: str) -> Node:
+    """What the pipes of a room's heating circuit give it at most.
+
+    Raises:
+        KeyError: they give it nothing.
+    """
+    circuit_id, watts = max(
+        ((of, watts) for (of, room), watts in results.given_back_w.items() if room == room_id),
+        key=lambda it: it[1],
+        default=("", 0.0),
+    )
+    if not circuit_id:
+        raise KeyError(room_id)
+    circuit, room = _circuit(results, circuit_id), results.rooms[room_id].room
+    rule = "its floor area among that of the rooms at the circuit's ends"
+    lost = "what each section loses" if results.circuits[circuit_id].lost_w else "the sections' length"
+    return Node(
+        f"{room.number} {room.name}: of the pipes of {circuit.name}",
+        watts,
+        "load",
+        formula="the smaller of: share of the loss; what the room asks of the circuit",
+        source="EN 15316-3, recoverable losses; docs/methods/plant.md",
+        note="Its emitter gives so much less at that hour; it is sized without it.",
+        inputs=(
+            Node(
+                "Share of the loss",
+                results.loss_shares[circuit_id][room_id],
+                "percent",
+                formula=rule if circuit.loss_to == BY_AREA else f"sections that run through it, by {lost}",
+                ref=f"circuit/{circuit_id}/loss_to",
+            ),
+            Node("Lost on the way", circuit.loss_share, "percent", ref=f"circuit/{circuit_id}/loss_share")
+            if circuit.loses_a_share
+            else pipes_lose(results, circuit_id),
         ),
     )
 

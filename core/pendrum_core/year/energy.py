@@ -14,6 +14,7 @@ from pendrum_core.plant.source import AirOutside, Water, members_of, with_losses
 from pendrum_core.results.bands import within
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.feeds import fed_first
+from pendrum_core.water.losses import given_back_w
 from pendrum_core.water.network import CircuitResult
 from pendrum_core.water.pump import electrical_w
 from pendrum_core.year.hot_water import HotWaterYear, hot_water_year
@@ -256,6 +257,7 @@ def _circuits(
     fed: dict[str, tuple[Array, Array]] = {}
     ordered, circle = fed_first(results.building.circuits)
     for circuit in [*ordered, *circle]:
+        of_rooms: dict[str, Array] = {}
         load, fed_hot = fed.pop(circuit.id, (np.zeros(hours), np.zeros(hours)))
         # In the order of the sections and of the rooms, so that every process adds up to the same last digit.
         for end in dict.fromkeys(section.end for section in circuit.sections if section.end is not None):
@@ -267,18 +269,24 @@ def _circuits(
                         heated.add(room)
                 (warmed if circuit.kind == "heating" else chilled).add(identity)
             if circuit.kind == "chilled" and end in cold and end not in cooled:
-                load += within(cold[end], results.bands.get((circuit.id, end)))
+                of_rooms[end] = within(cold[end], results.bands.get((circuit.id, end)))
+                load += of_rooms[end]
                 if (circuit.id, end) not in results.bands:
                     cooled.add(end)
             if circuit.kind == "heating" and end in heat:
-                load += within(heat[end], results.bands.get((circuit.id, end)))
+                of_rooms[end] = within(heat[end], results.bands.get((circuit.id, end)))
+                load += of_rooms[end]
                 heated.add(end)
         stopped = ~runnings[circuit.id].on
         if stopped.any():
             unmet[circuit.id] = np.where(stopped, load, 0.0).astype(np.float32)
             load = np.where(stopped, 0.0, load)
         lost_w = results.circuits[circuit.id].pipes_lose_w if circuit.id in results.circuits else 0.0
-        load = with_losses_w(circuit, load, lost_w)
+        back = {}
+        if shares := results.loss_shares.get(circuit.id):
+            asked_of = {room: np.where(stopped, 0.0, watts) for room, watts in of_rooms.items()}
+            back = given_back_w(circuit, asked_of, load, lost_w, shares)
+        load = with_losses_w(circuit, load, lost_w) - sum(back.values())
         use = "heating" if circuit.kind == "heating" else "cooling"
         hot = np.array(fed_hot)
         for identity, found_store in stores.items():

@@ -129,12 +129,33 @@ class CircuitFields(Kind):
         | None
     ) = None
     loss_share: Annotated[float, number("Lost on the way", "percent", 0, 0.5)] = 0.0
+    loss_w_m2: (
+        Annotated[
+            float,
+            number(
+                "Lost of floor area",
+                "power_per_area",
+                0,
+                50,
+                hint="Of the rooms at its ends, while anything is asked. Empty: a share of the load.",
+            ),
+        ]
+        | None
+    ) = None
+    loss_to: Annotated[
+        str,
+        options(
+            "What is lost goes",
+            {"nowhere": "nowhere", "area": "to rooms by area", "run": "to rooms on its way"},
+            hint="Rooms at its ends by floor area, or those that its pipes run through; one that asks for heat at the same time gets so much less from its emitter.",
+        ),
+    ] = "nowhere"
     pipe_insulation_m: (
         Annotated[
             float,
             number(
                 "Insulation around pipes", "thickness", 0, 0.3,
-                hint="Empty: losses are the share above. With a thickness they are worked out from the pipes' lengths and sizes.",
+                hint="With a thickness losses are worked out from the pipes' lengths and sizes. Empty: they are stated.",
             ),
         ]
         | None
@@ -359,6 +380,15 @@ class PipeSectionFields(SectionFields):
     circuit: Annotated[Id, link("Circuit", "circuit")]
     parent: Annotated[Ref, link("After", "pipe_section")] = None
     valve_kv_m3_h: Annotated[float, number("Valve's Kv", "ratio", 0.01, 5000)] | None = None
+    through: Annotated[
+        Ref,
+        link(
+            "Runs through",
+            "room",
+            empties=True,
+            hint="Empty: the room at its end. Counts where what is lost goes to those rooms.",
+        ),
+    ] = None
     air_system: Annotated[Ref, link("Ends at the coil of", "air_system", empties=True)] = None
     fed_circuit: Annotated[Ref, link("Ends at the circuit", "circuit", empties=True)] = None
 

@@ -6553,8 +6553,21 @@ export interface components {
              */
             loss_share: number;
             /**
+             * Lost of floor area
+             * @description Lost of floor area [W/m²]. Of the rooms at its ends, while anything is asked. Empty: a share of the load.
+             * @default null
+             */
+            loss_w_m2: number | null;
+            /**
+             * What is lost goes
+             * @description What is lost goes. Rooms at its ends by floor area, or those that its pipes run through; one that asks for heat at the same time gets so much less from its emitter.
+             * @default nowhere
+             * @enum {string}
+             */
+            loss_to: "nowhere" | "area" | "run";
+            /**
              * Insulation around pipes
-             * @description Insulation around pipes [m]. Empty: losses are the share above. With a thickness they are worked out from the pipes' lengths and sizes.
+             * @description Insulation around pipes [m]. With a thickness losses are worked out from the pipes' lengths and sizes. Empty: they are stated.
              * @default null
              */
             pipe_insulation_m: number | null;
@@ -7905,6 +7918,12 @@ export interface components {
              * @default null
              */
             valve_kv_m3_h: number | null;
+            /**
+             * Runs through
+             * @description Runs through. Empty: the room at its end. Counts where what is lost goes to those rooms.
+             * @default null
+             */
+            through: string | null;
             /**
              * Ends at the coil of
              * @description Ends at the coil of.

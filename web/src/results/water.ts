@@ -30,6 +30,8 @@ export interface CircuitResult {
   water_content_m3: number;
   /** What insulated pipes lose; null where losses are stated as a share. */
   pipes_lose_w: number | null;
+  /** Most that rooms get back of what its pipes lose, by room. */
+  given_back_w: Record<string, number>;
   /** Largest of what its ends ask while it does not run. */
   stopped_w: number;
   vessel: {

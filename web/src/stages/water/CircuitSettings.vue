@@ -24,10 +24,20 @@ const lists = computed<Partial<Record<Key, { choices: ReturnType<typeof choicesO
 const byRefrigerant = computed(() => props.circuit.medium === "refrigerant");
 const WATER: Key[] = ["return_c", "glycol"];
 const GLYCOL: Key[] = ["glycol_share"];
-const BY_HOURS: Key[] = ["flow_schedule"];
-const RESET: Key[] = ["reset_cold_c", "flow_mild_c", "reset_mild_c"];
+const RULES: Record<string, Key[]> = {
+  outdoors: ["reset_cold_c", "flow_mild_c", "reset_mild_c"],
+  schedule: ["flow_schedule"],
+};
+const PIPES: Key[] = ["piping", "pipe", "friction_limit_pa_m", "velocity_limit_m_s"];
+const VESSEL: Key[] = ["static_height_m", "safety_valve_pa", "source_content_m3"];
 const RUNS: Key[] = ["running", "starts_c", "stops_c"];
-const SHARE: Key[] = ["loss_share"];
+const LOST = computed<Key[]>(() => [
+  "pipe_insulation_m",
+  ...(insulated.value
+    ? AROUND
+    : [...(props.circuit.loss_w_m2 === null ? (["loss_share"] as Key[]) : []), "loss_w_m2" as Key]),
+  "loss_to",
+]);
 const AROUND: Key[] = ["pipe_insulation_w_mk", "pipe_around_c"];
 const insulated = computed(() => props.circuit.pipe_insulation_m !== null);
 /** Whether water takes the heat of any of its chillers. */
@@ -51,21 +61,38 @@ const CEILING: Record<string, Key[]> = {
   beams: ["ceiling_kind", "ceiling_rating_w_m", "ceiling_exponent"],
 };
 const RATED: Key[] = ["rated_exponent", "rated_flow_c", "rated_return_c", "rated_room_c"];
+const PANEL: Key[] = ["panel_w_m", ...RATED];
 const FLOOR: Key[] = ["floor_spacing_m", "floor_pipe_m", "floor_cover_m", "floor_covering_m2k_w", "floor_area_share"]; // prettier-ignore
 const feed = computed(() => results.get("feed", props.circuit.id));
 const feedBefore = computed(() => results.prior("feed", props.circuit.id));
 const found = computed(() => results.get("circuit", props.circuit.id));
 const before = computed(() => results.prior("circuit", props.circuit.id));
-const groups = computed<[title: string, keys: Key[]][]>(() => [
-  ...(byRefrigerant.value ? [] : [["Source", ["source", ...(props.circuit.source ? ["connection" as Key, ...(props.circuit.connection === "exchanger" ? ["approach_k" as Key] : [])] : [])]] as [string, Key[]]]),
-  ["Flow", ["medium", "flow_c", ...(byRefrigerant.value ? [] : WATER), ...(props.circuit.glycol === "none" || byRefrigerant.value ? [] : GLYCOL), "flow_rule", ...(props.circuit.flow_rule === "outdoors" ? RESET : props.circuit.flow_rule === "schedule" ? BY_HOURS : []), ...(insulated.value ? [] : SHARE)]],
-  ["When it runs", RUNS],
-  ...(byRefrigerant.value ? [] : [["Pipes", ["piping", "pipe", "friction_limit_pa_m", "velocity_limit_m_s", "pipe_insulation_m", ...(insulated.value ? AROUND : [])]] as [string, Key[]]]),
-  ...(props.circuit.kind === "heating" && !byRefrigerant.value ? [["Rooms", ["emitters", ...(props.circuit.emitters === "underfloor" ? FLOOR : props.circuit.emitters === "radiant panels" ? ["panel_w_m", ...RATED] : RATED)]] as [string, Key[]]] : []),
-  ...(props.circuit.kind === "chilled" && !byRefrigerant.value ? [["Rooms", CEILING[props.circuit.ceiling_kind ?? "ceilings"]] as [string, Key[]]] : []),
-  ...(byWater.value ? [["Heat of its chillers", [...REJECTION, ...(props.circuit.rejection === "tower" ? TOWER : [])]] as [string, Key[]]] : []),
-  ...(byRefrigerant.value ? [] : [["Expansion vessel", ["static_height_m", "safety_valve_pa", "source_content_m3"]] as [string, Key[]]]),
-]); // prettier-ignore
+/** A group of fields; without any it is left out. */
+const group = (title: string, ...keys: (Key | Key[] | false)[]): [string, Key[]] => [
+  title,
+  keys.flatMap((key) => key || []),
+];
+const emitters = (c: Circuit) =>
+  c.kind === "chilled"
+    ? CEILING[c.ceiling_kind ?? "ceilings"]!
+    : [
+        "emitters" as Key,
+        ...(c.emitters === "underfloor" ? FLOOR : c.emitters === "radiant panels" ? PANEL : RATED),
+      ];
+const groups = computed(() => {
+  const c = props.circuit;
+  const water = !byRefrigerant.value;
+  return [
+    group("Source", water && "source", water && !!c.source && "connection", water && !!c.source && c.connection === "exchanger" && "approach_k"),
+    group("Flow", "medium", "flow_c", water && WATER, water && c.glycol !== "none" && GLYCOL, "flow_rule", RULES[c.flow_rule ?? ""] ?? []),
+    group("When it runs", RUNS),
+    group("Pipes", water && PIPES),
+    group("Lost on the way", water && LOST.value, !water && "loss_share"),
+    group("Rooms", water && emitters(c)),
+    group("Heat of its chillers", byWater.value && REJECTION, byWater.value && c.rejection === "tower" && TOWER),
+    group("Expansion vessel", water && VESSEL),
+  ].filter(([, keys]) => keys.length > 0);
+}); // prettier-ignore
 </script>
 
 <template>
@@ -102,7 +129,7 @@ const groups = computed<[title: string, keys: Key[]][]>(() => [
           <Figure :value="feed.ua_w_k" quantity="heat_loss" /></template
         >.
       </p>
-      <p v-if="title === 'Pipes' && found?.pipes_lose_w != null">
+      <p v-if="title === 'Lost on the way' && found?.pipes_lose_w != null">
         {{ circuit.kind === "heating" ? "Its pipes lose" : "Its pipes take in" }}
         <Figure
           :value="found.pipes_lose_w"

@@ -28,6 +28,14 @@ const rows = computed(() => {
 /** Rating by the mean that does not decide. */
 const other = (e: EmitterResult | undefined) =>
   e && (e.rule === "logarithmic" ? e.arithmetic_w : e.logarithmic_w);
+/** What rooms get of the circuit's pipes, where that is told. */
+const ofPipes = computed<Column<Room>[]>(() => {
+  const back = results.get("circuit", props.circuit.id)?.given_back_w ?? {};
+  if (props.circuit.loss_to === "nowhere") return [];
+  return [
+    { key: "pipes", title: "of pipes", quantity: "load", width: 84, value: (r) => back[r.id] ?? 0, explain: (r) => (back[r.id] ? { quantity: "pipes_give", subject: r.id } : null) },
+  ]; // prettier-ignore
+});
 const leftOver = (e: EmitterResult | undefined) => (e?.chosen_w ? e.chosen_w - e.rating_w : null);
 const panels = computed(() => props.circuit.emitters === "radiant panels");
 const floors = computed(() => props.circuit.emitters === "underfloor");
@@ -77,9 +85,11 @@ const radiators = computed<Column<Room>[]>(() => [
   { key: "left", title: "left over", quantity: "load", width: 92, value: (r) => leftOver(results.get("emitter", r.id)) },
   { key: "back", title: "its return", quantity: "temperature", width: 88, value: (r) => results.get("emitter", r.id)?.chosen_return_c },
 ]); // prettier-ignore
-const columns = computed(() =>
-  props.circuit.kind === "chilled" ? chilled.value : floors.value ? heated : radiators.value,
-);
+const columns = computed(() => {
+  const all = props.circuit.kind === "chilled" ? chilled.value : floors.value ? heated : radiators.value;
+  const after = all.findIndex((column) => column.key === "duty") + 1;
+  return [...all.slice(0, after), ...ofPipes.value, ...all.slice(after)];
+});
 </script>
 
 <template>

@@ -45,6 +45,9 @@ const index = computed(() => ({
 const roomName = (row: PipeSection) => doc.get("room", row.room)?.number ?? "";
 const coilName = (row: PipeSection) => doc.get("air_system", row.air_system)?.name ?? "";
 const circuitName = (row: PipeSection) => doc.get("circuit", row.fed_circuit)?.name ?? "";
+const roomChoices = computed(() =>
+  doc.rows("room").map((room) => ({ value: room.id, label: `${room.number} ${room.name}` })),
+);
 const ends = computed<Column<PipeSection>[]>(() => [
   {
     key: "room",
@@ -55,7 +58,7 @@ const ends = computed<Column<PipeSection>[]>(() => [
     editor: {
       type: "choice",
       clearable: true,
-      choices: doc.rows("room").map((room) => ({ value: room.id, label: `${room.number} ${room.name}` })),
+      choices: roomChoices.value,
     },
   },
   {
@@ -85,6 +88,18 @@ const ends = computed<Column<PipeSection>[]>(() => [
           title: "return",
           width: 86,
           value: (row: PipeSection) => results.get("pipe_section", row.id)?.return_size ?? "–",
+        },
+      ]
+    : []),
+  ...(props.circuit.loss_to === "run"
+    ? [
+        {
+          key: "through",
+          title: "through",
+          width: 62,
+          value: (row: PipeSection) => row.through,
+          text: (row: PipeSection) => doc.get("room", row.through)?.number ?? "–",
+          editor: { type: "choice" as const, clearable: true, choices: roomChoices.value },
         },
       ]
     : []),
