@@ -72,6 +72,7 @@ class YearRoom:
         people: share of its people that is there; hours count as occupied while it is above nought.
         warm_limit_c: above which an occupied hour counts as too warm.
         return_gains: as in Room.
+        plant_w: heating and cooling that its plant can give, where it leads other rooms' plants or is led; None: it does neither [W].
         humidity_kept: above a half while its limits of humidity are to be kept; None: always.
     """
 
@@ -86,3 +87,4 @@ class YearRoom:
     warm_limit_c: float = 28.0
     return_gains: tuple[YearGain, ...] = ()
     humidity_kept: YearCourse | None = None
+    plant_w: tuple[float, float] | None = None

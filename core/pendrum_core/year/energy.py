@@ -1,7 +1,7 @@
 """A building's year: energy by use and carrier, hour by hour."""
 
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,6 +13,7 @@ from pendrum_core.plant.running import Running, flow_temperature_c, runs
 from pendrum_core.plant.source import AirOutside, Water, members_of, with_losses_w
 from pendrum_core.results.bands import within
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.room.between.follow import capacities_w
 from pendrum_core.water.feeds import fed_first
 from pendrum_core.water.losses import given_back_w
 from pendrum_core.water.network import CircuitResult
@@ -91,6 +92,7 @@ def building_year(
     courses that take electricity and belong to no room [W]. `circuits` have hours or flow temperatures by schedule.
     """
     hours = len(sky.dry_bulb_c)
+    years = _with_plants(results, years)
     asked = rooms_year(years, sky, lambda share: progress(_ROOMS_SHARE * share / 2.0, "rooms"))
     meter, faults = _Meter(hours), []
     loads = {r: (found.cooling_w - found.heating_w).astype(float) for r, found in asked.items()}
@@ -189,6 +191,16 @@ def building_year(
         stores=stores,
         faults=tuple(faults),
     )
+
+
+def _with_plants(results: BuildingResults, years: list[YearRoom]) -> list[YearRoom]:
+    """Rooms that lead others' plants, or are led, know what their own can give: entered, or of the design days."""
+    leader_of = {y.room.id: y.room.thermostat.leader for y in years if y.room.thermostat and y.room.thermostat.leader}
+    concerned = {*leader_of, *leader_of.values()}
+    return [
+        replace(year, plant_w=capacities_w(results.rooms[year.room.id])) if year.room.id in concerned else year
+        for year in years
+    ]
 
 
 def _return_lights(years: list[YearRoom], hours: int) -> dict[str, Array]:

@@ -26,6 +26,7 @@ Single = NDArray[np.float32]
 RUN_IN_H = 24 * 45
 ROUNDS = 3  # in which rooms that feel each other are brought together
 UNMET_K = 0.5
+_LEAST_W = 1e-6
 _KWH = 1e-3  # of a watt over an hour
 
 
@@ -93,6 +94,23 @@ class Stream:
         rate = self.rate_w_k + other.rate_w_k
         heat = self.rate_w_k * self.supply_c + other.rate_w_k * other.supply_c
         return Stream(rate, np.divide(heat, rate, out=np.array(self.supply_c), where=rate > 0.0))
+
+
+@dataclass(frozen=True)
+class Led:
+    """Whether other rooms are under this room's sensor, and what its own plant is told to give by step where it is under another's [W]."""
+
+    leads: bool = False
+    told_w: Array | None = None
+
+
+@dataclass(frozen=True)
+class Felt:
+    """What others feel of a room: its air and what its faces exchange radiation with, hourly [°C]; its plant by step where it leads [W]."""
+
+    air_c: Array
+    radiant_c: Array
+    asked_w: Array
 
 
 Beyond = Mapping[str, tuple[Array, Array]]  # rooms' air and what their faces exchange radiation with, (hours,) [°C]
@@ -209,13 +227,19 @@ def _gains(year: YearRoom, hours: int) -> tuple[Array, Array, Array]:
 
 
 def room_year(
-    year: YearRoom, sky: YearSky, beyond: Beyond, stream: Stream | None = None, before: RoomYear | None = None
-) -> tuple[RoomYear, tuple[Array, Array]]:
-    """March a room [°C, W, kWh by the fields' names]. Also what its neighbours feel of it. `before` is an earlier march of it, with whose gains and sun it shares memory.
+    year: YearRoom,
+    sky: YearSky,
+    beyond: Beyond,
+    stream: Stream | None = None,
+    before: RoomYear | None = None,
+    led: Led | None = None,
+) -> tuple[RoomYear, Felt]:
+    """March a room [°C, W, kWh by the fields' names]. Also what others feel of it. `before` is an earlier march of it, with whose gains and sun it shares memory.
 
     Raises:
         ValueError: its answers cannot be fitted.
     """
+    led = led or Led()
     room, hours = year.room, len(sky.dry_bulb_c)
     steps = hours * STEPS_AN_HOUR
     made = _set_up(year, sky, beyond)
@@ -236,6 +260,9 @@ def room_year(
     drawn = year.drawn
     conductance = drawn.flow_m3_s * sky.air_heat_j_m3k if drawn else 0.0
     air, surface, power, drawn_w = (np.empty(hours) for _ in range(4))
+    asked = np.empty(steps if led.leads else 0)
+    weight = room.thermostat.radiant_weight if room.thermostat else 0.0
+    plant_radiant = 0.0 if sky.climate.heating_procedure == "u_values" else room.heating_radiant_share
     march(
         np.exp(-STEP_S / TAU_S),
         np.ascontiguousarray(signals.T @ a.air[:n]),
@@ -260,17 +287,22 @@ def room_year(
         sky.dry_bulb_c,
         stream.rate_w_k if stream else np.zeros(hours),
         stream.supply_c if stream else np.zeros(hours),
+        weight,
+        plant_radiant,
+        led.told_w if led.told_w is not None else np.empty(0),
         min(RUN_IN_H, hours),
         air,
         surface,
         power,
         drawn_w,
+        asked,
     )
     heating, cooling = np.maximum(power, 0.0), np.maximum(-power, 0.0)
     low_h, high_h = _hourly(low), _hourly(high)
-    below, above = np.maximum(low_h - air, 0.0), np.maximum(air - high_h, 0.0)
+    sensed = (1.0 - weight) * air + weight * surface
+    below, above = np.maximum(low_h - sensed, 0.0), np.maximum(sensed - high_h, 0.0)
     there = np.ones(hours, dtype=bool) if year.people is None else year.people.hours()[:hours] > 0.0
-    radiant_h = _hourly(radiant)
+    radiant_h = _hourly(radiant) + plant_radiant * heating
     area = sum(wall.area_m2 for wall in made.walls)
     felt = surface + radiant_h / area / sky.climate.coefficients.radiation_inside
     balance = _balance(
@@ -304,7 +336,7 @@ def room_year(
         fit_error=a.error,
         adaptive_h=adaptive_hours((air + surface) / 2.0, sky.running_mean_c, there),
     )
-    return result, (air, felt)
+    return result, Felt(air, felt, asked)
 
 
 def _balance(
@@ -352,9 +384,40 @@ def _through_w(
 
 
 def _asked(
-    year: YearRoom, *, sky: YearSky, beyond: Beyond, brought: Mapping[str, Stream], before: Mapping[str, RoomYear]
-) -> tuple[RoomYear, tuple[Array, Array]]:
-    return room_year(year, sky, beyond, brought.get(year.room.id), before.get(year.room.id))
+    year: YearRoom,
+    *,
+    sky: YearSky,
+    beyond: Beyond,
+    brought: Mapping[str, Stream],
+    before: Mapping[str, RoomYear],
+    led: Mapping[str, Led],
+) -> tuple[RoomYear, Felt]:
+    identity = year.room.id
+    return room_year(year, sky, beyond, brought.get(identity), before.get(identity), led.get(identity))
+
+
+def _leader_of(year: YearRoom, there: Mapping[str, YearRoom]) -> str | None:
+    """The room whose sensor tells this one's plant, where both know what their plants can give."""
+    leader = year.room.thermostat.leader if year.room.thermostat else None
+    known = leader in there and year.plant_w is not None and there[leader].plant_w is not None if leader else False
+    return leader if known and leader != year.room.id else None
+
+
+def _told_w(asked_w: Array, leader: YearRoom, follower: YearRoom) -> Array:
+    """What a follower's plant gives: the share of its capacity that the leader's plant gives of its own [W]."""
+    assert leader.plant_w is not None and follower.plant_w is not None
+    heating, cooling = (own / max(of, _LEAST_W) for own, of in zip(follower.plant_w, leader.plant_w, strict=True))
+    return np.where(asked_w > 0.0, asked_w * heating, asked_w * cooling)
+
+
+def _depth(room: str, leader_of: Mapping[str, str]) -> int:
+    """How many sensors away a room's own is; one in a ring keeps its own."""
+    depth, at = 0, room
+    while (leader := leader_of.get(at)) is not None:
+        depth, at = depth + 1, leader
+        if depth > len(leader_of):
+            return 0
+    return depth
 
 
 def rooms_year(
@@ -377,8 +440,21 @@ def rooms_year(
             middle = np.full(hours, (year.room.heating_setpoint_c + year.room.cooling_setpoint_c) / 2.0)
             beyond[year.room.id] = (middle, middle)
     results: dict[str, RoomYear] = {}
+    by_id = {year.room.id: year for year in years}
+    leader_of = {year.room.id: leader for year in years if (leader := _leader_of(year, by_id)) is not None}
+    leaders = set(leader_of.values())
+    # A room under the sensor of one that is itself under another's goes by what that one is told.
+    deep = {year.room.id: _depth(year.room.id, leader_of) for year in years}
     coupled = [year for year in years if year.room.neighbours & there]
-    turns = [list(years)] + [coupled] * (ROUNDS - 1 if coupled else 0)
+    if coupled:
+        moved = {year.room.id for year in coupled}
+        coupled = [year for year in years if year.room.id in moved or leader_of.get(year.room.id) in moved]
+    turns = [
+        [year for year in turn if deep[year.room.id] == depth]
+        for turn in [list(years)] + [coupled] * (ROUNDS - 1 if coupled else 0)
+        for depth in range(max(deep.values(), default=0) + 1)
+    ]
+    asked_w: dict[str, Array] = {}
     whole, done = sum(len(turn) for turn in turns), 0
     # Set up planes and window sun once before threads ask for them.
     for year in years:
@@ -390,11 +466,22 @@ def rooms_year(
                 sky.sol_air_c(b.tilt_deg, b.azimuth_deg, b.solar_absorptance, b.eye_m)
     with ThreadPoolExecutor(max_workers=os.cpu_count()) as pool:
         for turn in turns:
-            ask = partial(_asked, sky=sky, beyond=dict(beyond), brought=streams or {}, before=before or {})
+            led = {
+                year.room.id: Led(
+                    year.room.id in leaders,
+                    _told_w(asked_w[leader], by_id[leader], year)
+                    if (leader := leader_of.get(year.room.id)) is not None and leader in asked_w
+                    else None,
+                )
+                for year in turn
+            }
+            ask = partial(_asked, sky=sky, beyond=dict(beyond), brought=streams or {}, before=before or {}, led=led)
             for found, inside in pool.map(ask, turn):
                 results[found.id] = found
                 if found.id in felt:
-                    beyond[found.id] = inside
+                    beyond[found.id] = (inside.air_c, inside.radiant_c)
+                if found.id in leaders:
+                    asked_w[found.id] = inside.asked_w
                 done += 1
                 progress(done / whole)
     return results

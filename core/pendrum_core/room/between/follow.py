@@ -4,6 +4,7 @@ Source: shares of capacity by definition.
 """
 
 from collections.abc import Mapping, Sequence
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -29,6 +30,8 @@ def plant_courses(loads: RoomLoads) -> tuple[Array, Array]:
 
 def capacities_w(loads: RoomLoads) -> tuple[float, float]:
     """Heating and cooling that a room's plant can give: entered, or sized for the room with a sensor of its own [W]."""
+    if loads.plant_w is not None:
+        return loads.plant_w
     thermostat = loads.room.thermostat
     sized_cooling = loads.cooling.sensible_w if loads.cooling is not None else 0.0
     heating = thermostat.heating_capacity_w if thermostat else None
@@ -56,4 +59,7 @@ def follow(
 ) -> list[RoomLoads | Unsound]:
     """Followers anew under the commands of their leaders; `own` are their results with sensors of their own."""
     commands = {room.id: command(leaders[room.id], own[room.id]) for room in rooms}
-    return calculate_chunk(rooms, outside, commands, beyond)
+    found = calculate_chunk(rooms, outside, commands, beyond)
+    return [
+        replace(led, plant_w=capacities_w(own[led.room.id])) if isinstance(led, RoomLoads) else led for led in found
+    ]

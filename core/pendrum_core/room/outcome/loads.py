@@ -94,6 +94,7 @@ class RoomLoads:
         control: None where the air is held at its set-points day and night.
         beyond: the rooms beyond its walls as they were when it was calculated.
         inside: the room itself as its neighbours feel it; None where it has none.
+        plant_w: heating and cooling that its plant can give, of a room under another one's sensor [W].
     """
 
     room: Room
@@ -114,6 +115,7 @@ class RoomLoads:
     response: RoomResponse | None
     answers: Array
     control: Control | None = None
+    plant_w: tuple[float, float] | None = None
     beyond: Mapping[str, InsideCourse] = field(default_factory=dict)
     inside: InsideCourse | None = None
 
