@@ -26,6 +26,7 @@ def measure(rooms: int) -> dict[str, float]:
     from accounts.demo import demo_engineer
     from bench.run import reference_ms
     from calculations.service import results_of
+    from calculations.weather_files import weather_file
     from calculations.year import run_year
     from demo.trial import load_trial
     from demo.weather import load_weather
@@ -35,14 +36,15 @@ def measure(rooms: int) -> dict[str, float]:
     owner = demo_engineer()
     small = load_trial(owner, 2)
     load_weather(small)
-    run_year(small, load_document(small), lambda share, doing: None)  # libraries imported, loops compiled
+    its = load_document(small)
+    run_year(its, weather_file(small), results_of(its).results, lambda share, doing: None)  # libraries, compiled loops
     project = load_trial(owner, rooms)
     load_weather(project)
     document = load_document(project)
     results = results_of(document).results
     before = resource.getrusage(resource.RUSAGE_SELF).ru_maxrss / 1024
     pace, start = reference_ms(), time.perf_counter()
-    hours, summary = run_year(project, document, lambda share, doing: None)
+    hours, summary = run_year(document, weather_file(project), results, lambda share, doing: None)
     seconds = time.perf_counter() - start
     return {
         "rooms": rooms,

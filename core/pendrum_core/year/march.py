@@ -99,6 +99,8 @@ def march(
                     air_in[hour, i] + per_watt[i] * convective[step] + per_radiant[i] * radiant[step]
                 )
                 base += x[i]
+            # Apart, for loops over few arrays are done several poles at a time.
+            for i in range(poles):
                 y[i] = decay[i] * y[i] + rise[i] * (
                     surface_in[hour, i]
                     + surface_per_watt[i] * convective[step]
@@ -136,9 +138,9 @@ def march(
             for i in range(poles):
                 x[i] += rise[i] * (per_watt[i] * given + per_radiant[i] * onto)
                 here += x[i]
-                more = rise[i] * (surface_per_watt[i] * given + surface_per_radiant[i] * onto)
-                y[i] += more
-                faces += more
+            for i in range(poles):
+                y[i] += rise[i] * (surface_per_watt[i] * given + surface_per_radiant[i] * onto)
+            faces += s0 * given + (s_radiant - direct_per_radiant) * onto
             if kept and turn >= 0:
                 asked[step] = q
             mean_air += 0.5 * (ended + here)
