@@ -6,7 +6,7 @@ from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.systems import BY_HOURS, Circuit
 from pendrum_core.plant.source import Course
-from pendrum_core.quantities.times import MONTHS, clock
+from pendrum_core.quantities.times import clock, design_day
 from pendrum_core.results.building import BuildingResults
 
 _NOTICED_W = 50.0
@@ -61,7 +61,4 @@ def _flow(results: BuildingResults, circuit: Circuit, course: Course) -> Iterato
 
 
 def _day(results: BuildingResults, month: int | None) -> str:
-    if month is None:
-        return "the winter day"
-    number = day_number(results.building.climate.months[month])
-    return "the dehumidification day" if number > len(MONTHS) else f"{MONTHS[number - 1]}'s design day"
+    return design_day(None if month is None else day_number(results.building.climate.months[month]))

@@ -17,6 +17,13 @@ MONTHS = (
 )
 
 
+def design_day(number: int | None) -> str:
+    """A design day within a sentence, by the number of its month; None: the winter day."""
+    if number is None:
+        return "the winter day"
+    return "the dehumidification day" if number == len(MONTHS) else f"{MONTHS[number - 1]}'s design day"
+
+
 def clock(step: int, steps: int = 144) -> str:
     """Start of a step as hh:mm."""
     minutes = step * 1440 // steps

@@ -1,11 +1,9 @@
 """Working of what is asked of a circuit while it does not run."""
 
 from pendrum_core.model.climate import day_number
-from pendrum_core.quantities.times import MONTHS, clock
+from pendrum_core.quantities.times import clock, design_day
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.working.node import Node
-
-_DEHUMIDIFICATION = "the dehumidification day"
 
 
 def circuit_stopped(results: BuildingResults, circuit_id: str) -> Node:
@@ -16,11 +14,9 @@ def circuit_stopped(results: BuildingResults, circuit_id: str) -> Node:
     """
     found = results.courses[circuit_id].stopped
     circuit = next(c for c in results.building.circuits if c.id == circuit_id)
-    outdoor_c, day = results.building.climate.winter_dry_bulb_c, "the winter day"
-    if found.month is not None:
-        outdoor_c = float(results.outdoors.dry_bulb_c[found.month, found.step])
-        number = day_number(results.building.climate.months[found.month])
-        day = f"{MONTHS[number - 1]}'s design day" if number <= len(MONTHS) else _DEHUMIDIFICATION
+    climate, month = results.building.climate, found.month
+    outdoor_c = climate.winter_dry_bulb_c if month is None else float(results.outdoors.dry_bulb_c[month, found.step])
+    day = design_day(None if month is None else day_number(climate.months[month]))
     limits = (("Starts at, outdoors", "starts_c", circuit.starts_c), ("Stops at, outdoors", "stops_c", circuit.stops_c))
     return Node(
         f"{circuit.name}: asked while it does not run",
