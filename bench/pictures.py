@@ -61,7 +61,7 @@ def _served() -> tuple[subprocess.Popen[bytes], str]:
         try:
             requests.get(base, timeout=5)
             return process, base
-        except requests.ConnectionError:
+        except (requests.ConnectionError, requests.Timeout):  # not there yet, or busy with its first answer
             time.sleep(0.1)
 
 
