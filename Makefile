@@ -72,7 +72,7 @@ contracts: .venv/.dev
 
 generated: .venv/.dev web/node_modules/.installed
 	$(MANAGE) write_generated
-	cd web && npm run -s api && npx vitest run --update --config vitest.config.ts tests/words.spec.ts
+	cd web && npm run -s api && npx vitest run tests/words.spec.ts --config vitest.config.ts --update
 
 generated-check: .venv/.dev web/node_modules/.installed
 	$(MANAGE) write_generated --check

@@ -162,11 +162,12 @@ class Plants(unittest.TestCase):
         self.assertAlmostEqual(items["Heating EV"].duty, vessel_of(self.results, self.building.circuits[1]).volume_m3)
 
     def test_content_counts_radiators_that_are_chosen(self) -> None:
-        pipes, emitters, source = water_content_m3(self.results, self.building.circuits[1])
+        pipes, emitters, source, buffer = water_content_m3(self.results, self.building.circuits[1])
         chosen = sum(e.chosen_w or 0.0 for e in self.results.emitters.values())
         self.assertAlmostEqual(emitters, 0.007 * chosen / 1000.0)
         self.assertGreater(pipes, 0.0)
         self.assertEqual(source, 0.05)
+        self.assertEqual(buffer, 0.0)
 
 
 class Panels(unittest.TestCase):

@@ -10,6 +10,7 @@ _FIELDS = {
     "starter_site": "name",
     "cooled_without_system": "air_system",
     "floats_on_system": "air_system",
+    "buffer_short": "pinned_buffer_m3",
     "circuit_stopped": "stops_c",
     "flow_short": "flow_schedule",
     "people_without_air": "air_system",

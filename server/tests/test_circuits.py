@@ -151,6 +151,22 @@ class RunningCircuits(Hung):
         self.assertEqual(self.send([{"op": "delete", "kind": "room", "id": "store"}]).status_code, 200)
         self.assertIsNone(self.rows("pipe_section")["to_room"]["through"])
 
+    def test_a_buffer_by_the_least_run(self) -> None:
+        self.assertIsNone(self.results()["plant"]["source"]["buffer"])
+        self.send([self.put("circuit", "source", buffer_h=4.0), self.put("plant_unit", "boiler", least_part=0.4)])
+        found = self.results()["plant"]["source"]
+        least = 0.4 * found["units"]["boiler"]["capacity_w"]
+        # 4.1 MJ/m3K is water's to a hundredth.
+        self.assertAlmostEqual(
+            found["buffer"]["needed_m3"],
+            least * 14_400.0 / (4.1e6 * 5.0),
+            delta=0.02 * least * 14_400.0 / (4.1e6 * 5.0),
+        )
+        self.send([self.put("circuit", "source", pinned_buffer_m3=0.01)])
+        found = self.results()
+        self.assertEqual(found["plant"]["source"]["buffer"]["volume_m3"], 0.01)
+        self.assertIn("buffer_short", {snag["code"] for snag in found["snag"].values()})
+
     def test_limits_the_wrong_way_round(self) -> None:
         for identity, starts, stops in (("hot", 18.0, 15.0), ("cold", 12.0, 15.0)):
             answer = self.send([self.put("circuit", identity, starts_c=starts, stops_c=stops)])

@@ -5,6 +5,7 @@ import { nextTick } from "vue";
 import { useDocument } from "../src/document/store";
 import type { Circuit } from "../src/document/types";
 import DuctsView from "../src/stages/air/DuctsView.vue";
+import PlantFigures from "../src/stages/water/PlantFigures.vue";
 import CircuitSettings from "../src/stages/water/CircuitSettings.vue";
 import EmittersView from "../src/stages/water/EmittersView.vue";
 import PipesView from "../src/stages/water/PipesView.vue";
@@ -135,6 +136,19 @@ test("where rooms get what pipes lose, it is told by room, and pipes say which r
   });
   await settled();
   expect(made.find("[data-column=pipes]").exists()).toBe(false);
+});
+
+test("a buffer is told with its run, and its difference is asked for where there is one", async () => {
+  const row = circuit({ buffer_h: 1 / 3 });
+  await brought({ circuit: [row], plant_unit: [] }, {});
+  let made = mount(CircuitSettings, { props: { circuit: row } });
+  expect(made.text()).toContain("Buffer's difference");
+  made = mount(CircuitSettings, { props: { circuit: circuit({ buffer_h: null }) } });
+  expect(made.text()).toContain("Least run with a buffer");
+  expect(made.text()).not.toContain("Buffer's difference");
+  const plant = { peak_w: 1e4, design_w: 1.1e4, month: 0, step: 0, working_w: 1.2e4, without_largest_w: 6e3, cooler: null, buffer: { needed_m3: 0.18, volume_m3: 0.2, runs_h: 0.3667 } }; // prettier-ignore
+  const figures = mount(PlantFigures, { props: { id: "c", plant: plant as never, before: undefined, day: null, step: 0 } }); // prettier-ignore
+  expect(figures.get("[data-test=buffer]").text().replace(/\s+/g, " ")).toMatch(/200\.0 ?L ?runs 22 ?min/);
 });
 
 test("a circuit that stands still while something is asked says how much, and asks for its schedule of flow", async () => {

@@ -9,6 +9,7 @@ from pendrum_core.model.plant import GROSS_OVER_NET, KINDS, TOWER
 from pendrum_core.model.systems import UNDERFLOOR, Circuit
 from pendrum_core.plant.rejection import Cooler
 from pendrum_core.plant.source import LEAST_FACTOR, by_flow
+from pendrum_core.results.buffers import buffer_of
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import vessel_of
 from pendrum_core.water.liquid import WATER
@@ -115,6 +116,18 @@ def plant_snags(results: BuildingResults) -> Iterator[Snag]:
                 stage="water",
                 sentence=f"{circuit.name}: with its largest unit out {share:.0%} of the largest load are left.",
                 way_out="take it as it is, or give the others larger shares",
+            )
+        buffer = buffer_of(results, circuit)
+        if buffer is not None and circuit.buffer_h is not None and buffer.runs_h < circuit.buffer_h * (1.0 - _CLOSE):
+            yield Snag(
+                DOUBTFUL,
+                "buffer_short",
+                kind="circuit",
+                id=circuit.id,
+                stage="water",
+                sentence=f"{circuit.name}: with its buffer of {buffer.volume_m3 * 1000.0:.0f} L the smallest unit runs for {buffer.runs_h * 60.0:.0f} min "
+                f"at its least output, in place of {circuit.buffer_h * 60.0:.0f}.",
+                way_out=f"{buffer.needed_m3 * 1000.0:.0f} L, or no pin",
             )
         if plant.cooler is not None and plant.cooler.inputs.kind == TOWER:
             yield from _suction(circuit, plant.cooler)

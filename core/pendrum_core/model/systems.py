@@ -310,6 +310,8 @@ class Circuit:
             `pipe_insulation_m`, which goes before both, see water/insulation.py:
             thickness around pipes [m], with `pipe_insulation_w_mk` its conductivity and `pipe_around_c` the air around [°C].
         loss_to: who gets what is lost: NOWHERE, rooms BY_AREA or BY_RUN of the pipes, see water/losses.py.
+        buffer_h, buffer_k: least run that a buffer gives its smallest unit [h], None without a buffer, and between which temperatures it
+            works [K]; pinned_buffer_m3 its volume where the engineer fixed it.
         staging, kept_warm: of its units, see plant/staging.py.
         static_height_m, safety_valve_pa, source_content_m3: of its expansion vessel; gauge pressure.
         source, connection, approach_k: id of the circuit that feeds it in place of units of its own, and how (water/feeds.py); the
@@ -364,6 +366,9 @@ class Circuit:
     pipe_insulation_m: float | None = None
     pipe_insulation_w_mk: float = 0.035
     pipe_around_c: float = 20.0
+    buffer_h: float | None = None
+    buffer_k: float = 5.0
+    pinned_buffer_m3: float | None = None
     staging: str = "in turn"
     kept_warm: bool = False
     static_height_m: float = 8.0

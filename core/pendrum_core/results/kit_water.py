@@ -7,6 +7,7 @@ from pendrum_core.model.catalogue import PUMP
 from pendrum_core.model.plant import TOWER
 from pendrum_core.model.systems import DIRECT, MIXED, Circuit
 from pendrum_core.plant.rejection import WATER_KG_M3, Cooler
+from pendrum_core.results.buffers import buffer_of
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit_item import Buying, KitItem, fitting_lines, motor
 from pendrum_core.results.vessels import vessel_of
@@ -183,6 +184,18 @@ def water_kit(results: BuildingResults, buying: Buying) -> Iterator[KitItem]:
             continue
         c = results.circuits[circuit.id]
         yield from _pumps(buying, circuit, c.pump)
+        if (buffer := buffer_of(results, circuit)) is not None and buffer.volume_m3 > 0.0:
+            yield KitItem(
+                1,
+                circuit.id,
+                tag=f"{circuit.name} BS",
+                item="Buffer store, volume needed",
+                serves=circuit.name,
+                duty=buffer.needed_m3,
+                duty_quantity="water_volume",
+                size=f"{buffer.volume_m3 * 1000.0:.0f} L",
+                state="pinned" if circuit.pinned_buffer_m3 is not None else "sized",
+            )
         try:
             vessel = vessel_of(results, circuit)
         except ValueError:

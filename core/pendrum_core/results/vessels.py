@@ -5,6 +5,7 @@ Source: EN 12828, annex D.
 
 from pendrum_core.model.systems import Circuit
 from pendrum_core.quantities.constants import GRAVITY_M_S2
+from pendrum_core.results.buffers import buffer_of
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.floor import content_m3
 from pendrum_core.water.network import liquid_of
@@ -15,8 +16,8 @@ FILL_C, ABOVE_FLOW_K, COOLING_HIGHEST_C = 10.0, 10.0, 40.0
 OVER_STATIC_PA = 0.3e5  # EN 12828, against vapour at the top
 
 
-def water_content_m3(results: BuildingResults, circuit: Circuit) -> tuple[float, float, float]:
-    """Water in the pipes, the emitters and the source [m3]."""
+def water_content_m3(results: BuildingResults, circuit: Circuit) -> tuple[float, float, float, float]:
+    """Water in the pipes, the emitters, the source and its buffer [m3]."""
     ends = {section.end for section in circuit.sections}
     ratings = [
         emitter.chosen_w or emitter.rating_w
@@ -29,7 +30,8 @@ def water_content_m3(results: BuildingResults, circuit: Circuit) -> tuple[float,
         if room in ends and circuit.kind == "heating"
     )
     pipes = results.circuits[circuit.id].water_content_m3
-    return pipes, EMITTER_M3_W * sum(ratings) + floors, circuit.source_content_m3
+    buffer = buffer_of(results, circuit)
+    return pipes, EMITTER_M3_W * sum(ratings) + floors, circuit.source_content_m3, buffer.volume_m3 if buffer else 0.0
 
 
 def initial_pa(circuit: Circuit) -> float:

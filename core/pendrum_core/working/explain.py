@@ -40,6 +40,7 @@ from pendrum_core.working.heating import room_heating, room_heating_simple
 from pendrum_core.working.hot_water import hot_water_charge, hot_water_day, hot_water_volume
 from pendrum_core.working.node import Node
 from pendrum_core.working.plant import (
+    buffer_store,
     emitter_rating,
     expansion_vessel,
     pipes_give,
@@ -103,6 +104,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "pipes_lose": pipes_lose,
     "pipes_give": pipes_give,
     "unit_seasonal": unit_seasonal,
+    "buffer_store": buffer_store,
     "expansion_vessel": expansion_vessel,
     "hot_water_day": hot_water_day,
     "hot_water_volume": hot_water_volume,

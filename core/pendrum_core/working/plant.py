@@ -8,6 +8,7 @@ from pendrum_core.model.systems import BY_AREA, PANELS, Circuit, Section
 from pendrum_core.plant.seasonal import season_of
 from pendrum_core.plant.source import by_flow
 from pendrum_core.quantities.times import MONTHS, clock
+from pendrum_core.results.buffers import buffer_of
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.vessels import FILL_C, highest_c, initial_pa, vessel_of, water_content_m3
 from pendrum_core.water.emitters import rated_of
@@ -358,11 +359,52 @@ def unit_seasonal(results: BuildingResults, unit_id: str) -> Node:
     )
 
 
+def buffer_store(results: BuildingResults, circuit_id: str) -> Node:
+    """Volume of a circuit's buffer.
+
+    Raises:
+        KeyError: it has none.
+    """
+    circuit = _circuit(results, circuit_id)
+    buffer = buffer_of(results, circuit)
+    if buffer is None or circuit.buffer_h is None:
+        raise KeyError(circuit_id)
+    unit = next(unit for unit in circuit.units if unit.id == buffer.unit)
+    return Node(
+        f"{circuit.name}: buffer store",
+        buffer.needed_m3,
+        "water_volume",
+        "V",
+        formula="least output × least run / (ρ c × difference)",
+        numbers=f"{figure(buffer.least_w, 'load')} × {circuit.buffer_h * 3600.0:.4g} s / ({buffer.heat_j_m3k / 1e6:.4g} MJ/m³K × {circuit.buffer_k:.3g} K)",
+        source="heat balance of the store, with nothing taken from it",
+        note="Water in pipes and emitters is left out, on the safe side.",
+        inputs=(
+            Node(
+                f"Least output of {unit.name}",
+                buffer.least_w,
+                "load",
+                formula="least part load × capacity",
+                ref=f"plant_unit/{unit.id}/least_part",
+            ),
+            Node("Least run", circuit.buffer_h, "minutes", ref=f"circuit/{circuit_id}/buffer_h"),
+            Node("Difference", circuit.buffer_k, "temperature_difference", ref=f"circuit/{circuit_id}/buffer_k"),
+            Node(
+                "Pinned" if circuit.pinned_buffer_m3 is not None else "Chosen, next that is made",
+                buffer.volume_m3,
+                "water_volume",
+                ref=f"circuit/{circuit_id}/pinned_buffer_m3" if circuit.pinned_buffer_m3 is not None else "",
+            ),
+            Node("With it the unit runs for", buffer.runs_h, "minutes"),
+        ),
+    )
+
+
 def expansion_vessel(results: BuildingResults, circuit_id: str) -> Node:
     """A circuit's expansion vessel."""
     circuit = _circuit(results, circuit_id)
     vessel = vessel_of(results, circuit)
-    pipes, emitters, source = water_content_m3(results, circuit)
+    pipes, emitters, source, buffer = content = water_content_m3(results, circuit)
     return Node(
         f"{circuit.name}: expansion vessel",
         vessel.volume_m3,
@@ -381,9 +423,9 @@ def expansion_vessel(results: BuildingResults, circuit_id: str) -> Node:
         inputs=(
             Node(
                 "Water content",
-                pipes + emitters + source,
+                sum(content),
                 "water_volume",
-                numbers=addition([pipes, emitters, source], "water_volume"),
+                numbers=addition([part for part in content if part], "water_volume"),
                 inputs=(
                     Node("Pipes", pipes, "water_volume"),
                     Node(
@@ -393,6 +435,7 @@ def expansion_vessel(results: BuildingResults, circuit_id: str) -> Node:
                         formula="7 L per kW of rating; pipes in floors",
                     ),
                     Node("Source", source, "water_volume", ref=f"circuit/{circuit.id}/source_content_m3"),
+                    *((Node("Buffer", buffer, "water_volume"),) if buffer else ()),
                 ),
             ),
             Node("Expansion", vessel.expansion_share, "percent", "e"),

@@ -20,6 +20,7 @@ from pendrum_core.plant.rejection import WATER_KG_M3
 from pendrum_core.plant.seasonal import season_of
 from pendrum_core.plant.source import PlantResult
 from pendrum_core.results.balance import room_balances
+from pendrum_core.results.buffers import buffer_of
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit import kit_list
 from pendrum_core.results.outdoor_air import outdoor_air_part, serving
@@ -261,6 +262,7 @@ def _plant(results: BuildingResults, circuit_id: str, months: tuple[int, ...]) -
     circuit = next(c for c in results.building.circuits if c.id == circuit_id)
     peak, month, step = plant.course.peak
     staged, day = (plant.winter, 0) if month is None else (plant.summer, month)
+    buffer = buffer_of(results, circuit)
     units = {}
     for place, (unit, capacity) in enumerate(zip(circuit.units, plant.capacity_w, strict=True)):
         row = plant.working.index(place) if place in plant.working else None
@@ -283,6 +285,9 @@ def _plant(results: BuildingResults, circuit_id: str, months: tuple[int, ...]) -
         "unmet_w": max(float(plant.summer.unmet_w.max()), float(plant.winter.unmet_w.max())),
         "units": units,
         "cooler": _cooler(plant),
+        "buffer": None
+        if buffer is None
+        else {"needed_m3": buffer.needed_m3, "volume_m3": buffer.volume_m3, "runs_h": buffer.runs_h},
     }
 
 

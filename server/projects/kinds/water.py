@@ -175,6 +175,21 @@ class CircuitFields(Kind):
         ),
     ] = "in turn"
     kept_warm: Annotated[bool, called("Resting units kept warm")] = False
+    buffer_h: (
+        Annotated[
+            float,
+            number(
+                "Least run with a buffer",
+                "minutes",
+                1 / 60,
+                4,
+                hint="Of the smallest unit at its least output, with nothing taken. Empty: no buffer.",
+            ),
+        ]
+        | None
+    ) = None
+    buffer_k: Annotated[float, number("Buffer's difference", "temperature_difference", 1, 40)] = 5.0
+    pinned_buffer_m3: Annotated[float, number("Pinned buffer", "water_volume", 0.01, 200)] | None = None
     emitters: Annotated[
         str,
         options(

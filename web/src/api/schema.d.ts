@@ -6597,6 +6597,24 @@ export interface components {
              */
             kept_warm: boolean;
             /**
+             * Least run with a buffer
+             * @description Least run with a buffer [h]. Of the smallest unit at its least output, with nothing taken. Empty: no buffer.
+             * @default null
+             */
+            buffer_h: number | null;
+            /**
+             * Buffer's difference
+             * @description Buffer's difference [K].
+             * @default 5
+             */
+            buffer_k: number;
+            /**
+             * Pinned buffer
+             * @description Pinned buffer [m³].
+             * @default null
+             */
+            pinned_buffer_m3: number | null;
+            /**
              * Heats its rooms by
              * @description Heats its rooms by.
              * @default radiators

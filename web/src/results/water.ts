@@ -131,6 +131,8 @@ export interface PlantResult {
     /** Of a tower: water that it loses, at most. */
     made_up_m3_s: number;
   } | null;
+  /** Lets the smallest unit run for so long at its least output. */
+  buffer: { needed_m3: number; volume_m3: number; runs_h: number } | null;
 }
 
 /** A store of hot water on its busiest day; courses at every 10 minutes. */

@@ -29,6 +29,7 @@ const RULES: Record<string, Key[]> = {
   schedule: ["flow_schedule"],
 };
 const PIPES: Key[] = ["piping", "pipe", "friction_limit_pa_m", "velocity_limit_m_s"];
+const BUFFER: Key[] = ["buffer_k", "pinned_buffer_m3"];
 const VESSEL: Key[] = ["static_height_m", "safety_valve_pa", "source_content_m3"];
 const RUNS: Key[] = ["running", "starts_c", "stops_c"];
 const LOST = computed<Key[]>(() => [
@@ -90,6 +91,7 @@ const groups = computed(() => {
     group("Lost on the way", water && LOST.value, !water && "loss_share"),
     group("Rooms", water && emitters(c)),
     group("Heat of its chillers", byWater.value && REJECTION, byWater.value && c.rejection === "tower" && TOWER),
+    group("Buffer store", water && !c.source && "buffer_h", water && !c.source && c.buffer_h !== null && BUFFER),
     group("Expansion vessel", water && VESSEL),
   ].filter(([, keys]) => keys.length > 0);
 }); // prettier-ignore

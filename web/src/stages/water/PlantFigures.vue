@@ -52,6 +52,18 @@ const when = computed(
         >
       </dd>
     </div>
+    <div v-if="plant.buffer">
+      <dt>buffer</dt>
+      <dd data-test="buffer">
+        <Figure
+          :value="plant.buffer.volume_m3"
+          :prior="before?.buffer?.volume_m3"
+          quantity="water_volume"
+          :explain="{ quantity: 'buffer_store', subject: id }"
+        />
+        <span class="soft">runs <Figure :value="plant.buffer.runs_h" quantity="minutes" /></span>
+      </dd>
+    </div>
     <div v-if="day">
       <dt>flow / return now</dt>
       <dd>
