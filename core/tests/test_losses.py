@@ -100,15 +100,15 @@ class Whole(unittest.TestCase):
 
     def test_working_leads_to_the_share_and_the_loss(self) -> None:
         back = calculate(plant(pipe_insulation_m=0.02, loss_to=BY_RUN))
-        (_, room), watts = max(back.given_back_w.items(), key=lambda it: it[1])
-        tree = explain(back, "pipes_give", room)
+        (circuit, room), watts = max(back.given_back_w.items(), key=lambda it: it[1])
+        tree = explain(back, "pipes_give", f"{circuit}/{room}")
         self.assertAlmostEqual(tree.value or 0.0, watts)
         share, loss = (node.value or 0.0 for node in tree.inputs[:2])
         self.assertAlmostEqual(share * loss, watts)
         stated = explain(calculate(plant(loss_w_m2=4.0)), "pipes_lose", "h")
         self.assertAlmostEqual(stated.value or 0.0, calculate(plant(loss_w_m2=4.0)).circuits["h"].pipes_lose_w)
         with self.assertRaises(KeyError):
-            explain(calculate(plant()), "pipes_give", room)
+            explain(calculate(plant()), "pipes_give", f"{circuit}/{room}")
 
     def test_over_the_year_the_difference_is_what_came_back(self) -> None:
         lost, back = self.year(plant(loss_w_m2=4.0)), self.year(plant(loss_w_m2=4.0, loss_to=BY_AREA))

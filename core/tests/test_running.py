@@ -117,6 +117,13 @@ class DesignDays(unittest.TestCase):
         results = calculate(replace(cold, circuits=(cold.circuits[0], enough)))
         self.assertNotIn("flow_short", {s.code for s in result_snags(results, {})})
 
+    def test_a_schedule_of_something_else_is_a_snag(self) -> None:
+        people = constant(120.0)
+        wrong = own_plant(flow_rule="schedule", flow_by_month=(people,) * 12, flow_winter=people)
+        self.assertIn("flow_beyond", {s.code for s in result_snags(calculate(wrong), {})})
+        right = own_plant(flow_rule="schedule", flow_by_month=(constant(70.0),) * 12, flow_winter=constant(70.0))
+        self.assertNotIn("flow_beyond", {s.code for s in result_snags(calculate(right), {})})
+
     def test_resting_units_are_not_kept_warm_while_it_stands_still(self) -> None:
         idle = replace(BOILER, idle_share=0.01)
         kept = own_plant(kept_warm=True, starts_c=12.0, stops_c=14.0)

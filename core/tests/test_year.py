@@ -20,9 +20,10 @@ from pendrum_core.run import calculate
 from pendrum_core.weather.year import WeatherYear
 from pendrum_core.year.comfort import adaptive_hours, running_mean_c
 from pendrum_core.year.energy import building_year
-from pendrum_core.year.rooms import Stream, rooms_year
+from pendrum_core.year.rooms import Stream
 from pendrum_core.year.sky import YearSky
 from pendrum_core.year.tariff import Band, Tariff, bills, emissions_kg, in_blocks
+from pendrum_core.year.together import rooms_year
 
 HOURS = 8760
 Array = NDArray[np.float64]

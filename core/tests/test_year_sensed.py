@@ -13,8 +13,8 @@ from pendrum_core.model.rooms import Room
 from pendrum_core.model.year import YearRoom
 from pendrum_core.run import calculate
 from pendrum_core.year.energy import building_year
-from pendrum_core.year.rooms import rooms_year
 from pendrum_core.year.sky import YearSky
+from pendrum_core.year.together import rooms_year
 
 
 def felt(of: Room, outdoor_c: float, kept_c: float, weight: float, radiant: float) -> tuple[float, float]:

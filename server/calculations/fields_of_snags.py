@@ -12,6 +12,7 @@ _FIELDS = {
     "floats_on_system": "air_system",
     "buffer_short": "pinned_buffer_m3",
     "circuit_stopped": "stops_c",
+    "flow_beyond": "flow_schedule",
     "flow_short": "flow_schedule",
     "people_without_air": "air_system",
     "duplicate_number": "number",

@@ -27,9 +27,10 @@ def swept(
         raise Refused("invalid", f"values: {len(pairs)} points were asked for; 1 to {MOST * 2} are calculated.")
     points = []
     for value, second in pairs:
-        changes = [_set(field, value)] + ([_set(other, second)] if other is not None and second is not None else [])
-        rows, _, _ = plan_changes(document, changes)
-        results = tried_whole(document, Document(document.project, -1, rows, document.base))
+        changes = [setting(field, value)] + (
+            [setting(other, second)] if other is not None and second is not None else []
+        )
+        _, results = tried(document, changes)
         building = results.groups.get("building")
         points.append(
             {
@@ -50,17 +51,18 @@ def swept(
     return {"points": points}
 
 
-def with_value(document: Document, field: Field, value: float) -> tuple[Document, BuildingResults]:
-    """What a document becomes with one value of a field, and its results; nothing of it is kept.
+def tried(document: Document, changes: list[Change]) -> tuple[Document, BuildingResults]:
+    """What a document becomes with changes, and its results; nothing of it is kept.
 
     Raises:
-        Refused: a value that the field does not take, named.
+        Refused: a value that a field does not take, named.
     """
-    rows, _, _ = plan_changes(document, [_set(field, value)])
-    tried = Document(document.project, -1, rows, document.base)
-    return tried, tried_whole(document, tried)
+    rows, _, _ = plan_changes(document, changes)
+    after = Document(document.project, -1, rows, document.base)
+    return after, tried_whole(document, after)
 
 
-def _set(field: Field, value: float) -> Change:
+def setting(field: Field, value: float) -> Change:
+    """The change that gives a field a value."""
     kind, identity, name = field
     return {"op": "set", "kind": kind, "id": identity, "fields": {name: value}}

@@ -12,6 +12,7 @@ from projects.columns import declared
 from projects.kinds.air import AirSystemFields, DuctSectionFields
 from projects.kinds.connected import ConnectedLoadFields
 from projects.kinds.fabric import AssemblyFields, GlazingFields, KitFields, LayerFields, MaterialFields, ShadingFields
+from projects.kinds.hot_water import HotWaterFields
 from projects.kinds.money import CatalogueRowFields, PriceFields, TariffFields
 from projects.kinds.place import DesignMonthFields, ProjectFields, SiteFields
 from projects.kinds.rooms import (
@@ -25,7 +26,7 @@ from projects.kinds.rooms import (
 )
 from projects.kinds.schedules import ScheduleFields
 from projects.kinds.uses import UseFields, UseItemFields
-from projects.kinds.water import CircuitFields, HotWaterFields, PipeSectionFields, PlantUnitFields
+from projects.kinds.water import CircuitFields, PipeSectionFields, PlantUnitFields
 
 
 @declared(ProjectFields)

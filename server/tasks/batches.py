@@ -5,6 +5,7 @@ from dataclasses import dataclass
 from itertools import product
 from typing import Any
 
+from calculations.sweep import setting
 from calculations.weather_files import weather_files
 from pendrum_core.weather.typical import NAME
 from projects.document import catch_up, load_document
@@ -49,17 +50,14 @@ def ask_years(owner: Any, project: Project, asked: Asked) -> None:
         if identity not in weathers:
             raise Refused("invalid", f"Weather: {identity!r} is no file of this project.")
     if asked.field is not None:
-        kind, row, name = asked.field
         for identity in asked.options:
-            for tried in asked.values:
-                plan_changes(
-                    load_document(options[identity]), [{"op": "set", "kind": kind, "id": row, "fields": {name: tried}}]
-                )
+            for value in asked.values:
+                plan_changes(load_document(options[identity]), [setting(asked.field, value)])
     _let_go(home)
     batch, tasks = new_id(), []
-    for option, weather, value in points:
-        told = f"{options[option].name}, {weathers[weather]}" + ("" if value is None else f", {value:g}")
-        inputs = {"batch": batch, "option": option, "weather": weather, "field": asked.field, "value": value}
+    for option, weather, at in points:
+        told = f"{options[option].name}, {weathers[weather]}" + ("" if at is None else f", {at:g}")
+        inputs = {"batch": batch, "option": option, "weather": weather, "field": asked.field, "value": at}
         tasks.append(put(owner, home, Task.POINT, f"Year of {told}", inputs, new_id()))
     for task in tasks:
         enqueue(task.pk)

@@ -5,7 +5,7 @@ from dataclasses import asdict
 from typing import Any
 
 from calculations.service import results_of
-from calculations.sweep import with_value
+from calculations.sweep import setting, tried
 from calculations.weather import read_year
 from calculations.weather_files import keep_weather, weather_file
 from calculations.year import bills_of, run_year
@@ -103,12 +103,13 @@ def year_point_task(task: Task, progress: Progress) -> dict[str, Any]:
         raise Refused("nothing", "Its option or its weather file was removed meanwhile.")
     progress.tell(0.01, "sizes of the design days")
     document = load_document(project)
-    version, tried, results = document.version, document, results_of(document).results
-    if inputs["field"] is not None:
-        tried, results = with_value(document, tuple(inputs["field"]), inputs["value"])
-    series, summary = run_year(tried, file, results, progress.tell)
-    bills = bills_of(tried, series, summary["year"])
-    return year_figures(summary | {"stale": False}, bills) | {"version": version}
+    if inputs["field"] is None:
+        after, results = document, results_of(document).results
+    else:
+        after, results = tried(document, [setting(tuple(inputs["field"]), inputs["value"])])
+    series, summary = run_year(after, file, results, progress.tell)
+    bills = bills_of(after, series, summary["year"])
+    return year_figures(summary | {"stale": False}, bills) | {"version": document.version}
 
 
 KINDS: dict[str, Callable[[Task, Progress], dict[str, Any]]] = {

@@ -10,6 +10,7 @@ from unittest.mock import patch
 from django.contrib.auth import get_user_model
 from django.core import mail
 from django.core.mail import send_mail
+from django.db import IntegrityError
 from django.test import Client, override_settings
 from django.utils import timezone
 
@@ -223,6 +224,11 @@ class Here(ApiTest):
         option = self.post(f"/projects/{self.small.project}/options", {"name": "Thicker"}).json()["id"]
         self.say(self.client, "a", "loads", f"/projects/{option}/here")
         self.assertEqual([one["stage"] for one in self.say(self.other, "b", "air")], ["loads"])
+
+    def test_a_project_that_goes_in_that_moment(self) -> None:
+        with patch.object(Presence.objects, "bulk_create", side_effect=IntegrityError("FOREIGN KEY constraint failed")):
+            answer = posted(self.client, self.path, {"window": "a" * 12, "stage": "loads"})
+        self.assertEqual((answer.status_code, answer.json()["code"]), (404, "not_found"))
 
     def test_windows_that_are_none(self) -> None:
         for window in ("", "A" * 12, "a" * 13, "x" * 12):

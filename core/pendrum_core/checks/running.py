@@ -2,6 +2,8 @@
 
 from collections.abc import Iterator
 
+import numpy as np
+
 from pendrum_core.checks.snag import DOUBTFUL, NOTE, Snag
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.systems import BY_HOURS, Circuit
@@ -12,6 +14,7 @@ from pendrum_core.results.building import BuildingResults
 _NOTICED_W = 50.0
 _MUCH = 0.1  # of the largest load that it carries
 _NOTICED_K = 0.5
+COLDEST_C, HOTTEST_C = -15.0, 95.0  # that a circuit may flow at
 
 
 def running_snags(results: BuildingResults) -> Iterator[Snag]:
@@ -44,6 +47,18 @@ def _stopped(results: BuildingResults, circuit: Circuit, course: Course) -> Iter
 
 def _flow(results: BuildingResults, circuit: Circuit, course: Course) -> Iterator[Snag]:
     plant = results.plants[circuit.id]
+    by_hours = np.concatenate([plant.flow_c, plant.winter_flow_c])
+    farthest = float(by_hours.flat[int(np.abs(by_hours - circuit.flow_c).argmax())])
+    if not COLDEST_C <= farthest <= HOTTEST_C:
+        yield Snag(
+            DOUBTFUL,
+            "flow_beyond",
+            kind="circuit",
+            id=circuit.id,
+            stage="water",
+            sentence=f"{circuit.name}: by its schedule it flows at {farthest:.0f} °C.",
+            way_out=f"a schedule of temperatures from {COLDEST_C:g} to {HOTTEST_C:g} °C",
+        )
     _, month, step = course.peak
     flow = float(plant.winter_flow_c[0, step] if month is None else plant.flow_c[month, step])
     sign = 1.0 if circuit.kind == "heating" else -1.0

@@ -18,8 +18,9 @@ from pendrum_core.proof.entry import Entry
 from pendrum_core.schedule.pattern import DayPattern
 from pendrum_core.weather.tmy3 import read_tmy3_text
 from pendrum_core.weather.year import WeatherYear
-from pendrum_core.year.rooms import RoomYear, rooms_year
+from pendrum_core.year.rooms import RoomYear
 from pendrum_core.year.sky import YearSky
+from pendrum_core.year.together import rooms_year
 
 _CHAPTER = "The year"
 _MARCH = "finite volumes marched through the year, apart from the program"

@@ -11,6 +11,7 @@ from pendrum_core.air.coil_size import CoilSize
 from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.air.result import AirSystemResult
 from pendrum_core.model.building import Building
+from pendrum_core.model.systems import Circuit
 from pendrum_core.plant.source import Course, PlantResult
 from pendrum_core.results.bands import Band
 from pendrum_core.room.balance.outdoors import Outdoors
@@ -74,6 +75,14 @@ class BuildingResults(BuildingLoads):
     given_back_w: Mapping[tuple[str, str], float] = field(default_factory=dict)
     ceilings: Mapping[str, CeilingResult] = field(default_factory=dict)
     bands: Mapping[tuple[str, str], Band] = field(default_factory=dict)
+
+    def drawn(self, circuit_id: str) -> Circuit:
+        """A circuit as it was entered.
+
+        Raises:
+            StopIteration: there is none of this id.
+        """
+        return next(circuit for circuit in self.building.circuits if circuit.id == circuit_id)
 
     def served_air_c(self, room: str) -> Array | None:
         """Air of a room with what its systems bring, summer's days by steps [°C]; None where none serves it.

@@ -80,67 +80,6 @@ def _reheat_winter_w(unit: AirSystemResult) -> Array:
     return np.asarray(np.sum([served.winter_reheat_w for served in unit.served.values()], axis=0, dtype=np.float64))
 
 
-def _course(
-    loads: BuildingLoads,
-    circuit: Circuit,
-    systems: Mapping[str, AirSystemResult],
-    units: Mapping[str, list[AirSystemResult]],
-    stores: Mapping[str, HotWaterResult],
-    pipes_lose_w: float,
-    fed: Sequence[Course],
-    bands: Mapping[tuple[str, str], Band],
-    running: tuple[Running, Running],
-    shares: Mapping[str, float],
-    given_back: tuple[dict[str, Array], dict[str, Array]],
-) -> Course:
-    """What ends, fed circuits and stores ask at every step together, without margins: summer's design days and the winter day [W].
-
-    While it does not run it carries hot water alone. `shares` of what it loses come back to rooms: `given_back` gets it, by room.
-    """
-    shape = loads.outdoors.dry_bulb_c.shape
-    summer, winter, fed_hot_w = np.zeros(shape), np.zeros((1, shape[1])), np.zeros(shape[1])
-    for one in fed:
-        summer += one.summer_w
-        winter += one.winter_w
-        fed_hot_w += one.hot_w
-    rooms_w: tuple[dict[str, Array], dict[str, Array]] = ({}, {})
-    serving: dict[str, ServedRoom] = {}
-    for system in systems.values():
-        serving |= system.served  # the system that serves a room last leaves it its heating
-    # In the order of the sections: a sum of other order has another last digit, and every process is to tell the same.
-    for end in dict.fromkeys(section.end for section in circuit.sections if section.end is not None):
-        for unit in units.get(end, ()):
-            if circuit.kind == "chilled":
-                summer += unit.coil_total_w
-            else:
-                path, cold = unit.summer, unit.winter
-                summer += path.heating_w + path.reheat_w + path.preheat_w
-                winter += cold.heating_w + cold.reheat_w + cold.preheat_w
-                if _reheats_by_water(loads.building, unit):
-                    summer += unit.reheat_w
-                    winter += _reheat_winter_w(unit)
-        room = loads.rooms.get(end)
-        if room is None:
-            continue
-        asked = _room_asks(circuit, room, serving.get(end), bands.get((circuit.id, end)))
-        for whole, of_rooms, watts in zip((summer, winter), rooms_w, asked, strict=True):
-            whole += watts
-            of_rooms[end] = watts
-    for whole, of_rooms, returned, at in zip((summer, winter), rooms_w, given_back, running, strict=True):
-        for end, watts in given_back_w(circuit, of_rooms, whole, pipes_lose_w, shares).items():
-            returned[end] = np.where(at.on, watts, 0.0)
-    own = [found for found in stores.values() if found.store.circuit == circuit.id]
-    first, beside = (
-        np.sum([f.charge_course_w for f in own if f.store.priority is waits], axis=0) + np.zeros(shape[1])
-        for waits in (True, False)
-    )
-    summer_runs, winter_runs = (at.on for at in running)
-    warm_w, cold_w = np.where(summer_runs, summer, fed_hot_w), np.where(winter_runs, winter, fed_hot_w)
-    back = [sum(of.values(), np.zeros(shape[1])) for of in given_back]
-    carried = whole_course(circuit, warm_w, cold_w, first, beside, pipes_lose_w, (back[0], back[1]))
-    return replace(carried, stopped_summer_w=summer - warm_w, stopped_winter_w=winter - cold_w)
-
-
 def _room_asks(circuit: Circuit, room: RoomLoads, served: ServedRoom | None, band: Band | None) -> tuple[Array, Array]:
     """What a room asks of an emitter on summer's days and on the winter day [W]."""
     still = np.zeros_like(room.total)
@@ -177,7 +116,9 @@ class Water:
         stores: Mapping[str, HotWaterResult],
         failures: list[Failure],
     ) -> None:
-        self._loads, self._duties_w, self._systems, self._stores = loads, duties_w, systems, stores
+        self._loads, self._duties_w, self._stores = loads, duties_w, stores
+        # The system that serves a room last leaves it its heating.
+        self._serving = {room: served for system in systems.values() for room, served in system.served.items()}
         self.circuits: dict[str, CircuitResult] = {}
         self.emitters: dict[str, EmitterResult] = {}
         self.floors: dict[str, FloorResult] = {}
@@ -226,34 +167,12 @@ class Water:
         charges = any(found.store.circuit == circuit.id for found in self._stores.values())
         if not (asks or charges or fed):
             return
-        lost_w, shares = 0.0, dict[str, float]()
-        if (piped_found := self.circuits.get(circuit.id)) is not None:
-            lost_w = piped_found.pipes_lose_w
-            shares = shares_of_rooms(circuit, self._areas_m2, piped_found.lost_w)
-        self.loss_shares[circuit.id] = shares
-        courses = [self.courses[identity] for identity in fed]
-        outdoors, climate = self._loads.outdoors, building.climate
-        cold = np.full((1, outdoors.dry_bulb_c.shape[1]), climate.winter_dry_bulb_c)
-        running = on_design_days(circuit, climate, outdoors.dry_bulb_c, cold)
-        returned: tuple[dict[str, Array], dict[str, Array]] = ({}, {})
-        course = _course(
-            self._loads,
-            circuit,
-            self._systems,
-            self._units,
-            self._stores,
-            lost_w,
-            courses,
-            self.bands,
-            running,
-            shares,
-            returned,
-        )
-        for days in returned:
-            for room, watts in days.items():
-                most = self.given_back_w.get((circuit.id, room), 0.0)
-                self.given_back_w[circuit.id, room] = max(most, float(watts.max()))
+        outdoor_c = self._loads.outdoors.dry_bulb_c
+        cold_c = np.full((1, outdoor_c.shape[1]), building.climate.winter_dry_bulb_c)
+        running = on_design_days(circuit, building.climate, outdoor_c, cold_c)
+        course = self._course(circuit, [self.courses[identity] for identity in fed], running)
         self.courses[circuit.id] = course
+        lost_w = self.circuits[circuit.id].pipes_lose_w if circuit.id in self.circuits else 0.0
         source = self._by_id.get(circuit.source or "")
         if source is not None:
             if circuit.units:
@@ -277,6 +196,56 @@ class Water:
                 winter=_winter_air(self._loads, course.winter_w.shape),
                 running=running,
             )
+
+    def _course(self, circuit: Circuit, fed: Sequence[Course], running: tuple[Running, Running]) -> Course:
+        """What ends, fed circuits and stores ask at every step together, without margins: summer's design days and the winter day [W].
+
+        While it does not run it carries hot water alone.
+        """
+        loads, steps = self._loads, self._loads.outdoors.dry_bulb_c.shape[1]
+        summer, winter = np.zeros_like(loads.outdoors.dry_bulb_c), np.zeros((1, steps))
+        fed_hot_w = sum((one.hot_w for one in fed), np.zeros(steps))
+        for one in fed:
+            summer += one.summer_w
+            winter += one.winter_w
+        rooms_w: tuple[dict[str, Array], dict[str, Array]] = ({}, {})
+        # In the order of the sections: a sum of other order has another last digit, and every process is to tell the same.
+        for end in dict.fromkeys(section.end for section in circuit.sections if section.end is not None):
+            for unit in self._units.get(end, ()):
+                if circuit.kind == "chilled":
+                    summer += unit.coil_total_w
+                    continue
+                path, cold = unit.summer, unit.winter
+                summer += path.heating_w + path.reheat_w + path.preheat_w
+                winter += cold.heating_w + cold.reheat_w + cold.preheat_w
+                if _reheats_by_water(loads.building, unit):
+                    summer += unit.reheat_w
+                    winter += _reheat_winter_w(unit)
+            if (room := loads.rooms.get(end)) is not None:
+                asked = _room_asks(circuit, room, self._serving.get(end), self.bands.get((circuit.id, end)))
+                for whole, of_rooms, watts in zip((summer, winter), rooms_w, asked, strict=True):
+                    whole += watts
+                    of_rooms[end] = watts
+        piped, lost_w, back = self.circuits.get(circuit.id), 0.0, [np.zeros(steps), np.zeros(steps)]
+        if piped is not None:
+            lost_w = piped.pipes_lose_w
+            self.loss_shares[circuit.id] = shares_of_rooms(circuit, self._areas_m2, piped.lost_w)
+            for day, (at, of_rooms, whole) in enumerate(zip(running, rooms_w, (summer, winter), strict=True)):
+                for room_id, given in given_back_w(
+                    circuit, of_rooms, whole, lost_w, self.loss_shares[circuit.id]
+                ).items():
+                    watts = np.where(at.on, given, 0.0)
+                    back[day] = back[day] + watts
+                    key = circuit.id, room_id
+                    self.given_back_w[key] = max(self.given_back_w.get(key, 0.0), float(watts.max()))
+        own = [found for found in self._stores.values() if found.store.circuit == circuit.id]
+        first, beside = (
+            np.sum([f.charge_course_w for f in own if f.store.priority is waits], axis=0) + np.zeros(steps)
+            for waits in (True, False)
+        )
+        warm_w, cold_w = (np.where(at.on, w, fed_hot_w) for at, w in zip(running, (summer, winter), strict=True))
+        carried = whole_course(circuit, warm_w, cold_w, first, beside, lost_w, (back[0], back[1]))
+        return replace(carried, stopped_summer_w=summer - warm_w, stopped_winter_w=winter - cold_w)
 
     def _emit(self, circuit: Circuit, duties_w: Mapping[str, float]) -> None:
         """What heats or cools the rooms at a circuit's ends."""

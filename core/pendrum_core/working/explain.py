@@ -38,20 +38,13 @@ from pendrum_core.working.groups import (
 )
 from pendrum_core.working.heating import room_heating, room_heating_simple
 from pendrum_core.working.hot_water import hot_water_charge, hot_water_day, hot_water_volume
+from pendrum_core.working.losses import pipes_give, pipes_lose
 from pendrum_core.working.node import Node
-from pendrum_core.working.plant import (
-    buffer_store,
-    emitter_rating,
-    expansion_vessel,
-    pipes_give,
-    pipes_lose,
-    plant_input,
-    plant_load,
-    unit_seasonal,
-)
+from pendrum_core.working.plant import emitter_rating, plant_input, plant_load, unit_seasonal
 from pendrum_core.working.rejection import heat_rejection
 from pendrum_core.working.rooms import room_cooling, room_cooling_per_area, room_latent, room_temperature
 from pendrum_core.working.running import circuit_stopped
+from pendrum_core.working.vessels import buffer_store, expansion_vessel
 from pendrum_core.working.water import pipe_section, pump_head, pump_open_flow, pump_part_load, pump_power
 from pendrum_core.working.yardsticks import YARDSTICKS
 

@@ -4,21 +4,14 @@ import numpy as np
 
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.plant import CONDENSER, HEAT_PUMP, KINDS
-from pendrum_core.model.systems import BY_AREA, PANELS, Circuit, Section
+from pendrum_core.model.systems import PANELS
 from pendrum_core.plant.seasonal import season_of
 from pendrum_core.plant.source import by_flow
 from pendrum_core.quantities.times import MONTHS, clock
-from pendrum_core.results.buffers import buffer_of
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.results.vessels import FILL_C, highest_c, initial_pa, vessel_of, water_content_m3
 from pendrum_core.water.emitters import rated_of
-from pendrum_core.water.network import section_lost_w
-from pendrum_core.water.pipes import series_of
-from pendrum_core.working.node import Node, addition, figure
-
-
-def _circuit(results: BuildingResults, circuit_id: str) -> Circuit:
-    return next(c for c in results.building.circuits if c.id == circuit_id)
+from pendrum_core.working.losses import pipes_lose
+from pendrum_core.working.node import Node, figure
 
 
 def emitter_rating(results: BuildingResults, room_id: str) -> Node:
@@ -85,7 +78,7 @@ def emitter_rating(results: BuildingResults, room_id: str) -> Node:
 
 def plant_load(results: BuildingResults, circuit_id: str) -> Node:
     """Load that a circuit's units are sized for."""
-    circuit, plant = _circuit(results, circuit_id), results.plants[circuit_id]
+    circuit, plant = results.drawn(circuit_id), results.plants[circuit_id]
     peak, month, step = plant.course.peak
     ends_w = plant.course.winter_ends_w[0, step] if month is None else plant.course.summer_ends_w[month, step]
     hot_w = float(plant.course.hot_w[step])
@@ -148,103 +141,6 @@ def plant_load(results: BuildingResults, circuit_id: str) -> Node:
             Node("Margin", margin, "percent", ref=f"project//{field}"),
             *units,
             Node("With the largest unit out", plant.without_largest_w, "load"),
-        ),
-    )
-
-
-def pipes_lose(results: BuildingResults, circuit_id: str) -> Node:
-    """What a circuit's insulated pipes lose, or take in, at the design temperatures.
-
-    Raises:
-        KeyError: its losses are stated as a share, or it has no result.
-    """
-    circuit, found = _circuit(results, circuit_id), results.circuits[circuit_id]
-    if circuit.loses_a_share:
-        raise KeyError(circuit_id)
-    if circuit.pipe_insulation_m is None:
-        return Node(
-            f"{circuit.name}: lost on the way",
-            found.pipes_lose_w,
-            "load",
-            formula="figure for a square metre × floor area of the rooms at its ends",
-            inputs=(
-                Node("Lost of floor area", circuit.loss_w_m2, "power_per_area", ref=f"circuit/{circuit_id}/loss_w_m2"),
-            ),
-        )
-    series = series_of(circuit)
-
-    def section(one: Section) -> Node:
-        runs = found.sections[one.id].runs
-        metres = [
-            f"{section_lost_w(circuit, (run,)) / run.length_m if run.length_m else 0.0:.3g} W/m × {run.length_m:g} m "
-            f"({run.role}, outer diameter {series.outer_of(run.diameter_m) * 1000:.1f} mm)"
-            for run in runs
-        ]
-        return Node(
-            f"{one.name}, {found.sections[one.id].size}",
-            found.lost_w[one.id],
-            "load",
-            formula="W/m × length, pipe by pipe",
-            numbers=" + ".join(metres),
-            inputs=(Node("Length", one.length_m, "length", ref=f"pipe_section/{one.id}/length_m"),),
-        )
-
-    return Node(
-        f"{circuit.name}: {'lost by' if circuit.kind == 'heating' else 'taken in by'} its pipes",
-        found.pipes_lose_w,
-        "load",
-        formula="Σ (T water − T around) / (ln(De/Di) / 2πλ + 1/(h π De)) × length",
-        source="EN ISO 12241:2008, one cylindrical layer; h = 8.5 + 0.05 ΔT of the jacket",
-        note="At the design temperatures, while anything is asked; the pipe's wall resists nothing.",
-        inputs=(
-            Node("Thickness", circuit.pipe_insulation_m, "thickness", ref=f"circuit/{circuit_id}/pipe_insulation_m"),
-            Node(
-                "Conductivity",
-                circuit.pipe_insulation_w_mk,
-                "conductivity",
-                "λ",
-                ref=f"circuit/{circuit_id}/pipe_insulation_w_mk",
-            ),
-            Node("Air around", circuit.pipe_around_c, "temperature", ref=f"circuit/{circuit_id}/pipe_around_c"),
-            *(section(one) for one in circuit.sections),
-        ),
-    )
-
-
-def pipes_give(results: BuildingResults, room_id: str) -> Node:
-    """What the pipes of a room's heating circuit give it at most.
-
-    Raises:
-        KeyError: they give it nothing.
-    """
-    circuit_id, watts = max(
-        ((of, watts) for (of, room), watts in results.given_back_w.items() if room == room_id),
-        key=lambda it: it[1],
-        default=("", 0.0),
-    )
-    if not circuit_id:
-        raise KeyError(room_id)
-    circuit, room = _circuit(results, circuit_id), results.rooms[room_id].room
-    rule = "its floor area among that of the rooms at the circuit's ends"
-    lost = "what each section loses" if results.circuits[circuit_id].lost_w else "the sections' length"
-    return Node(
-        f"{room.number} {room.name}: of the pipes of {circuit.name}",
-        watts,
-        "load",
-        formula="the smaller of: share of the loss; what the room asks of the circuit",
-        source="EN 15316-3, recoverable losses; docs/methods/plant.md",
-        note="Its emitter gives so much less at that hour; it is sized without it.",
-        inputs=(
-            Node(
-                "Share of the loss",
-                results.loss_shares[circuit_id][room_id],
-                "percent",
-                formula=rule if circuit.loss_to == BY_AREA else f"sections that run through it, by {lost}",
-                ref=f"circuit/{circuit_id}/loss_to",
-            ),
-            Node("Lost on the way", circuit.loss_share, "percent", ref=f"circuit/{circuit_id}/loss_share")
-            if circuit.loses_a_share
-            else pipes_lose(results, circuit_id),
         ),
     )
 
@@ -356,107 +252,4 @@ def unit_seasonal(results: BuildingResults, unit_id: str) -> Node:
         note="The machine for itself: nought at 16 °C, its capacity at "
         f"{-10 if unit.kind == HEAT_PUMP else 35} °C outdoors; efficiencies of its four points, with auxiliaries while it runs.",
         inputs=bins,
-    )
-
-
-def buffer_store(results: BuildingResults, circuit_id: str) -> Node:
-    """Volume of a circuit's buffer.
-
-    Raises:
-        KeyError: it has none.
-    """
-    circuit = _circuit(results, circuit_id)
-    buffer = buffer_of(results, circuit)
-    if buffer is None or circuit.buffer_h is None:
-        raise KeyError(circuit_id)
-    unit = next(unit for unit in circuit.units if unit.id == buffer.unit)
-    return Node(
-        f"{circuit.name}: buffer store",
-        buffer.needed_m3,
-        "water_volume",
-        "V",
-        formula="least output × least run / (ρ c × difference)",
-        numbers=f"{figure(buffer.least_w, 'load')} × {circuit.buffer_h * 3600.0:.4g} s / ({buffer.heat_j_m3k / 1e6:.4g} MJ/m³K × {circuit.buffer_k:.3g} K)",
-        source="heat balance of the store, with nothing taken from it",
-        note="Water in pipes and emitters is left out, on the safe side.",
-        inputs=(
-            Node(
-                f"Least output of {unit.name}",
-                buffer.least_w,
-                "load",
-                formula="least part load × capacity",
-                ref=f"plant_unit/{unit.id}/least_part",
-            ),
-            Node("Least run", circuit.buffer_h, "minutes", ref=f"circuit/{circuit_id}/buffer_h"),
-            Node("Difference", circuit.buffer_k, "temperature_difference", ref=f"circuit/{circuit_id}/buffer_k"),
-            Node(
-                "Pinned" if circuit.pinned_buffer_m3 is not None else "Chosen, next that is made",
-                buffer.volume_m3,
-                "water_volume",
-                ref=f"circuit/{circuit_id}/pinned_buffer_m3" if circuit.pinned_buffer_m3 is not None else "",
-            ),
-            Node("With it the unit runs for", buffer.runs_h, "minutes"),
-        ),
-    )
-
-
-def expansion_vessel(results: BuildingResults, circuit_id: str) -> Node:
-    """A circuit's expansion vessel."""
-    circuit = _circuit(results, circuit_id)
-    vessel = vessel_of(results, circuit)
-    pipes, emitters, source, buffer = content = water_content_m3(results, circuit)
-    return Node(
-        f"{circuit.name}: expansion vessel",
-        vessel.volume_m3,
-        "water_volume",
-        "Vn",
-        formula="(Ve + reserve) (pe + 1 bar) / (pe − p0)",
-        numbers=f"({vessel.expansion_m3 * 1e3:.4g} + {vessel.reserve_m3 * 1e3:.4g}) L × {vessel.final_pa / 1e5 + 1:.3g} / "
-        f"{(vessel.final_pa - initial_pa(circuit)) / 1e5:.3g}",
-        source="EN 12828",
-        note=f"Filled at {FILL_C:g} °C; highest {highest_c(circuit):g} °C."
-        + (
-            f" Fill pressure with the chosen one {vessel.fill_at_least_pa / 1e5:.2f} to {vessel.fill_at_most_pa / 1e5:.2f} bar."
-            if vessel.chosen_m3
-            else ""
-        ),
-        inputs=(
-            Node(
-                "Water content",
-                sum(content),
-                "water_volume",
-                numbers=addition([part for part in content if part], "water_volume"),
-                inputs=(
-                    Node("Pipes", pipes, "water_volume"),
-                    Node(
-                        "Radiators and floors",
-                        emitters,
-                        "water_volume",
-                        formula="7 L per kW of rating; pipes in floors",
-                    ),
-                    Node("Source", source, "water_volume", ref=f"circuit/{circuit.id}/source_content_m3"),
-                    *((Node("Buffer", buffer, "water_volume"),) if buffer else ()),
-                ),
-            ),
-            Node("Expansion", vessel.expansion_share, "percent", "e"),
-            Node("Expansion volume", vessel.expansion_m3, "water_volume", "Ve"),
-            Node("Reserve", vessel.reserve_m3, "water_volume", formula="max(0.5 % of the content, 3 L)"),
-            Node(
-                "Initial pressure",
-                initial_pa(circuit),
-                "gauge_pressure",
-                "p0",
-                formula="static height + 0.3 bar",
-                ref=f"circuit/{circuit.id}/static_height_m",
-            ),
-            Node(
-                "Final pressure",
-                vessel.final_pa,
-                "gauge_pressure",
-                "pe",
-                formula="valve − max(0.5 bar, 10 %)",
-                ref=f"circuit/{circuit.id}/safety_valve_pa",
-            ),
-            Node("Chosen, next of the series", vessel.chosen_m3, "water_volume"),
-        ),
     )

@@ -13,7 +13,7 @@ def circuit_stopped(results: BuildingResults, circuit_id: str) -> Node:
         KeyError: it carries nothing at all.
     """
     found = results.courses[circuit_id].stopped
-    circuit = next(c for c in results.building.circuits if c.id == circuit_id)
+    circuit = results.drawn(circuit_id)
     climate, month = results.building.climate, found.month
     outdoor_c = climate.winter_dry_bulb_c if month is None else float(results.outdoors.dry_bulb_c[month, found.step])
     day = design_day(None if month is None else day_number(climate.months[month]))

@@ -19,9 +19,10 @@ from pendrum_core.water.losses import given_back_w
 from pendrum_core.water.network import CircuitResult
 from pendrum_core.water.pump import electrical_w
 from pendrum_core.year.hot_water import HotWaterYear, hot_water_year
-from pendrum_core.year.rooms import RoomYear, Stream, rooms_year
+from pendrum_core.year.rooms import RoomYear, Stream
 from pendrum_core.year.sky import YearSky
 from pendrum_core.year.systems import Planned, SystemYear, plan, system_year
+from pendrum_core.year.together import rooms_year
 
 Array = NDArray[np.float64]
 Single = NDArray[np.float32]

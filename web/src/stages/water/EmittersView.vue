@@ -33,7 +33,7 @@ const ofPipes = computed<Column<Room>[]>(() => {
   const back = results.get("circuit", props.circuit.id)?.given_back_w ?? {};
   if (props.circuit.loss_to === "nowhere") return [];
   return [
-    { key: "pipes", title: "of pipes", quantity: "load", width: 84, value: (r) => back[r.id] ?? 0, explain: (r) => (back[r.id] ? { quantity: "pipes_give", subject: r.id } : null) },
+    { key: "pipes", title: "of pipes", quantity: "load", width: 84, value: (r) => back[r.id] ?? 0, explain: (r) => (back[r.id] ? { quantity: "pipes_give", subject: `${props.circuit.id}/${r.id}` } : null) },
   ]; // prettier-ignore
 });
 const leftOver = (e: EmitterResult | undefined) => (e?.chosen_w ? e.chosen_w - e.rating_w : null);
