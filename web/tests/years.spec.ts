@@ -76,7 +76,7 @@ test("what is chosen is asked for, followed until it is done, and what is old sa
   const body = { options: ["p", "o"], weathers: ["w"], field: null, values: [] };
   expect(asked.find((one) => one.method === "POST")).toMatchObject({ body });
   expect(said()).toContain("0 of 2 done");
-  await vi.waitFor(() => expect(said()).toContain("1 year is older than what was entered since"), 5000);
+  await vi.waitFor(() => expect(said()).toContain("1 year is older than what was entered since"), 40_000);
   const { rows, column } = grid(made, "Years");
   expect(rows().map((row) => column("option").value(row))).toEqual(["Base", "Tighter"]);
   expect(rows().map((row) => column("state").value(row))).toEqual(["done", "done, old"]);

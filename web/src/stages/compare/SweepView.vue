@@ -141,7 +141,7 @@ async function keep(): Promise<void> {
 </script>
 
 <template>
-  <div class="sweep">
+  <div class="tried">
     <div class="tools">
       <SweptFieldLine :swept="main" />
       <v-checkbox v-model="two" class="against" label="against a second" />
@@ -177,35 +177,4 @@ async function keep(): Promise<void> {
   </div>
 </template>
 
-<style scoped>
-.sweep {
-  flex: 1;
-  min-height: 0;
-  display: flex;
-  flex-direction: column;
-}
-.tools {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  padding: 5px 12px;
-  flex-wrap: wrap;
-}
-.against {
-  flex: none;
-}
-.line {
-  border-top: 1px solid var(--line);
-}
-.chart {
-  flex: 5;
-  min-height: 180px;
-  padding: 0 10px;
-}
-.grid {
-  flex: 4;
-  min-height: 130px;
-  overflow: hidden;
-  border-top: 1px solid var(--ink);
-}
-</style>
+<style scoped src="./tried.css"></style>

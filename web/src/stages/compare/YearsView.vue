@@ -130,7 +130,7 @@ const grid = computed<Column<Row>[]>(() => [
 </script>
 
 <template>
-  <div class="years">
+  <div class="tried">
     <div class="tools">
       <MultiChoice
         v-model="pickedOptions"
@@ -184,38 +184,9 @@ const grid = computed<Column<Row>[]>(() => [
   </div>
 </template>
 
+<style scoped src="./tried.css"></style>
 <style scoped>
-.years {
-  flex: 1;
-  min-height: 0;
-  display: flex;
-  flex-direction: column;
-}
-.tools {
-  display: flex;
-  gap: 8px;
-  align-items: center;
-  padding: 5px 12px;
-  flex-wrap: wrap;
-}
 .pick {
   flex: 0 1 260px;
-}
-.against {
-  flex: none;
-}
-.line {
-  border-top: 1px solid var(--line);
-}
-.chart {
-  flex: 5;
-  min-height: 180px;
-  padding: 0 10px;
-}
-.grid {
-  flex: 4;
-  min-height: 130px;
-  overflow: hidden;
-  border-top: 1px solid var(--ink);
 }
 </style>

@@ -1,9 +1,8 @@
 <script setup lang="ts">
 import Choice from "@/parts/Choice.vue";
 import FileButton from "@/parts/FileButton.vue";
-import { client, Refusal, unwrap, type Schemas } from "@/api/client";
+import { client, Refusal, unwrap } from "@/api/client";
 import { sendFile } from "@/api/files";
-import { useOptions } from "@/document/options";
 import { useDocument } from "@/document/store";
 import { useTasks, type Task } from "@/document/tasks";
 import type { Change } from "@/document/types";
@@ -11,15 +10,16 @@ import { format, MONTHS, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, onMounted, ref, watch } from "vue";
 import { type DerivedMonth, type Layout, type Weather, type WeatherLook } from "./weather";
+import WeatherFiles from "./WeatherFiles.vue";
 import WeatherMapping from "./WeatherMapping.vue";
 import WeatherPlots from "./WeatherPlots.vue";
 
 const doc = useDocument();
 const view = useView();
 const tasks = useTasks();
-const options = useOptions();
 const weather = ref<Weather | null>(null);
-const files = ref<Schemas["WeatherFileOut"][]>([]);
+/** Counts what may have changed the kept files. */
+const revision = ref(0);
 const look = ref<WeatherLook | null>(null);
 const file = ref<File | null>(null);
 const mapped = ref<{ layout: Layout; name: string } | null>(null);
@@ -36,10 +36,7 @@ async function load(): Promise<void> {
   });
   const found = unwrap(answer) as unknown as Weather;
   weather.value = found.derived ? found : null;
-  const list = await client.GET("/api/projects/{project_id}/weather/files", {
-    params: { path: { project_id: doc.projectId } },
-  });
-  files.value = list.data ?? [];
+  revision.value += 1;
 }
 onMounted(load);
 watch(percent, load);
@@ -55,6 +52,13 @@ async function attempt(what: string, work: () => Promise<void>): Promise<void> {
   } finally {
     busy.value = "";
   }
+}
+/** Change which files are kept, or which of them counts. */
+function change(what: string, work: () => Promise<void>): void {
+  void attempt(what, async () => {
+    await work();
+    await load();
+  });
 }
 const SHARES = [
   { value: 0.4, label: "0.4 % of the hours warmer" },
@@ -78,34 +82,6 @@ async function read(layout: Layout | null, name: string): Promise<void> {
     await load();
   });
 }
-/** The file that the project itself goes by; "" for typical days, or what an option's base goes by. */
-const own = computed(() => files.value.filter((one) => one.own));
-const chosen = computed({
-  get: () => own.value.find((one) => one.chosen)?.id ?? "",
-  set: (id: string) => void attempt("taking another year", () => goBy(id || null)),
-});
-const years = computed(() => [
-  ...own.value.map((one) => ({ value: one.id, label: one.name })),
-  { value: "", label: options.current ? "what the base goes by" : "twelve typical days" },
-]);
-async function goBy(id: string | null): Promise<void> {
-  unwrap(
-    await client.PUT("/api/projects/{project_id}/weather/chosen", {
-      params: { path: { project_id: doc.projectId } },
-      body: { file: id },
-    }),
-  );
-  await load();
-}
-async function remove(): Promise<void> {
-  unwrap(
-    await client.DELETE("/api/projects/{project_id}/weather/files/{file}", {
-      params: { path: { project_id: doc.projectId, file: chosen.value } },
-    }),
-  );
-  await load();
-}
-
 const KEYS = ["dry_bulb_c", "wet_bulb_c", "range_k", "tau_b", "tau_d"] as const;
 const QUANTITY = { dry_bulb_c: "temperature", wet_bulb_c: "temperature", range_k: "temperature_difference", tau_b: "", tau_d: "" }; // prettier-ignore
 function shown(value: number | null | undefined, key: (typeof KEYS)[number]): string {
@@ -152,13 +128,8 @@ function takeMonths(): void {
         accept=".csv,.txt,.tsv,.dat"
         @file="choose"
       />
-      <template v-if="own.length">
-        <span class="soft">the year goes by</span>
-        <Choice v-model="chosen" class="file" label="The year goes by" :choices="years" />
-        <Act v-if="chosen" @click="attempt('removing it', remove)">Remove</Act>
-      </template>
+      <WeatherFiles :revision="revision" :name="weather?.name" @work="change" />
       <template v-if="weather">
-        <b v-if="!chosen">{{ weather.name }}</b>
         <span class="soft"
           >{{ weather.hours }} hours; {{ weather.about.latitude_deg }}° / {{ weather.about.longitude_deg }}°,
           {{ weather.about.elevation_m }} m; {{ weather.about.notes.join("; ") }}</span
@@ -201,7 +172,7 @@ function takeMonths(): void {
       <section>
         <p class="row">
           <b>Derived from it</b>
-          <Choice v-model="percent" class="file" label="Share of hours that are warmer" :choices="SHARES" />
+          <Choice v-model="percent" class="share" label="Share of hours that are warmer" :choices="SHARES" />
           <Act @click="takeMonths">Take all months</Act>
         </p>
         <v-table class="plain" aria-label="Derived design months">
@@ -271,7 +242,7 @@ function takeMonths(): void {
   gap: 10px;
   align-items: center;
 }
-.file {
+.share {
   flex: 0 1 240px;
 }
 .cols {

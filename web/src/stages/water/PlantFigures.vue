@@ -102,25 +102,10 @@ const when = computed(
   </dl>
 </template>
 
+<style scoped src="./figures.css"></style>
 <style scoped>
-dl {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 26px;
-  margin: 0;
-  padding: 4px 14px;
-  font-family: var(--narrow);
-}
-dt {
-  color: var(--soft);
-  font-size: 12px;
-}
 dd .soft {
   margin-left: 6px;
   font-size: 13px;
-}
-dd {
-  margin: 0;
-  font-size: 16px;
 }
 </style>

@@ -52,22 +52,10 @@ defineProps<{ id: string; result: CircuitResult; before: CircuitResult | undefin
   </dl>
 </template>
 
+<style scoped src="./figures.css"></style>
 <style scoped>
 dl {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 4px 26px;
-  margin: 0;
   padding: 8px 14px;
   border-bottom: 1px solid var(--line);
-  font-family: var(--narrow);
-}
-dt {
-  color: var(--soft);
-  font-size: 12px;
-}
-dd {
-  margin: 0;
-  font-size: 16px;
 }
 </style>
