@@ -1,6 +1,6 @@
 """A building's year: energy by use and carrier, hour by hour."""
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -39,8 +39,8 @@ class BuildingYear:
     """A year of a building.
 
     Attributes:
-        asked: rooms with ideal plant, free of systems; `rooms` under their supply air; `systems`; by id. Systems that could not be
-            followed are in `faults`.
+        asked: rooms with ideal plant, free of systems; `rooms` under their supply air; `systems`; by id. What could not be
+            worked out on the design days, and systems that could not be followed, are in `faults`.
         energy_w: by (use, carrier), hourly; fuels on gross value [W].
         output_w: by (circuit, unit), what plant units give, hourly [W].
         carried_w: by circuit, what it gives to its ends, with its losses and hot water.
@@ -95,7 +95,7 @@ def building_year(
     hours = len(sky.dry_bulb_c)
     years = _with_plants(results, years)
     asked = rooms_year(years, sky, lambda share: progress(_ROOMS_SHARE * share / 2.0, "rooms"))
-    meter, faults = _Meter(hours), []
+    meter, faults = _Meter(hours), list(_left_out(results))
     loads = {r: (found.cooling_w - found.heating_w).astype(float) for r, found in asked.items()}
     leaks = {year.room.id: year.room.infiltration_m3_s for year in years}
     drawn = {system.id: system for system in results.building.systems}
@@ -192,6 +192,13 @@ def building_year(
         stores=stores,
         faults=tuple(faults),
     )
+
+
+def _left_out(results: BuildingResults) -> Iterator[str]:
+    """What is not in the year, since the design days could not work it out, each in a sentence."""
+    names = {system.drawn: f"{system.name}, " for system in results.building.systems}
+    for failure in results.failures:
+        yield f"Not in this year, since it could not be worked out on the design days: {names.get(failure.id, '')}{failure.reason}"
 
 
 def _with_plants(results: BuildingResults, years: list[YearRoom]) -> list[YearRoom]:
