@@ -83,6 +83,12 @@ class BrowserTest(StaticLiveServerTestCase):
         self.page.get_by_role("button", name=name, exact=exact).first.click()
         self.settle()
 
+    def pick(self, menu: str, item: str) -> None:
+        """Open a menu of things to do and do one."""
+        self.page.get_by_role("button", name=menu, exact=True).first.click()
+        self.page.locator(".v-overlay").get_by_text(item, exact=True).click()
+        self.settle()
+
     def fill(self, label: str, text: str) -> None:
         field = self.page.get_by_label(label, exact=True).first
         field.fill(text)

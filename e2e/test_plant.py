@@ -200,7 +200,7 @@ class Plant(BrowserTest):
         chilled = self.circuits["Chilled water"]
         self.page.get_by_role("navigation", name="Circuits").get_by_text("Chilled water").click()
         self.press("Plant", exact=True)
-        self.press("Add water-cooled chiller")
+        self.pick("Add a unit", "water-cooled chiller")
         self.type_cell("Units", 1, "share", "100")
         self.cell("Units", 0, "name").click()
         self.press("Remove", exact=True)
@@ -228,6 +228,34 @@ class Plant(BrowserTest):
         self.assertAlmostEqual(kit["Chilled water CT"]["duty"], after["cooler"]["heat_w"])
         self.assertEqual(self.problems, [])
 
+    def test_a_heat_pump_from_the_ground_that_cools_too(self) -> None:
+        """Its source is told and counted, its other side shares its time; both stand in Working, kit and year."""
+        self.stage("Water")
+        heating, chilled = self.circuits["Heating"], self.circuits["Chilled water"]
+        self.press("Plant", exact=True)
+        self.pick("Add a unit", "ground heat pump")
+        self.type_cell("Units", 2, "source_cold_c", "2")
+        units = {row["name"]: row for row in self.fetch("document")["objects"]["plant_unit"]}
+        self.assertEqual(units["Ground heat pump 3"]["source_cold_c"], 2.0)
+        tags = {row["tag"] for row in self.results()["kit"].values()}
+        self.assertIn("Heating Ground heat pump 3 GR", tags)
+        # A source that is warmest when it is coldest is refused by the labels of both.
+        self.type_cell("Units", 2, "source_warm_c", "-3")
+        self.page.get_by_text("Source, warmest").first.wait_for()
+        self.page.keyboard.press("Escape")
+        # An air-source one, and the chiller as its other side.
+        self.pick("Add a unit", "heat pump")
+        pump = {r["name"]: r["id"] for r in self.fetch("document")["objects"]["plant_unit"]}["Heat pump 4"]
+        self.page.get_by_role("navigation", name="Circuits").get_by_text("Chilled water").click()
+        self.choose_cell("Units", 0, "reverses", "Heating: Heat pump 4")
+        cold = next(r for r in self.fetch("document")["objects"]["plant_unit"] if r["circuit"] == chilled)
+        self.assertEqual(cold["reverses"], pump)
+        results = self.results()
+        self.assertIn(pump, results["plant"][heating]["units"])
+        items = {row["tag"]: row["item"] for row in results["kit"].values()}
+        self.assertIn("The same machine as Heating Heat pump 4", items[f"Chilled water {cold['name']}"])
+        self.assertEqual(self.problems, [])
+
     def test_boilers_of_their_own_feed_the_heating_through_an_exchanger(self) -> None:
         """A circuit of boilers at 80/60 °C; the heating hangs on it, first mixed, then through an exchanger, with a pipe of its own."""
         self.stage("Water")
@@ -240,7 +268,7 @@ class Plant(BrowserTest):
         self.fill("Flow temperature", "80")
         self.fill("Return temperature", "60")
         self.press("Plant", exact=True)
-        self.press("Add boiler")
+        self.pick("Add a unit", "boiler")
         self.type_cell("Units", 0, "share", "100")
         nav.get_by_text("Heating").first.click()
         # A circuit has one source: its own boilers are a fault until they are gone.

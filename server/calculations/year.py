@@ -242,6 +242,9 @@ def _summary(document: Document, weather: tuple[str, str], found: BuildingYear, 
                 "output_kwh": float(watts.sum(dtype=np.float64)) * _KWH,
                 "peak_w": float(watts.max()),
                 "on_h": int((watts > 0.0).sum()),
+                "extracted_kwh": float(found.extracted_w[circuit, unit].sum(dtype=np.float64)) * _KWH
+                if (circuit, unit) in found.extracted_w
+                else None,
             }
             for (circuit, unit), watts in found.output_w.items()
         },

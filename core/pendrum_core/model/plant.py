@@ -4,7 +4,9 @@ from dataclasses import dataclass
 
 BOILER, DISTRICT, HEAT_PUMP, CHILLER = "boiler", "district", "heat pump", "chiller"
 WATER_CHILLER = "water-cooled chiller"
-RETURN, OUTDOORS, CONDENSER = "return", "outdoors", "condenser water"
+GROUND_PUMP, WELL_PUMP = "ground heat pump", "well heat pump"
+HEAT_PUMPS = (HEAT_PUMP, GROUND_PUMP, WELL_PUMP)
+RETURN, OUTDOORS, CONDENSER, SOURCE = "return", "outdoors", "condenser water", "source"
 TOWER, DRY_COOLER = "tower", "dry cooler"
 
 
@@ -23,13 +25,16 @@ class UnitKind:
 
 
 # Boilers by the return (30 and 60 °C, EN 15502-1), machines by outdoor air: heating at -7 and 7 °C, cooling at 20 and 35 °C
-# (EN 14825), or by the condenser water that enters at 20 and 30 °C; district heat by nothing.
+# (EN 14825), or by the condenser water that enters at 20 and 30 °C; heat pumps by the brine that comes from the ground at -5 and
+# 5 °C, or by the water of a well at 10 and 15 °C (EN 14511-2, operating conditions); district heat by nothing.
 KINDS = {
     BOILER: UnitKind(RETURN, 30.0, 60.0, 1.11),
     DISTRICT: UnitKind(RETURN, 30.0, 60.0, 1.0),
     HEAT_PUMP: UnitKind(OUTDOORS, -7.0, 7.0, 8.0, heats=True),
     CHILLER: UnitKind(OUTDOORS, 20.0, 35.0, 15.0, heats=False),
     WATER_CHILLER: UnitKind(CONDENSER, 20.0, 30.0, 20.0, heats=False),
+    GROUND_PUMP: UnitKind(SOURCE, -5.0, 5.0, 9.0, heats=True),
+    WELL_PUMP: UnitKind(SOURCE, 10.0, 15.0, 11.0, heats=True),
 }
 PART = 0.3  # part load at which the second pair of efficiencies is told
 
@@ -118,10 +123,12 @@ class PlantUnit:
         full_cool, full_warm, part_cool, part_warm: efficiencies at full and at 30 % load, at the kind's two temperatures; of
             boilers on the value that `gross` says.
         least_part, idle_share, running_w, running_w_w, resting_w: see plant/staging.py.
-        other_share: of a heat pump's or chiller's capacity (told at 7 °C, 35 °C or 30 °C), what it can give at its kind's
-            other temperature [-].
+        other_share: of a heat pump's or chiller's capacity (told at 7 °C, 35 °C, 30 °C, 5 °C of brine or 15 °C of a well), what it
+            can give at its kind's other temperature [-].
         told_flow_c, flow_share_k: water that its efficiencies are told for [°C], and of them what a kelvin away costs, of a heat
             pump hotter, of a chiller colder [1/K].
+        source_cold_c, source_warm_c: what comes from ground or well when it is coldest and warmest in the year [°C].
+        reverses: id of the heat pump that this chiller is the other side of; its time is shared, heating first.
         standby: whether it only stands in for another.
         fuel: key of GROSS_OVER_NET.
     """
@@ -146,3 +153,6 @@ class PlantUnit:
     other_share: float = 1.0
     told_flow_c: float = 35.0
     flow_share_k: float = 0.0
+    source_cold_c: float = 0.0
+    source_warm_c: float = 10.0
+    reverses: str | None = None

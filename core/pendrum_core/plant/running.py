@@ -6,15 +6,18 @@ chilled water the other way. Between both it goes on as it was, so that a mild h
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from math import log
 
 import numpy as np
 from numpy.typing import NDArray
+from scipy.special import lambertw
 
 from pendrum_core.model.climate import Climate
 from pendrum_core.model.schedules import DayPattern, step_averages
 from pendrum_core.model.systems import BY_HOURS, BY_OUTDOORS, Circuit
 
 Array = NDArray[np.float64]
+_LEAST_MEAN = 1e-6  # and as far below 1: there the water is the room's, or does not cool
 Flags = NDArray[np.bool_]
 
 
@@ -57,6 +60,44 @@ def flow_temperature_c(circuit: Circuit, outdoor_c: Array, by_hours_c: Array | N
     if circuit.flow_rule == BY_HOURS and by_hours_c is not None:
         return np.asarray(np.broadcast_to(by_hours_c, outdoor_c.shape).astype(float))
     return np.full_like(outdoor_c, circuit.flow_c)
+
+
+def part_flow(circuit: Circuit, flow_c: Array, share: Array, difference_k: float) -> tuple[Array, Array]:
+    """Flow, of the design flow [-], and what its water cools or warms by [K], where a `share` of the design load is asked.
+
+    At constant flow (three-way valves, or none) the difference follows the load. Where two-way valves throttle, a heating circuit's
+    emitters get as much as lets them give the load, so that hotter water than is needed comes back colder; a chilled circuit keeps
+    its design difference. Never more than the design flow.
+
+    Args:
+        flow_c: flow temperature over steps [°C].
+        share: of the design load, 0 to 1.
+        difference_k: between flow and return at design [K].
+
+    Source: EN 442-2 (output by the power of the logarithmic mean excess temperature); heat balance of the water.
+    """
+    constant = np.ones_like(share), np.asarray(difference_k * share)
+    if circuit.water_flow != "variable":
+        return constant
+    if circuit.kind != "heating":
+        return np.asarray(share), np.where(share > 0.0, difference_k, 0.0)
+    excess_k = circuit.flow_c - circuit.rated_room_c
+    if excess_k <= difference_k or difference_k <= 0.0:
+        return constant
+    design_k = difference_k / log(excess_k / (excess_k - difference_k))
+    above_k = np.maximum(flow_c - circuit.rated_room_c, 1e-9)
+    needed = np.clip(design_k * share ** (1.0 / circuit.rated_exponent) / above_k, _LEAST_MEAN, 1.0 - _LEAST_MEAN)
+    cooled = np.maximum(above_k * (1.0 - _left(needed)), difference_k * share)
+    return difference_k * share / np.maximum(cooled, 1e-9), cooled
+
+
+def _left(mean: Array) -> Array:
+    """Excess temperature that is left of 1 at the end where its logarithmic mean is `mean`, 0 to 1 [-].
+
+    u = ln(1/r) solves mean u = 1 - exp(-u): u = 1/mean + W(-exp(-1/mean) / mean), with Lambert's W.
+    """
+    many = 1.0 / mean
+    return np.asarray(np.exp(-(many + lambertw(-many * np.exp(-many)).real)))
 
 
 @dataclass(frozen=True)

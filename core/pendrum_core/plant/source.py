@@ -1,6 +1,6 @@
 """The source of a circuit: what its ends ask of it at every step, and the units that give it."""
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 
 import numpy as np
@@ -13,16 +13,19 @@ from pendrum_core.model.plant import (
     OUTDOORS,
     PART,
     RETURN,
+    SOURCE,
     TOWER,
     PlantUnit,
     Rejection,
 )
 from pendrum_core.model.systems import Circuit
+from pendrum_core.plant.ground import extracted_w, source_c
 from pendrum_core.plant.rejection import Cooler, Rejected, settle_with, size_cooler
-from pendrum_core.plant.running import Running, flow_temperature_c
+from pendrum_core.plant.running import Running, flow_temperature_c, part_flow
 from pendrum_core.plant.staging import EfficiencyTable, Staged, Unit, stage
 
 Array = NDArray[np.float64]
+Busy = Mapping[str, Array]  # by unit: share of the time in which it does something else, over steps
 LEAST_FACTOR = 0.5  # of an efficiency, however far its water is from what it is told for
 
 
@@ -107,6 +110,13 @@ class PlantResult:
     rejected: Rejected | None = None
     made_up_kg_s: Array | None = None
 
+    def extracted_w(self, row: int) -> float:
+        """The most that a working unit draws from its source on the design days, output less power [W]. Source: its heat balance."""
+        return max(
+            float(extracted_w(day.output_w[row], day.fuel_w[row]).max(initial=0.0))
+            for day in (self.summer, self.winter)
+        )
+
     @property
     def working_w(self) -> float:
         """What the units that share the load can give where it is largest [W]."""
@@ -182,11 +192,12 @@ def by_flow(unit: PlantUnit, flow_c: Array) -> Array:
 
 @dataclass(frozen=True)
 class AirOutside:
-    """Outdoor air over steps, dry-bulb and wet-bulb [°C], and its pressure [Pa]."""
+    """Outdoor air over steps, dry-bulb and wet-bulb [°C], and its pressure [Pa]; `warmth` of the ground's year, see plant/ground.py."""
 
     dry_bulb_c: Array
     wet_bulb_c: Array
     pressure_pa: float
+    warmth: Array | float = 0.0
 
 
 @dataclass(frozen=True)
@@ -204,42 +215,60 @@ class Members:
 
     circuit: Circuit
     units: tuple[Unit, ...]
-    kinds: tuple[str, ...]  # RETURN, OUTDOORS or CONDENSER
+    kinds: tuple[str, ...]  # RETURN, OUTDOORS, CONDENSER or SOURCE
     inputs: tuple[PlantUnit, ...]
 
     def conditions(self, air: AirOutside, return_c: Array, condenser_c: Array) -> Array:
         """Temperature that each unit works at, (units, steps) [°C]. Source: see model/plant.py."""
         of = {RETURN: return_c, OUTDOORS: air.dry_bulb_c, CONDENSER: condenser_c}
-        return np.stack([np.broadcast_to(of[kind], return_c.shape) for kind in self.kinds])
+        return np.stack(
+            [
+                np.broadcast_to(source_c(unit, air.warmth) if kind == SOURCE else of[kind], return_c.shape)
+                for kind, unit in zip(self.kinds, self.inputs, strict=True)
+            ]
+        )
 
     def heat_w(self, staged: Staged) -> Array:
         """What those that are cooled by water reject, output and power [W]. Source: their heat balance."""
         rows = [i for i, kind in enumerate(self.kinds) if kind == CONDENSER]
         return np.asarray(staged.output_w[rows].sum(axis=0) + staged.fuel_w[rows].sum(axis=0))
 
-    def shared(self, load_w: Array, air: AirOutside, water: Water, condenser_c: Array) -> Staged:
+    def shared(
+        self, load_w: Array, air: AirOutside, water: Water, condenser_c: Array, busy: Busy | None = None
+    ) -> Staged:
         """The load shared at every step [W]. Source: see plant/staging.py."""
         at = self.conditions(air, water.return_c, condenser_c)
         better = np.stack([by_flow(unit, water.flow_c) for unit in self.inputs])
+        free = [np.broadcast_to(1.0 - (busy or {}).get(unit.id, 0.0), load_w.shape) for unit in self.inputs]
         return stage(
-            self.units, load_w, at, self.circuit.staging, self.circuit.kept_warm & np.asarray(water.on), better
+            self.units,
+            load_w,
+            at,
+            self.circuit.staging,
+            self.circuit.kept_warm & np.asarray(water.on),
+            better,
+            np.stack(free),
         )
 
     def run(
-        self, load_w: Array, air: AirOutside, water: Water, cooler: Cooler | None
+        self, load_w: Array, air: AirOutside, water: Water, cooler: Cooler | None, busy: Busy | None = None
     ) -> tuple[Staged, Rejected | None]:
         """The load shared, with the cooler that takes the heat of those cooled by water [W].
 
         Source: see plant/staging.py and plant/rejection.py.
         """
         if cooler is None:
-            return self.shared(load_w, air, water, air.wet_bulb_c), None
+            return self.shared(load_w, air, water, air.wet_bulb_c, busy), None
         rejected = settle_with(
             cooler,
-            lambda condenser_c: self.heat_w(self.shared(load_w, air, water, condenser_c)),
+            lambda condenser_c: self.heat_w(self.shared(load_w, air, water, condenser_c, busy)),
             _cooled_by(cooler.inputs, air),
         )
-        return self.shared(load_w, air, water, rejected.water_c), rejected
+        return self.shared(load_w, air, water, rejected.water_c, busy), rejected
+
+    def busy(self, staged: Staged) -> dict[str, Array]:
+        """Share of the time that each unit of these works, by id, (steps) [-]. Source: output over what it can give."""
+        return {unit.id: np.clip(used, 0.0, 1.0) for unit, used in zip(self.inputs, staged.used, strict=True)}
 
 
 def _cooled_by(inputs: Rejection, air: AirOutside) -> Array:
@@ -254,6 +283,24 @@ def members_of(circuit: Circuit, capacity_w: Sequence[float], working: Sequence[
         tuple(KINDS[circuit.units[i].kind].of for i in working),
         tuple(circuit.units[i] for i in working),
     )
+
+
+def return_c(circuit: Circuit, flow_c: Array, share: Array, difference_k: float) -> Array:
+    """Water that comes back where a `share` of the design load is asked [°C]; `difference_k` is of flow and return at design.
+
+    Source: see `part_flow`.
+    """
+    _, cooled = part_flow(circuit, flow_c, np.clip(share, 0.0, 1.0), abs(difference_k))
+    return np.asarray(flow_c - np.sign(difference_k) * cooled)
+
+
+def _gives(unit: PlantUnit, air: AirOutside, at: tuple[int, int]) -> float:
+    """What a unit can give with the air or the ground of a step, of its capacity [-]; of others all of it."""
+    of = KINDS[unit.kind].of
+    if of not in (OUTDOORS, SOURCE):
+        return 1.0
+    here = air.dry_bulb_c if of == OUTDOORS else np.broadcast_to(source_c(unit, air.warmth), air.dry_bulb_c.shape)
+    return float(staged_unit(unit, 1.0).most_w(np.array(here[at])))
 
 
 def _cooler(members: Members, load_w: Array, margin: float, air: AirOutside, water: Water) -> Cooler | None:
@@ -278,11 +325,12 @@ def size_plant(
     summer: AirOutside,
     winter: AirOutside,
     running: tuple[Running, Running] | None = None,
+    busy: tuple[Busy, Busy] | None = None,
 ) -> PlantResult:
     """Capacities of the units and how they share the load at every step.
 
-    Water comes back as much warmer or colder than it went as the load is of the design load, at constant flow. `running` tells the
-    circuit on summer's days and on the winter day; None: it always runs, without hours of its own.
+    What water comes back with is that of `part_flow`. `running` tells the circuit on summer's days and on the winter day; None: it
+    always runs, without hours of its own. `busy` is of units that do something else then.
 
     Raises:
         ValueError: there is no unit that works, or no cooler can do what is asked of it.
@@ -290,12 +338,9 @@ def size_plant(
     design = course.peak[0] * (1.0 + margin)
     # A machine's share is met where the load is largest: what it is bought by is its capacity at the temperature that it is told at.
     peak_w, month, step = course.peak
-    at_peak = winter.dry_bulb_c[0, step] if month is None else summer.dry_bulb_c[month, step]
-    gives = tuple(float(staged_unit(unit, 1.0).most_w(np.array(at_peak))) for unit in units)
+    gives = tuple(_gives(unit, *((winter, (0, step)) if month is None else (summer, (month, step)))) for unit in units)
     capacities = tuple(
-        unit.capacity_w
-        if unit.capacity_w is not None
-        else unit.share * design / (share if KINDS[unit.kind].of == OUTDOORS else 1.0)
+        unit.capacity_w if unit.capacity_w is not None else unit.share * design / share
         for unit, share in zip(units, gives, strict=True)
     )
     working = tuple(i for i, unit in enumerate(units) if not unit.standby and capacities[i] > 0.0)
@@ -306,14 +351,11 @@ def size_plant(
     waters: list[Water] = []
     always = (Running(np.array(True), flow_temperature_c(circuit, air.dry_bulb_c)) for air in (summer, winter))
     for at, load in zip(running or always, (course.summer_w, course.winter_w), strict=True):
-        waters.append(Water(at.flow_c, at.flow_c - difference * load / max(peak_w, 1e-9), at.on))
+        waters.append(Water(at.flow_c, return_c(circuit, at.flow_c, load / max(peak_w, 1e-9), difference), at.on))
     cooler = _cooler(members, course.summer_w, margin, summer, waters[0])
-    warm, rejected = members.run(course.summer_w, summer, waters[0], cooler)
-    cold, _ = members.run(course.winter_w, winter, waters[1], cooler)
-    then = tuple(
-        capacity * (share if KINDS[unit.kind].of == OUTDOORS else 1.0)
-        for unit, capacity, share in zip(units, capacities, gives, strict=True)
-    )
+    warm, rejected = members.run(course.summer_w, summer, waters[0], cooler, busy[0] if busy else None)
+    cold, _ = members.run(course.winter_w, winter, waters[1], cooler, busy[1] if busy else None)
+    then = tuple(capacity * share for capacity, share in zip(capacities, gives, strict=True))
     return PlantResult(
         course,
         design,

@@ -96,10 +96,18 @@ class Unit:
         return np.asarray(self.nominal_w * np.maximum(share, _LEAST_SHARE))
 
     def taken(
-        self, output_w: Array, temperature_c: Array, kept_warm: ArrayLike, better: Array | float = 1.0
+        self,
+        output_w: Array,
+        temperature_c: Array,
+        kept_warm: ArrayLike,
+        better: Array | float = 1.0,
+        free: Array | float = 1.0,
     ) -> tuple[Array, Array]:
-        """Fuel or power that goes in for an output, and electricity of auxiliaries [W]; `better` multiplies its efficiency."""
-        most = self.most_w(temperature_c)
+        """Fuel or power that goes in for an output, and electricity of auxiliaries [W].
+
+        `better` multiplies its efficiency; `free` is the share of the time that it has for this [-].
+        """
+        most = self.most_w(temperature_c) * free
         least = self.least_part * most
         runs = output_w > 0.0
         # Share of the time for which it fires.
@@ -117,12 +125,16 @@ class Unit:
 
 @dataclass(frozen=True)
 class Staged:
-    """A plant at every step: outputs, fuel or power and auxiliaries by unit (units, steps), and what it cannot give (steps) [W]."""
+    """A plant at every step: outputs, fuel or power and auxiliaries by unit (units, steps), and what it cannot give (steps) [W].
+
+    `used` is the share of what each could give at that step, (units, steps) [-].
+    """
 
     output_w: Array
     fuel_w: Array
     auxiliary_w: Array
     unmet_w: Array
+    used: Array
 
 
 def stage(
@@ -132,9 +144,11 @@ def stage(
     rule: str = IN_TURN,
     kept_warm: ArrayLike = False,
     better: ArrayLike = 1.0,
+    free: ArrayLike = 1.0,
 ) -> Staged:
     """Share a load [W] of any shape among units, in their order; `temperature_c` is one for all, or each unit's own (units, steps),
-    as is `better`, which multiplies their efficiencies; `kept_warm` is one for all steps, or of each.
+    as are `better`, which multiplies their efficiencies, and `free`, the share of the time that a unit has for this load;
+    `kept_warm` is one for all steps, or of each.
 
     "in turn": each to what it can give, then the next; "equal": all by what they can give; "fewest": the smallest number that covers
     the load, so shared; "best": of all sets that cover it the one that takes least, so shared.
@@ -148,8 +162,11 @@ def stage(
         raise ValueError(f"staging {rule!r} is none of {', '.join(STAGINGS)}")
     load = np.maximum(np.asarray(load_w, dtype=float), 0.0)
     whole = (len(units), *load.shape)
-    temperature, factor = (np.broadcast_to(np.asarray(v, dtype=float), whole) for v in (temperature_c, better))
-    most = np.stack([unit.most_w(t) for unit, t in zip(units, temperature, strict=True)])
+    temperature, factor, left = (
+        np.broadcast_to(np.asarray(v, dtype=float), whole) for v in (temperature_c, better, free)
+    )
+    whole_w = np.stack([unit.most_w(t) for unit, t in zip(units, temperature, strict=True)])
+    most = whole_w * left
     met = np.minimum(load, most.sum(axis=0))
     if rule == IN_TURN:
         before = np.cumsum(most, axis=0) - most
@@ -162,12 +179,14 @@ def stage(
         for k in range(1, len(units) + 1):
             output = np.where(count == k, _shared(most, np.arange(len(units)) < k, met), output)
     else:
-        output = _best(units, most, met, temperature, kept_warm, factor)
+        output = _best(units, most, met, temperature, kept_warm, factor, left)
     output = np.where(load > 0.0, output, 0.0)
     taken = [
-        unit.taken(row, t, kept_warm, f) for unit, row, t, f in zip(units, output, temperature, factor, strict=True)
+        unit.taken(row, t, kept_warm, f, of_time)
+        for unit, row, t, f, of_time in zip(units, output, temperature, factor, left, strict=True)
     ]
-    return Staged(output, np.stack([fuel for fuel, _ in taken]), np.stack([power for _, power in taken]), load - met)
+    fuel, auxiliary = (np.stack(rows) for rows in zip(*taken, strict=True))
+    return Staged(output, fuel, auxiliary, load - met, output / np.maximum(whole_w, 1e-9))
 
 
 def _shared(most: Array, among: ArrayLike, met: Array) -> Array:
@@ -177,7 +196,7 @@ def _shared(most: Array, among: ArrayLike, met: Array) -> Array:
 
 
 def _best(
-    units: Sequence[Unit], most: Array, met: Array, temperature: Array, kept_warm: ArrayLike, factor: Array
+    units: Sequence[Unit], most: Array, met: Array, temperature: Array, kept_warm: ArrayLike, factor: Array, free: Array
 ) -> Array:
     best = _shared(most, np.ones(len(units)), met)
     least = np.full(met.shape, np.inf)
@@ -186,8 +205,8 @@ def _best(
             among = np.isin(np.arange(len(units)), chosen)
             output = _shared(most, among, met)
             fuel = sum(
-                unit.taken(row, t, kept_warm, f)[0]
-                for unit, row, t, f in zip(units, output, temperature, factor, strict=True)
+                unit.taken(row, t, kept_warm, f, of_time)[0]
+                for unit, row, t, f, of_time in zip(units, output, temperature, factor, free, strict=True)
             )
             better = (most[list(chosen)].sum(axis=0) >= met * (1.0 - 1e-12)) & (fuel < least * (1.0 - 1e-12))
             least = np.where(better, fuel, least)

@@ -4,9 +4,11 @@ from collections import defaultdict
 from collections.abc import Iterator
 
 from pendrum_core.model.catalogue import PUMP
-from pendrum_core.model.plant import TOWER
+from pendrum_core.model.plant import GROUND_PUMP, TOWER
 from pendrum_core.model.systems import DIRECT, MIXED, Circuit
+from pendrum_core.plant.ground import extraction_of
 from pendrum_core.plant.rejection import WATER_KG_M3, Cooler
+from pendrum_core.plant.source import PlantResult
 from pendrum_core.results.buffers import buffer_of
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.results.kit_item import Buying, KitItem, fitting_lines, motor
@@ -134,6 +136,27 @@ def _rejection(circuit: Circuit, cooler: Cooler, made_up_kg_s: float) -> Iterato
     )
 
 
+def _sources(circuit: Circuit, plant: PlantResult) -> Iterator[KitItem]:
+    """Boreholes or wells of heat pumps, by what they are to give."""
+    for row, place in enumerate(plant.working):
+        unit = circuit.units[place]
+        drawn = extraction_of(unit, plant.extracted_w(row))
+        if drawn is not None:
+            ground = unit.kind == GROUND_PUMP
+            yield KitItem(
+                1,
+                circuit.id,
+                tag=f"{circuit.name} {unit.name} {'GR' if ground else 'WE'}",
+                item=f"{'Ground loops' if ground else 'Well'}, heat drawn and {'brine' if ground else 'water'}",
+                serves=circuit.name,
+                duty=drawn.heat_w,
+                duty_quantity="load",
+                second=drawn.flow_m3_s,
+                second_quantity="water_flow",
+                size=f"{unit.source_cold_c:.1f} °C at its coldest",
+            )
+
+
 def _joint(circuit: Circuit, feed: Feed) -> Iterator[KitItem]:
     """What joins a circuit to the one that feeds it."""
     if feed.connection == DIRECT:
@@ -156,6 +179,7 @@ def _joint(circuit: Circuit, feed: Feed) -> Iterator[KitItem]:
 def water_kit(results: BuildingResults, buying: Buying) -> Iterator[KitItem]:
     """All of stores, circuits and their plant."""
     yield from _hot_water(results)
+    names = {unit.id: f"{of.name} {unit.name}" for of in results.building.circuits for unit in of.units}
     for circuit in results.building.circuits:
         plant = results.plants.get(circuit.id)
         if plant is not None and plant.cooler is not None:
@@ -164,6 +188,8 @@ def water_kit(results: BuildingResults, buying: Buying) -> Iterator[KitItem]:
         for unit, capacity in zip(circuit.units, plant.capacity_w if plant else (), strict=bool(plant)):
             state = "pinned" if unit.capacity_w is not None else "sized"
             what = f"{unit.kind.capitalize()}, capacity and design load" + (", standby" if unit.standby else "")
+            if unit.reverses in names:
+                what = f"The same machine as {names[unit.reverses]}, cooling: capacity and design load"
             assert plant is not None
             yield KitItem(
                 1,
@@ -178,6 +204,8 @@ def water_kit(results: BuildingResults, buying: Buying) -> Iterator[KitItem]:
                 size=buying.named(unit.kind, unit.fuel, output_w=capacity),
                 state=state,
             )
+        if plant is not None:
+            yield from _sources(circuit, plant)
         if circuit.id in results.feeds:
             yield from _joint(circuit, results.feeds[circuit.id])
         if circuit.id not in results.circuits:

@@ -9,10 +9,12 @@ from numpy.typing import NDArray
 from pendrum_core.air.result import AirSystemResult, ServedRoom
 from pendrum_core.model.building import Building
 from pendrum_core.model.catalogue import RADIATOR, rows_of
+from pendrum_core.model.plant import HEAT_PUMP
 from pendrum_core.model.systems import PANELS, UNDERFLOOR, WATER_REHEAT, Circuit
 from pendrum_core.moist_air import wet_bulb_c
+from pendrum_core.plant.ground import middle_of, warmth
 from pendrum_core.plant.running import Running, on_design_days
-from pendrum_core.plant.source import AirOutside, Course, PlantResult, size_plant, whole_course
+from pendrum_core.plant.source import AirOutside, Busy, Course, PlantResult, size_plant, whole_course
 from pendrum_core.quantities.faults import reason_of
 from pendrum_core.results.bands import Band, within
 from pendrum_core.results.building import BuildingLoads, Failure
@@ -96,11 +98,13 @@ def _air_outside(loads: BuildingLoads) -> AirOutside:
     """Outdoor air of the design days."""
     outdoors = loads.outdoors
     wet = wet_bulb_c(outdoors.dry_bulb_c, outdoors.humidity_ratio, outdoors.pressure_pa)
-    return AirOutside(outdoors.dry_bulb_c, wet, outdoors.pressure_pa)
+    climate = loads.building.climate
+    days = np.array([[middle_of(month.month)] for month in climate.months])
+    return AirOutside(outdoors.dry_bulb_c, wet, outdoors.pressure_pa, warmth(days, climate.site.latitude_deg < 0.0))
 
 
 def _winter_air(loads: BuildingLoads, shape: tuple[int, ...]) -> AirOutside:
-    """Saturated air of the winter day."""
+    """Saturated air of the winter day; ground and wells at their coldest."""
     cold = np.full(shape, loads.building.climate.winter_dry_bulb_c)
     return AirOutside(cold, cold, loads.outdoors.pressure_pa)
 
@@ -138,6 +142,8 @@ class Water:
         self._by_id = {circuit.id: circuit for circuit in building.circuits}
         self._ratings_w = tuple(row.output_w for row in rows_of(building.catalogue, RADIATOR)) or RATINGS_W
         ordered, circle = fed_first(building.circuits)
+        # A machine that heats and cools heats first: what is left of its time is known by then.
+        ordered = sorted(ordered, key=lambda circuit: any(unit.reverses for unit in circuit.units))
         failures += [
             Failure("circuit", circuit.id, f"Circuit {circuit.name} is fed by circuits that it feeds itself.")
             for circuit in circle
@@ -195,7 +201,34 @@ class Water:
                 summer=_air_outside(self._loads),
                 winter=_winter_air(self._loads, course.winter_w.shape),
                 running=running,
+                busy=self._busy(circuit),
             )
+
+    def _busy(self, circuit: Circuit) -> tuple[Busy, Busy]:
+        """Share of the time, on summer's days and on the winter day, in which machines that cool this circuit heat another one.
+
+        Raises:
+            ValueError: the other side of one is no heat pump of a heating circuit, or has two chillers.
+        """
+        days: tuple[dict[str, Array], dict[str, Array]] = ({}, {})
+        owners = {unit.id: (of, place) for of in self._by_id.values() for place, unit in enumerate(of.units)}
+        taken = [unit.reverses for of in self._by_id.values() for unit in of.units if unit.reverses]
+        for unit in circuit.units:
+            if unit.reverses is None:
+                continue
+            of, place = owners.get(unit.reverses, (circuit, 0))
+            if circuit.kind != "chilled" or of.kind != "heating" or of.units[place].kind != HEAT_PUMP:
+                raise ValueError(
+                    f"circuit {circuit.name}: {unit.name} must be the other side of an air-source heat pump of a heating circuit"
+                )
+            if taken.count(unit.reverses) > 1:
+                raise ValueError(f"circuit {circuit.name}: {of.units[place].name} is the other side of two chillers")
+            plant = self.plants.get(of.id)
+            if plant is not None and place in plant.working:
+                row = plant.working.index(place)
+                for day, staged in zip(days, (plant.summer, plant.winter), strict=True):
+                    day[unit.id] = np.clip(staged.used[row], 0.0, 1.0)
+        return days
 
     def _course(self, circuit: Circuit, fed: Sequence[Course], running: tuple[Running, Running]) -> Course:
         """What ends, fed circuits and stores ask at every step together, without margins: summer's design days and the winter day [W].

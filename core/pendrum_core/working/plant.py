@@ -3,8 +3,9 @@
 import numpy as np
 
 from pendrum_core.model.climate import day_number
-from pendrum_core.model.plant import CONDENSER, HEAT_PUMP, KINDS
+from pendrum_core.model.plant import CONDENSER, GROUND_PUMP, HEAT_PUMPS, KINDS, OUTDOORS, SOURCE, PlantUnit
 from pendrum_core.model.systems import PANELS
+from pendrum_core.plant.ground import COOLED_K, extraction_of, middle_of, source_c, warmth
 from pendrum_core.plant.seasonal import season_of
 from pendrum_core.plant.source import by_flow
 from pendrum_core.quantities.times import MONTHS, clock
@@ -155,17 +156,33 @@ def plant_input(results: BuildingResults, unit_id: str) -> Node:
     staged, day = (plant.winter, 0) if month is None else (plant.summer, month)
     output, taken = float(staged.output_w[row, day, step]), float(staged.fuel_w[row, day, step])
     ratio = plant.gross_over_net[row]
-    kind = KINDS[unit.kind]
+    kind, southern = KINDS[unit.kind], results.building.climate.site.latitude_deg < 0.0
     where = kind.of
     water = plant.winter_return_c if month is None else plant.return_c
     condenser = plant.rejected.water_c if plant.rejected is not None and month is not None else None
     flow_then = float((plant.winter_flow_c if month is None else plant.flow_c)[day, step])
     factor = float(by_flow(unit, np.array(flow_then)))
-    works_at = (
-        Node("Condenser water then", float(condenser[day, step]), "temperature")
-        if kind.of == CONDENSER and condenser is not None
-        else Node("Return then", float(water[day, step]), "temperature")
-    )
+    if kind.of == CONDENSER and condenser is not None:
+        works_at = Node("Condenser water then", float(condenser[day, step]), "temperature")
+    elif kind.of == SOURCE:
+        share = (
+            0.0 if month is None else float(warmth(middle_of(results.building.climate.months[month].month), southern))
+        )
+        works_at = Node(
+            "From the ground or well then",
+            float(source_c(unit, share)),
+            "temperature",
+            formula="coldest + share of the year × (warmest − coldest)",
+            numbers=f"{figure(unit.source_cold_c, 'temperature')} + {share:.2f} × {figure(unit.source_warm_c - unit.source_cold_c, 'temperature_difference')}",
+            ref=f"plant_unit/{unit.id}/source_cold_c",
+        )
+    elif kind.of == OUTDOORS:
+        air_c = (
+            results.building.climate.winter_dry_bulb_c if month is None else results.outdoors.dry_bulb_c[month, step]
+        )
+        works_at = Node("Outdoors then", float(air_c), "temperature")
+    else:
+        works_at = Node("Return then", float(water[day, step]), "temperature")
     pairs = (
         ("full", "cool", kind.cool_c),
         ("full", "warm", kind.warm_c),
@@ -184,6 +201,7 @@ def plant_input(results: BuildingResults, unit_id: str) -> Node:
             Node("Output", output, "load"),
             Node("Part load", output / max(plant.capacity_w[place], 1e-9), "percent"),
             works_at,
+            *(_drawn(unit, plant.extracted_w(row))),
             *(
                 ()
                 if factor == 1.0
@@ -212,11 +230,28 @@ def plant_input(results: BuildingResults, unit_id: str) -> Node:
     )
 
 
+def _drawn(unit: PlantUnit, largest_w: float) -> tuple[Node, ...]:
+    """The most that a heat pump draws from ground or well, and the flow that it takes."""
+    drawn = extraction_of(unit, largest_w)
+    if drawn is None:
+        return ()
+    flow = Node(
+        "Flow from ground or well",
+        drawn.flow_m3_s,
+        "water_flow",
+        formula="heat / (ρ c ΔT)",
+        numbers=f"cooled by {figure(COOLED_K, 'temperature_difference')}",
+        source="EN 14511-2:2022",
+        note="Of brine with 25 % ethylene glycol." if unit.kind == GROUND_PUMP else "",
+    )
+    return (Node("Drawn from it at most", drawn.heat_w, "load", formula="output − power", inputs=(flow,)),)
+
+
 def unit_seasonal(results: BuildingResults, unit_id: str) -> Node:
     """A heat pump's SCOPon or a chiller's SEERon, bin by bin.
 
     Raises:
-        KeyError: the unit does not work against outdoor air, or has no capacity.
+        KeyError: the unit has no season, or no capacity.
     """
     circuit = next(c for c in results.building.circuits if any(u.id == unit_id for u in c.units))
     place = next(i for i, u in enumerate(circuit.units) if u.id == unit_id)
@@ -241,15 +276,16 @@ def unit_seasonal(results: BuildingResults, unit_id: str) -> Node:
         )
     )
     return Node(
-        f"{circuit.name}, {unit.name}: {'SCOP' if unit.kind == HEAT_PUMP else 'SEER'} on",
+        f"{circuit.name}, {unit.name}: {'SCOP' if unit.kind in HEAT_PUMPS else 'SEER'} on",
         season.figure,
         "ratio",
         formula="Σ hours × output / Σ hours × taken",
         numbers=f"{given:.0f} kWh / {taken:.0f} kWh",
         source="EN 14825:2022, reference heating season “average”"
-        if unit.kind == HEAT_PUMP
+        if unit.kind in HEAT_PUMPS
         else "EN 14825:2022, cooling season",
         note="The machine for itself: nought at 16 °C, its capacity at "
-        f"{-10 if unit.kind == HEAT_PUMP else 35} °C outdoors; efficiencies of its four points, with auxiliaries while it runs.",
+        f"{-10 if unit.kind in HEAT_PUMPS else 35} °C outdoors; efficiencies of its four points, with auxiliaries while it runs."
+        + (" What comes from ground is 0 °C, from a well 10 °C, throughout." if KINDS[unit.kind].of == SOURCE else ""),
         inputs=bins,
     )

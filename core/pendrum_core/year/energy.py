@@ -6,11 +6,12 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.model.plant import GROSS_OVER_NET, TOWER
+from pendrum_core.model.plant import GROSS_OVER_NET, KINDS, SOURCE, TOWER
 from pendrum_core.model.systems import WATER_REHEAT, Circuit
 from pendrum_core.model.year import YearCircuit, YearCourse, YearRoom
-from pendrum_core.plant.running import Running, flow_temperature_c, runs
-from pendrum_core.plant.source import AirOutside, Water, members_of, with_losses_w
+from pendrum_core.plant.ground import extracted_w, warmth
+from pendrum_core.plant.running import Running, flow_temperature_c, part_flow, runs
+from pendrum_core.plant.source import AirOutside, Water, members_of, return_c, with_losses_w
 from pendrum_core.results.bands import within
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.room.between.follow import capacities_w
@@ -42,7 +43,7 @@ class BuildingYear:
         asked: rooms with ideal plant, free of systems; `rooms` under their supply air; `systems`; by id. What could not be
             worked out on the design days, and systems that could not be followed, are in `faults`.
         energy_w: by (use, carrier), hourly; fuels on gross value [W].
-        output_w: by (circuit, unit), what plant units give, hourly [W].
+        output_w: by (circuit, unit), what plant units give, hourly [W]; extracted_w what heat pumps draw from ground or wells.
         carried_w: by circuit, what it gives to its ends, with its losses and hot water.
         unmet_w: by circuit: what its units cannot give, and what is asked while it does not run.
         water_kg_s: by (TOWER or HUMIDIFIER, circuit or system), what they take from the mains, hourly.
@@ -55,6 +56,7 @@ class BuildingYear:
     systems: Mapping[str, SystemYear]
     energy_w: Mapping[tuple[str, str], Single]
     output_w: Mapping[tuple[str, str], Single]
+    extracted_w: Mapping[tuple[str, str], Single]
     carried_w: Mapping[str, Single]
     unmet_w: Mapping[str, Single]
     water_kg_s: Mapping[tuple[str, str], Single]
@@ -63,12 +65,13 @@ class BuildingYear:
 
 
 class _Meter:
-    """Adds up energy by use and carrier; what plant takes of water stands in `water`."""
+    """Adds up energy by use and carrier; what plant takes of water stands in `water`, of ground in `extracted`."""
 
     def __init__(self, hours: int) -> None:
         self._hours = hours
         self.rows: dict[tuple[str, str], Array] = {}
         self.water: dict[tuple[str, str], Single] = {}
+        self.extracted: dict[tuple[str, str], Single] = {}
 
     def add(self, use: str, carrier: str, watts: Array) -> None:
         """Count an hourly course."""
@@ -186,6 +189,7 @@ def building_year(
         systems=systems,
         energy_w=singles,
         output_w=outputs,
+        extracted_w=meter.extracted,
         carried_w=carried,
         unmet_w=unmet,
         water_kg_s=meter.water,
@@ -276,7 +280,8 @@ def _circuits(
     cooled: set[str] = set()
     fed: dict[str, tuple[Array, Array]] = {}
     ordered, circle = fed_first(results.building.circuits)
-    for circuit in [*ordered, *circle]:
+    busy: dict[str, Array] = {}  # by heat pump that works in the hour, share of what it could give
+    for circuit in sorted([*ordered, *circle], key=lambda one: any(unit.reverses for unit in one.units)):
         of_rooms: dict[str, Array] = {}
         load, fed_hot = fed.pop(circuit.id, (np.zeros(hours), np.zeros(hours)))
         # In the order of the sections and of the rooms, so that every process adds up to the same last digit.
@@ -316,7 +321,9 @@ def _circuits(
             carried[circuit.id] = (load + hot).astype(np.float32)
             unmet.setdefault(circuit.id, np.zeros(hours, dtype=np.float32))
         if circuit.id in results.circuits:
-            meter.add("pumps", ELECTRICITY, _pumps_w(circuit, results.circuits[circuit.id], load))
+            meter.add(
+                "pumps", ELECTRICITY, _pumps_w(circuit, results.circuits[circuit.id], load, runnings[circuit.id].flow_c)
+            )
         if circuit.id in results.feeds:
             beyond = fed.get(str(circuit.source), (np.zeros(hours), np.zeros(hours)))
             fed[str(circuit.source)] = (beyond[0] + load, beyond[1] + hot)
@@ -331,6 +338,7 @@ def _circuits(
                 meter=meter,
                 use=use,
                 outputs=outputs,
+                busy=busy,
             )
             unmet[circuit.id] = unmet[circuit.id] + short
         else:
@@ -354,13 +362,12 @@ def _circuits(
     return outputs, carried, unmet
 
 
-def _pumps_w(circuit: Circuit, found: CircuitResult, load_w: Array) -> Array:
-    """Electricity of a circuit's pumps: while anything is asked, at the design flow or at the load's share of it [W]."""
+def _pumps_w(circuit: Circuit, found: CircuitResult, load_w: Array, flow_c: Array) -> Array:
+    """Electricity of a circuit's pumps: while anything is asked, at the flow that it takes [W]."""
     design = sum(found.duty_w.values()) * (1.0 + circuit.lost_share) + found.pipes_lose_w
-    share = (
-        np.ones_like(load_w) if circuit.water_flow == "constant" or not design else np.clip(load_w / design, 0.0, 1.0)
-    )
-    return np.where(load_w > 0.0, electrical_w(found.pump, share), 0.0)
+    share = np.clip(load_w / design, 0.0, 1.0) if design else np.ones_like(load_w)
+    flow, _ = part_flow(circuit, flow_c, share, abs(circuit.flow_c - circuit.return_c))
+    return np.where(load_w > 0.0, electrical_w(found.pump, flow), 0.0)
 
 
 def _plant(
@@ -373,18 +380,29 @@ def _plant(
     meter: _Meter,
     use: str,
     outputs: dict[tuple[str, str], Single],
+    busy: dict[str, Array],
 ) -> Single:
-    """What the units take; of one hour's fuel heating and hot water have the shares that they have of its load. Returned is what they cannot give."""
+    """What the units take; of one hour's fuel heating and hot water have the shares that they have of its load. Returned is what they cannot give.
+
+    `busy` holds how much of each hour the units that were worked out before work; these ones are added.
+    """
     plant = results.plants[circuit.id]
     load = load + hot
     share = np.divide(hot, load, out=np.zeros_like(load), where=load > 0.0)
     members = [circuit.units[i] for i in plant.working]
     flow = running.flow_c
-    back = flow - plant.difference_k * np.minimum(load / max(plant.course.peak[0], 1e-9), 1.0)
-    air = AirOutside(sky.dry_bulb_c, sky.weather.wet_bulb_c, results.outdoors.pressure_pa)
-    staged, rejected = members_of(circuit, plant.capacity_w, plant.working).run(
-        load, air, Water(flow, back, running.on), plant.cooler
+    back = return_c(circuit, flow, load / max(plant.course.peak[0], 1e-9), plant.difference_k)
+    days = np.arange(len(load)) // 24 + 1.0
+    air = AirOutside(
+        sky.dry_bulb_c,
+        sky.weather.wet_bulb_c,
+        results.outdoors.pressure_pa,
+        warmth(days, sky.weather.latitude_deg < 0.0),
     )
+    units = members_of(circuit, plant.capacity_w, plant.working)
+    other = {unit.id: busy[unit.reverses] for unit in members if unit.reverses in busy}
+    staged, rejected = units.run(load, air, Water(flow, back, running.on), plant.cooler, other)
+    busy |= units.busy(staged)
     if rejected is not None:
         meter.add("heat rejection", ELECTRICITY, rejected.fan_w + rejected.pump_w)
         if plant.cooler is not None and plant.cooler.inputs.kind == TOWER:
@@ -395,5 +413,9 @@ def _plant(
         meter.add(use, unit.fuel, fuel * (1.0 - share))
         meter.add(HOT_WATER, unit.fuel, fuel * share)
         outputs[circuit.id, unit.id] = staged.output_w[row].astype(np.float32)
+        if KINDS[unit.kind].of == SOURCE:
+            meter.extracted[circuit.id, unit.id] = extracted_w(staged.output_w[row], staged.fuel_w[row]).astype(
+                np.float32
+            )
     meter.add("plant auxiliaries", ELECTRICITY, staged.auxiliary_w.sum(axis=0))
     return np.asarray(staged.unmet_w, dtype=np.float32)

@@ -94,6 +94,7 @@ class UnitYear(Told):
     output_kwh: KilowattHours
     peak_w: Watts
     on_h: float
+    extracted_kwh: KilowattHours | None = Field(None, description="what it draws from ground or a well, kWh")
 
 
 class WaterYear(Told):

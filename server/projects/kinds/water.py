@@ -86,9 +86,9 @@ class CircuitFields(Kind):
     pump_control: Annotated[
         str, options("Pumps run at", ["constant speed", "constant pressure", "proportional pressure"])
     ] = "constant speed"
-    water_flow: Annotated[str, options("Water flow", {"constant": "constant", "variable": "variable, as the load"})] = (
-        "constant"
-    )
+    water_flow: Annotated[
+        str, options("Water flow", {"constant": "constant, three-way valves", "variable": "variable, two-way valves"})
+    ] = "constant"
     flow_rule: Annotated[
         str,
         options(
@@ -303,6 +303,17 @@ class CircuitFields(Kind):
         return self
 
 
+_UNIT_KINDS = [
+    "boiler",
+    "district",
+    "heat pump",
+    "ground heat pump",
+    "well heat pump",
+    "chiller",
+    "water-cooled chiller",
+]
+
+
 class PlantUnitFields(Kind):
     """A boiler, district connection, heat pump or chiller of a circuit."""
 
@@ -311,9 +322,7 @@ class PlantUnitFields(Kind):
     circuit: Annotated[Id, link("Circuit", "circuit")]
     name: Annotated[Name, called("Unit")]
     position: Annotated[float, number("Place in the order", "", 0, 1e6)] = 0.0
-    kind: Annotated[str, options("Kind", ["boiler", "district", "heat pump", "chiller", "water-cooled chiller"])] = (
-        "boiler"
-    )
+    kind: Annotated[str, options("Kind", _UNIT_KINDS)] = "boiler"
     capacity_w: Annotated[float, number("Pinned capacity", "load", 100, 1e8)] | None = None
     share: Annotated[float, number("Share of the load", "percent", 0, 2)] = 1.0
     standby: Annotated[bool, called("Standby")] = False
@@ -330,8 +339,8 @@ class PlantUnitFields(Kind):
             "percent",
             0.2,
             2,
-            hint="Of its capacity. Heat pumps: capacity at 7 °C, this at −7 °C outdoors; chillers: capacity at 35 °C outdoors "
-            "(30 °C of condenser water), this at 20 °C.",
+            hint="Of its capacity. Heat pumps: capacity at 7 °C, this at −7 °C outdoors; from the ground 5 and −5 °C of brine, from a "
+            "well 15 and 10 °C; chillers: capacity at 35 °C outdoors (30 °C of condenser water), this at 20 °C.",
         ),
     ] = 1.0
     told_flow_c: Annotated[float, number("Efficiencies told at water of", "temperature", -15, 90)] = 35.0
@@ -345,10 +354,35 @@ class PlantUnitFields(Kind):
             hint="Of a heat pump for hotter water than it is told at, of a chiller for colder; gained the other way.",
         ),
     ] = 0.0
+    source_cold_c: Annotated[
+        float,
+        number("Source, coldest", "temperature", -15, 40, hint="Of a heat pump's brine or well, at the end of winter."),
+    ] = 0.0
+    source_warm_c: Annotated[
+        float, number("Source, warmest", "temperature", -15, 40, hint="Half a year later; between both a wave.")
+    ] = 10.0
+    reverses: Annotated[
+        Ref,
+        link(
+            "Other side of",
+            "plant_unit",
+            empties=True,
+            hint="The heat pump of a heating circuit that this chiller is when it cools: heating goes first, cooling has the time that "
+            "is left.",
+        ),
+    ] = None
     least_part: Annotated[float, number("Least part load", "percent", 0, 1)] = 0.2
     idle_share: Annotated[float, number("Standstill loss", "percent", 0, 0.1)] = 0.005
     running_w: Annotated[float, number("Auxiliaries while running", "electric_power", 0, 1e6)] = 0.0
     resting_w: Annotated[float, number("Auxiliaries at rest", "electric_power", 0, 1e5)] = 0.0
+
+    @model_validator(mode="after")
+    def source(self) -> Self:
+        if self.source_warm_c < self.source_cold_c:
+            raise ValueError(
+                f"source_warm_c {self.source_warm_c:g} must not be below source_cold_c {self.source_cold_c:g}"
+            )
+        return self
 
 
 class PipeSectionFields(SectionFields):

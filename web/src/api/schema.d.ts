@@ -4113,6 +4113,11 @@ export interface components {
             peak_w: number;
             /** On H */
             on_h: number;
+            /**
+             * Extracted Kwh
+             * @description what it draws from ground or a well, kWh
+             */
+            extracted_kwh?: number | null;
         };
         /**
          * WaterYear
@@ -7754,7 +7759,7 @@ export interface components {
              * @default boiler
              * @enum {string}
              */
-            kind: "boiler" | "district" | "heat pump" | "chiller" | "water-cooled chiller";
+            kind: "boiler" | "district" | "heat pump" | "ground heat pump" | "well heat pump" | "chiller" | "water-cooled chiller";
             /**
              * Pinned capacity
              * @description Pinned capacity [W].
@@ -7812,7 +7817,7 @@ export interface components {
             part_warm: number;
             /**
              * Output at the other temperature
-             * @description Output at the other temperature. Of its capacity. Heat pumps: capacity at 7 °C, this at −7 °C outdoors; chillers: capacity at 35 °C outdoors (30 °C of condenser water), this at 20 °C.
+             * @description Output at the other temperature. Of its capacity. Heat pumps: capacity at 7 °C, this at −7 °C outdoors; from the ground 5 and −5 °C of brine, from a well 15 and 10 °C; chillers: capacity at 35 °C outdoors (30 °C of condenser water), this at 20 °C.
              * @default 1
              */
             other_share: number;
@@ -7828,6 +7833,24 @@ export interface components {
              * @default 0
              */
             flow_share_k: number;
+            /**
+             * Source, coldest
+             * @description Source, coldest [°C]. Of a heat pump's brine or well, at the end of winter.
+             * @default 0
+             */
+            source_cold_c: number;
+            /**
+             * Source, warmest
+             * @description Source, warmest [°C]. Half a year later; between both a wave.
+             * @default 10
+             */
+            source_warm_c: number;
+            /**
+             * Other side of
+             * @description Other side of. The heat pump of a heating circuit that this chiller is when it cools: heating goes first, cooling has the time that is left.
+             * @default null
+             */
+            reverses: string | null;
             /**
              * Least part load
              * @description Least part load.

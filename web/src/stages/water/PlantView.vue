@@ -5,6 +5,7 @@ import { newId, setField, useDocument } from "@/document/store";
 import type { Circuit, PlantUnit } from "@/document/types";
 import { column } from "@/parts/declared";
 import DataGrid from "@/parts/DataGrid.vue";
+import ActionMenu from "@/parts/ActionMenu.vue";
 import Choice from "@/parts/Choice.vue";
 import type { Column } from "@/parts/grid";
 import { gridSaver } from "@/parts/saving";
@@ -12,7 +13,7 @@ import { useResults } from "@/results/store";
 import { format, unitOf } from "@/units/units";
 import { useView } from "@/view/store";
 import { computed, ref, watch } from "vue";
-import { KINDS_OF, NEW_UNIT, TEMPERATURES, type PlantDay, type UnitKind } from "./plant";
+import { FROM_GROUND, KINDS_OF, NEW_UNIT, TEMPERATURES, type PlantDay, type UnitKind } from "./plant";
 import PlantChart from "./PlantChart.vue";
 import PlantFigures from "./PlantFigures.vue";
 
@@ -88,6 +89,18 @@ const season: Column<PlantUnit> = {
 const machines = computed(() =>
   rows.value.some((row) => TEMPERATURES[row.kind!][0] !== "return temperature"),
 );
+/** Heat pumps that a chiller of this circuit may be the other side of. */
+const heatPumps = computed(() =>
+  props.circuit.kind === "chilled"
+    ? doc
+        .rows("plant_unit")
+        .filter((row) => row.kind === "heat pump")
+        .map((row) => ({
+          value: row.id,
+          label: `${doc.get("circuit", row.circuit)?.name ?? ""}: ${row.name}`,
+        }))
+    : [],
+);
 const columns = computed<Column<PlantUnit>[]>(() => [
   column("plant_unit", "name", 110),
   column("plant_unit", "kind", 84, { title: "kind", choices: kinds.value.map((value) => ({ value, label: value })) }),
@@ -112,6 +125,15 @@ const columns = computed<Column<PlantUnit>[]>(() => [
         column("plant_unit", "told_flow_c", 82, { title: "told at" }),
         column("plant_unit", "flow_share_k", 76, { title: "lost a K" }),
       ]
+    : []),
+  ...(rows.value.some((row) => FROM_GROUND.has(row.kind!))
+    ? [
+        column("plant_unit", "source_cold_c", 96, { title: "source, cold" }),
+        column("plant_unit", "source_warm_c", 96, { title: "source, warm" }),
+      ]
+    : []),
+  ...(heatPumps.value.length
+    ? [column("plant_unit", "reverses", 130, { title: "other side of", choices: heatPumps.value })]
     : []),
   column("plant_unit", "least_part", 82, { title: "least load" }),
   column("plant_unit", "idle_share", 82, { title: "standstill" }),
@@ -151,7 +173,12 @@ async function remove(): Promise<void> {
 <template>
   <div class="plant">
     <div class="bar">
-      <Act v-for="kind in kinds" :key="kind" @click="add(kind)">Add {{ kind }}</Act>
+      <ActionMenu
+        label="Add a unit"
+        text="Add unit …"
+        :items="kinds.map((kind) => ({ value: kind, title: kind }))"
+        @choose="add($event as UnitKind)"
+      />
       <Act :disabled="!doc.get('plant_unit', chosen)" @click="remove">Remove</Act>
       <span class="soft">run</span>
       <Choice v-model="staging" class="staging" label="Units run" :choices="STAGING" />

@@ -61,13 +61,16 @@ const units = computed<UnitRow[]>(() =>
     name: `${doc.get("circuit", row.circuit)?.name ?? ""}: ${doc.get("plant_unit", id)?.name ?? id}`,
   })),
 );
-const unitColumns: Column<UnitRow>[] = [
+const unitColumns = computed<Column<UnitRow>[]>(() => [
   { key: "name", title: "Unit", width: 260, value: (r) => r.name },
   { key: "output", title: "gives", quantity: "yearly_energy", width: 110, value: (r) => r.output_kwh },
+  ...(units.value.some((r) => r.extracted_kwh)
+    ? [{ key: "extracted", title: "from ground", quantity: "yearly_energy", width: 110, value: (r: UnitRow) => r.extracted_kwh }]
+    : []),
   { key: "peak", title: "largest hour", quantity: "load", width: 110, value: (r) => r.peak_w },
   { key: "on", title: "on for", quantity: "hours", width: 90, value: (r) => r.on_h },
   { key: "full", title: "hours at its largest", quantity: "hours", width: 140, value: (r) => r.output_kwh / Math.max(r.peak_w / 1000, 1e-9) },
-]; // prettier-ignore
+]); // prettier-ignore
 type CircuitRow = NonNullable<YearSummary["circuits"]>[string] & { id: string; name: string };
 const circuits = computed<CircuitRow[]>(() =>
   Object.entries(props.summary.circuits ?? {}).map(([id, row]) => ({
