@@ -21,6 +21,7 @@ _ARGUMENTS = [
     "--hide-scrollbars",
 ]
 _running: dict[str, Any] = {}
+HANGS_MS = 240_000  # what is not there by then, never comes; the machine may be busy with other tests
 
 
 def _browser() -> Browser:
@@ -42,7 +43,7 @@ class BrowserTest(StaticLiveServerTestCase):
         )
         self.context.grant_permissions(["clipboard-read", "clipboard-write"])
         self.page: Page = self.context.new_page()
-        self.page.set_default_timeout(60_000)
+        self.page.set_default_timeout(HANGS_MS)
         self.problems: list[str] = []
         self.page.on("pageerror", lambda error: self.problems.append(str(error)))
         self.page.on("console", lambda m: self.problems.append(m.text) if m.type == "error" else None)

@@ -1,6 +1,6 @@
 """Nothing that hinders anybody: axe on every stage and page of it, by day and by night, whatever the severity."""
 
-from axe_playwright_python.sync_playwright import Axe
+from axe_playwright_python.sync_playwright import DEFAULT_OPTIONS, Axe
 
 from demo.tarnwick import load_tarnwick
 from e2e.browser import BrowserTest
@@ -32,7 +32,7 @@ class Accessible(BrowserTest):
         self.page.get_by_role("grid", name="Loads", exact=True).wait_for()
         self.axe = Axe()
         self.found: list[str] = []
-        self.options: dict[str, object] | None = None
+        self.options: dict[str, object] = dict(DEFAULT_OPTIONS)
 
     def look(self, where: str) -> None:
         self.page.wait_for_timeout(150)
@@ -60,6 +60,6 @@ class Accessible(BrowserTest):
 
     def test_by_night(self) -> None:
         """The night has other colours and nothing else."""
-        self.options = {"runOnly": ["color-contrast"]}
+        self.options["runOnly"] = ["color-contrast"]
         self.page.get_by_title("Night drawing").click()
         self.walk()

@@ -57,7 +57,7 @@ class PlacePages(Definitions):
         self.part("Weather file")
         self.page.get_by_label("Weather file").set_input_files(TMY3)
         table = self.page.get_by_role("table", name="Derived design months")
-        table.wait_for(timeout=90_000)
+        table.wait_for()
         self.page.get_by_role("img", name="Temperature carpet of the year").wait_for()
         derived = self.fetch("weather")["derived"]["months"][6]
         self.page.get_by_role("button", name="Take Jul").click()
@@ -103,7 +103,7 @@ class PlacePages(Definitions):
             self.assertEqual(self.page.get_by_label("Column 3", exact=True).input_value(), "dry-bulb")
             self.assertEqual(self.page.get_by_label("Name of the mapping").input_value(), "Mill Hill files")
             self.press("Read the year")
-            self.page.get_by_role("table", name="Derived design months").wait_for(timeout=90_000)
+            self.page.get_by_role("table", name="Derived design months").wait_for()
             self.page.get_by_text("Erbs").wait_for()
             found = self.fetch("weather")
             self.assertAlmostEqual(found["derived"]["mean_c"], 10.0, delta=0.1)

@@ -3,7 +3,7 @@
 from playwright.sync_api import Page
 
 from demo.tarnwick import load_tarnwick
-from e2e.browser import BrowserTest
+from e2e.browser import HANGS_MS, BrowserTest
 
 
 class TwoWindows(BrowserTest):
@@ -15,7 +15,7 @@ class TwoWindows(BrowserTest):
         self.page.get_by_role("grid", name="Loads", exact=True).wait_for()
         self.stage("Rooms")
         self.other: Page = self.context.new_page()
-        self.other.set_default_timeout(60_000)
+        self.other.set_default_timeout(HANGS_MS)
         self.other.goto(self.page.url)
         self.sheet(self.other).wait_for()
 
@@ -36,10 +36,10 @@ class TwoWindows(BrowserTest):
 
     def test_an_edit_arrives_in_the_other_window(self) -> None:
         self.type_name(self.page, 0, "Great foyer")
-        self.name_of(self.other, 0).get_by_text("Great foyer").wait_for(timeout=30_000)
+        self.name_of(self.other, 0).get_by_text("Great foyer").wait_for()
         # The window that is behind edits another room: both stand, in both windows.
         self.type_name(self.other, 1, "Corner shop")
-        self.name_of(self.page, 1).get_by_text("Corner shop").wait_for(timeout=30_000)
+        self.name_of(self.page, 1).get_by_text("Corner shop").wait_for()
         self.assertEqual((self.saved("0.01"), self.saved("0.02")), ("Great foyer", "Corner shop"))
 
     def test_the_same_field_in_both_is_asked(self) -> None:
@@ -55,7 +55,7 @@ class TwoWindows(BrowserTest):
         self.assertEqual(self.saved("0.01"), "Hall of one")
         dialog.get_by_label("Yours: Hall of two").check()
         dialog.get_by_role("button", name="Save this choice").click()
-        self.name_of(self.page, 0).get_by_text("Hall of two").wait_for(timeout=30_000)
+        self.name_of(self.page, 0).get_by_text("Hall of two").wait_for()
         self.assertEqual(self.saved("0.01"), "Hall of two")
 
     def test_a_lost_connection_is_told_and_the_edit_is_sent_again(self) -> None:

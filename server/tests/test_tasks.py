@@ -190,4 +190,4 @@ class Orphans(SimpleTestCase):
                 [sys.executable, "-m", "config.worker"], cwd=settings.ROOT / "server", env=environment
             )
             self.addCleanup(worker.kill)
-            self.assertEqual(worker.wait(timeout=30), 0)
+            self.assertEqual(worker.wait(timeout=120), 0)
