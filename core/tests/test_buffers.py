@@ -3,8 +3,12 @@
 import unittest
 from dataclasses import replace
 
+import numpy as np
+
 from core.tests.test_air_system import building
+from core.tests.test_ceilings import MACHINE
 from core.tests.test_feeds import BOILER
+from core.tests.test_heat_sources import year_of
 from pendrum_core.checks.results import result_snags
 from pendrum_core.model.building import Building
 from pendrum_core.results.buffers import SERIES_M3, buffer_of
@@ -50,6 +54,24 @@ class Buffers(unittest.TestCase):
         self.assertAlmostEqual(grown, big.expansion_share * buffer.volume_m3, places=9)
         with self.assertRaises(KeyError):
             explain(without, "buffer_store", "h")
+
+    def test_it_loses_heat_over_the_year_and_takes_it_in_where_it_is_cold(self) -> None:
+        """500 L: 16.66 + 8.33 · 500^0.4 = 116.7 W at 45 K, straight with the difference to 20 °C."""
+        of = plant(buffer_h=1.0 / 3.0, pinned_buffer_m3=0.5)
+        results = calculate(of)
+        found, circuit = buffer_of(results, of.circuits[1]), of.circuits[1]
+        assert found is not None
+        mean = (circuit.flow_c + circuit.return_c) / 2.0
+        self.assertAlmostEqual(found.standing_w, 116.7 * (mean - 20.0) / 45.0, delta=0.1)
+        by_year = {}
+        for name, building_ in (("with", of), ("without", plant())):
+            by_year[name] = year_of(building_)[1].carried_w["h"].astype(float)
+        np.testing.assert_allclose(by_year["with"] - by_year["without"], found.standing_w, atol=0.1)
+        cold = replace(of.circuits[0], units=(MACHINE,), buffer_h=0.5, pinned_buffer_m3=0.5, flow_c=6.0, return_c=12.0)
+        chilled = calculate(replace(of, circuits=(cold, circuit)))
+        taken = buffer_of(chilled, chilled.building.circuits[0])
+        assert taken is not None
+        self.assertAlmostEqual(taken.standing_w, 116.7 * 11.0 / 45.0, delta=0.1)
 
     def test_one_that_is_pinned_too_small_is_a_snag(self) -> None:
         pinned = calculate(plant(buffer_h=1.0 / 3.0, pinned_buffer_m3=0.011))

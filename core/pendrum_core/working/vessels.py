@@ -43,6 +43,13 @@ def buffer_store(results: BuildingResults, circuit_id: str) -> Node:
                 ref=f"circuit/{circuit_id}/pinned_buffer_m3" if circuit.pinned_buffer_m3 is not None else "",
             ),
             Node("With it the unit runs for", buffer.runs_h, "minutes"),
+            Node(
+                "Lost by it, over the year" if circuit.kind == "heating" else "Taken in by it, over the year",
+                buffer.standing_w,
+                "load",
+                formula="(16.66 + 8.33 V^0.4) × difference to 20 °C / 45 K",
+                source="class C, regulation (EU) 812/2013",
+            ),
         ),
     )
 

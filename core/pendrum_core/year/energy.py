@@ -13,6 +13,7 @@ from pendrum_core.plant.ground import extracted_w, warmth
 from pendrum_core.plant.running import Running, flow_temperature_c, part_flow, runs
 from pendrum_core.plant.source import AirOutside, Water, members_of, return_c, with_losses_w
 from pendrum_core.results.bands import within
+from pendrum_core.results.buffers import buffer_of
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.room.between.follow import capacities_w
 from pendrum_core.water.feeds import fed_first
@@ -317,8 +318,10 @@ def _circuits(
         for identity, found_store in stores.items():
             if results.stores[identity].store.circuit == circuit.id:
                 hot += found_store.charged_w
+        buffer = buffer_of(results, circuit)
+        stands = np.where(stopped, 0.0, 0.0 if buffer is None else buffer.standing_w)
         if circuit.id in results.courses:
-            carried[circuit.id] = (load + hot).astype(np.float32)
+            carried[circuit.id] = (load + hot + stands).astype(np.float32)
             unmet.setdefault(circuit.id, np.zeros(hours, dtype=np.float32))
         if circuit.id in results.circuits:
             meter.add(
@@ -332,7 +335,7 @@ def _circuits(
                 results,
                 circuit,
                 runnings[circuit.id],
-                load=load,
+                load=load + stands,
                 hot=hot,
                 sky=sky,
                 meter=meter,
