@@ -13,12 +13,13 @@ from core.tests.test_year import always, swinging
 from pendrum_core.model.building import Building
 from pendrum_core.model.plant import CHILLER, GROUND_PUMP, WELL_PUMP, PlantUnit
 from pendrum_core.model.year import YearCourse, YearGain, YearRoom
-from pendrum_core.plant.ground import extraction_of, warmth
+from pendrum_core.plant.ground import warmth
 from pendrum_core.plant.running import part_flow
 from pendrum_core.plant.seasonal import season_of
 from pendrum_core.plant.source import AirOutside, Water, members_of
 from pendrum_core.plant.staging import BEST, EQUAL, FEWEST, IN_TURN
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.extraction import extraction_of
 from pendrum_core.results.kit import kit_list
 from pendrum_core.run import calculate
 from pendrum_core.working.explain import explain

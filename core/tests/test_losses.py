@@ -7,6 +7,7 @@ import numpy as np
 
 from core.tests.rooms import CLIMATE, DAY
 from core.tests.test_air_system import building
+from core.tests.test_ceilings import MACHINE
 from core.tests.test_feeds import BOILER, circuit
 from core.tests.test_year import always, swinging
 from pendrum_core.model.building import Building
@@ -97,6 +98,27 @@ class Whole(unittest.TestCase):
         self.assertEqual(
             {k: e.duty_w for k, e in back.emitters.items()}, {k: e.duty_w for k, e in plain.emitters.items()}
         )
+
+    def test_chillers_carry_the_heat_of_their_pumps(self) -> None:
+        """Friction ends as heat: hydraulic power over the pump's efficiency, while anything is asked, on design days and over the year."""
+        base = building()
+        of = replace(base, circuits=(replace(base.circuits[0], units=(MACHINE,)), base.circuits[1]))
+        results = calculate(of)
+        pump, course = results.circuits["c"].pump, results.plants["c"].course
+        friction = pump.flow_m3_s * pump.head_pa / pump.efficiency
+        self.assertGreater(friction, 1.0)
+        ends = course.summer_ends_w
+        plain = ends * (1.0 + of.circuits[0].lost_share)
+        np.testing.assert_allclose(course.summer_w, plain + np.where(ends > 0.0, friction, 0.0), rtol=1e-12)
+        told = explain(results, "plant_load", "c")
+        self.assertIn("Heat of the pumps", {node.name for node in told.inputs})
+        year = self.year(of)
+        coils = sum(system.cooling_w for system in year.systems.values())
+        carried = np.where(coils > 0.0, coils * (1.0 + of.circuits[0].lost_share) + friction, 0.0)
+        np.testing.assert_allclose(year.carried_w["c"], carried, rtol=1e-5, atol=0.1)
+        # In heating they are left out.
+        heat = results.courses["h"]
+        np.testing.assert_allclose(heat.winter_w, heat.winter_ends_w * (1.0 + of.circuits[1].lost_share), rtol=1e-12)
 
     def test_working_leads_to_the_share_and_the_loss(self) -> None:
         back = calculate(plant(pipe_insulation_m=0.02, loss_to=BY_RUN))

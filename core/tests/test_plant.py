@@ -110,7 +110,7 @@ class Plants(unittest.TestCase):
         np.testing.assert_allclose(plant.course.winter_w, 1.05 * ends, rtol=1e-12)
         self.assertAlmostEqual(plant.capacity_w[0], 0.6 * plant.design_w)
         self.assertAlmostEqual(plant.without_largest_w, 0.6 * plant.design_w)
-        np.testing.assert_allclose(self.results.plants["c"].course.summer_w, system.coil_total_w, rtol=1e-12)
+        np.testing.assert_allclose(self.results.plants["c"].course.summer_ends_w, system.coil_total_w, rtol=1e-12)
 
     def test_coincident_is_never_more_than_the_sum_of_peaks(self) -> None:
         plant, circuit = self.results.plants["h"], self.results.circuits["h"]

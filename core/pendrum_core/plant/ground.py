@@ -3,19 +3,14 @@
 A borehole field is not worked out here: its coldest and warmest liquid are inputs, as its design tells them.
 """
 
-from dataclasses import dataclass
-
 import numpy as np
 from numpy.typing import ArrayLike, NDArray
 
-from pendrum_core.model.plant import GROUND_PUMP, KINDS, SOURCE, PlantUnit
-from pendrum_core.water.liquid import Liquid
+from pendrum_core.model.plant import PlantUnit
 
 Array = NDArray[np.float64]
 COLDEST_DAY = 59.0  # of the year, in the north: the end of February, some weeks after the coldest air
 _DAYS = 365.0
-COOLED_K = 3.0  # of what comes from ground or well (EN 14511-2: 0/-3 °C, 10/7 °C)
-BRINE = Liquid("ethylene", 0.25)  # freezes at about -12 °C
 
 
 def middle_of(month: int) -> float:
@@ -47,30 +42,9 @@ def source_c(unit: PlantUnit, share: ArrayLike) -> Array:
     return np.asarray(unit.source_cold_c + np.asarray(share) * (unit.source_warm_c - unit.source_cold_c))
 
 
-@dataclass(frozen=True)
-class Extraction:
-    """What a heat pump draws from its ground or well at most: heat [W], and the flow that brings it, cooled by 3 K [m3/s]."""
-
-    heat_w: float
-    flow_m3_s: float
-
-
 def extracted_w(output_w: Array, power_w: Array) -> Array:
     """Heat that a heat pump draws from its source over steps [W].
 
     Source: its heat balance, without what its case loses.
     """
     return np.maximum(output_w - power_w, 0.0)
-
-
-def extraction_of(unit: PlantUnit, largest_w: float) -> Extraction | None:
-    """The source that a heat pump needs for the most that it draws [W]; None of one that has none.
-
-    Source: heat balance; EN 14511-2:2022 (3 K).
-    """
-    if KINDS[unit.kind].of != SOURCE:
-        return None
-    liquid = BRINE if unit.kind == GROUND_PUMP else Liquid()
-    at = max(unit.source_cold_c - COOLED_K / 2.0, -10.0 if unit.kind == GROUND_PUMP else 1.0)
-    heat = liquid.density_kg_m3(at) * liquid.specific_heat_j_kgk(at)
-    return Extraction(largest_w, largest_w / (heat * COOLED_K))

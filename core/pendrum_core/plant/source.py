@@ -134,8 +134,8 @@ def whole_course(
 ) -> Course:
     """What ends ask, what is lost on the way to them, and what stores of hot water take, (steps,).
 
-    Lost is a share of the load, or what pipes lose at the design temperatures while anything is asked; `given_back_w` of it comes back to
-    rooms, on summer's days and on the winter day, see water/losses.py.
+    Lost is a share of the load, or what pipes lose at the design temperatures while anything is asked, with the heat of pumps; `given_back_w`
+    of it comes back to rooms, on summer's days and on the winter day, see water/losses.py.
 
     While a store goes first, heating waits: the source gives the larger of the two, and the store's heat is not made up for.
     Other stores add to the heating.

@@ -6,11 +6,11 @@ from collections.abc import Iterator
 from pendrum_core.model.catalogue import PUMP
 from pendrum_core.model.plant import GROUND_PUMP, TOWER
 from pendrum_core.model.systems import DIRECT, MIXED, Circuit
-from pendrum_core.plant.ground import extraction_of
 from pendrum_core.plant.rejection import WATER_KG_M3, Cooler
 from pendrum_core.plant.source import PlantResult
 from pendrum_core.results.buffers import buffer_of
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.extraction import extraction_of
 from pendrum_core.results.kit_item import Buying, KitItem, fitting_lines, motor
 from pendrum_core.results.vessels import vessel_of
 from pendrum_core.water.feeds import Feed

@@ -25,7 +25,7 @@ from pendrum_core.water.emitters import RATINGS_W, EmitterResult, rated_of, size
 from pendrum_core.water.feeds import Feed, fed_first, feed_of, mixed_return_c
 from pendrum_core.water.floor import FloorResult, size_floor
 from pendrum_core.water.hot_water import HotWaterResult
-from pendrum_core.water.losses import given_back_w, shares_of_rooms, stated_w
+from pendrum_core.water.losses import given_back_w, pumps_heat_w, shares_of_rooms, stated_w
 from pendrum_core.water.network import CircuitResult, size_circuit
 
 Array = NDArray[np.float64]
@@ -178,7 +178,8 @@ class Water:
         running = on_design_days(circuit, building.climate, outdoor_c, cold_c)
         course = self._course(circuit, [self.courses[identity] for identity in fed], running)
         self.courses[circuit.id] = course
-        lost_w = self.circuits[circuit.id].pipes_lose_w if circuit.id in self.circuits else 0.0
+        found = self.circuits.get(circuit.id)
+        lost_w = 0.0 if found is None else found.pipes_lose_w + pumps_heat_w(circuit, found)
         source = self._by_id.get(circuit.source or "")
         if source is not None:
             if circuit.units:
@@ -260,8 +261,9 @@ class Water:
                     whole += watts
                     of_rooms[end] = watts
         piped, lost_w, back = self.circuits.get(circuit.id), 0.0, [np.zeros(steps), np.zeros(steps)]
+        pumps_w = 0.0
         if piped is not None:
-            lost_w = piped.pipes_lose_w
+            lost_w, pumps_w = piped.pipes_lose_w, pumps_heat_w(circuit, piped)
             self.loss_shares[circuit.id] = shares_of_rooms(circuit, self._areas_m2, piped.lost_w)
             for day, (at, of_rooms, whole) in enumerate(zip(running, rooms_w, (summer, winter), strict=True)):
                 for room_id, given in given_back_w(
@@ -277,7 +279,7 @@ class Water:
             for waits in (True, False)
         )
         warm_w, cold_w = (np.where(at.on, w, fed_hot_w) for at, w in zip(running, (summer, winter), strict=True))
-        carried = whole_course(circuit, warm_w, cold_w, first, beside, lost_w, (back[0], back[1]))
+        carried = whole_course(circuit, warm_w, cold_w, first, beside, lost_w + pumps_w, (back[0], back[1]))
         return replace(carried, stopped_summer_w=summer - warm_w, stopped_winter_w=winter - cold_w)
 
     def _emit(self, circuit: Circuit, duties_w: Mapping[str, float]) -> None:

@@ -12,6 +12,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.model.systems import BY_AREA, BY_RUN, Circuit
+from pendrum_core.water.network import CircuitResult
 
 Array = NDArray[np.float64]
 
@@ -24,6 +25,16 @@ def stated_w(circuit: Circuit, floor_area_m2: Mapping[str, float]) -> float:
     if circuit.loss_w_m2 is None or circuit.pipe_insulation_m is not None:
         return 0.0
     return circuit.loss_w_m2 * sum(floor_area_m2.get(end, 0.0) for end in _ends(circuit))
+
+
+def pumps_heat_w(circuit: Circuit, found: CircuitResult) -> float:
+    """What pumps warm the water of a chilled circuit by while anything is asked [W]: their shaft power at the design flow.
+
+    In a heating circuit it spares the source and is left out, on the safe side; what motors lose stays where they stand.
+
+    Source: heat balance of the circuit: what is lost to friction ends as heat.
+    """
+    return found.pump.shaft_w if circuit.kind == "chilled" else 0.0
 
 
 def shares_of_rooms(

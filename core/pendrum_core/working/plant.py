@@ -5,12 +5,14 @@ import numpy as np
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.plant import CONDENSER, GROUND_PUMP, HEAT_PUMPS, KINDS, OUTDOORS, SOURCE, PlantUnit
 from pendrum_core.model.systems import PANELS
-from pendrum_core.plant.ground import COOLED_K, extraction_of, middle_of, source_c, warmth
+from pendrum_core.plant.ground import middle_of, source_c, warmth
 from pendrum_core.plant.seasonal import season_of
 from pendrum_core.plant.source import by_flow
 from pendrum_core.quantities.times import MONTHS, clock
 from pendrum_core.results.building import BuildingResults
+from pendrum_core.results.extraction import COOLED_K, extraction_of
 from pendrum_core.water.emitters import rated_of
+from pendrum_core.water.losses import pumps_heat_w
 from pendrum_core.working.losses import pipes_lose
 from pendrum_core.working.node import Node, figure
 
@@ -114,6 +116,9 @@ def plant_load(results: BuildingResults, circuit_id: str) -> Node:
         if circuit.loses_a_share
         else f"{figure(float(ends_w), 'load')} + {figure(lost_w, 'load')}"
     )
+    pumps_w = pumps_heat_w(circuit, results.circuits[circuit_id]) if circuit_id in results.circuits else 0.0
+    if pumps_w:
+        lost, numbers = f"{lost} + heat of the pumps", f"{numbers} + {figure(pumps_w, 'load')}"
     if back_w:
         lost, numbers = f"{lost} − given back by the pipes", f"{numbers} − {figure(back_w, 'load')}"
     if hot_w:
@@ -136,6 +141,7 @@ def plant_load(results: BuildingResults, circuit_id: str) -> Node:
                 else ()
             ),
             *((Node("Hot water then", hot_w, "load"),) if hot_w else ()),
+            *((Node("Heat of the pumps", pumps_w, "load", formula="their shaft power"),) if pumps_w else ()),
             Node("Lost on the way", circuit.loss_share, "percent", ref=f"circuit/{circuit.id}/loss_share")
             if circuit.loses_a_share
             else pipes_lose(results, circuit_id),

@@ -17,7 +17,7 @@ from pendrum_core.results.buffers import buffer_of
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.room.between.follow import capacities_w
 from pendrum_core.water.feeds import fed_first
-from pendrum_core.water.losses import given_back_w
+from pendrum_core.water.losses import given_back_w, pumps_heat_w
 from pendrum_core.water.network import CircuitResult
 from pendrum_core.water.pump import electrical_w
 from pendrum_core.year.hot_water import HotWaterYear, hot_water_year
@@ -312,7 +312,8 @@ def _circuits(
         if shares := results.loss_shares.get(circuit.id):
             asked_of = {room: np.where(stopped, 0.0, watts) for room, watts in of_rooms.items()}
             back = given_back_w(circuit, asked_of, load, lost_w, shares)
-        load = with_losses_w(circuit, load, lost_w) - sum(back.values())
+        pumps_w = pumps_heat_w(circuit, results.circuits[circuit.id]) if circuit.id in results.circuits else 0.0
+        load = with_losses_w(circuit, load, lost_w + pumps_w) - sum(back.values())
         use = "heating" if circuit.kind == "heating" else "cooling"
         hot = np.array(fed_hot)
         for identity, found_store in stores.items():
