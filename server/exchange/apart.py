@@ -6,9 +6,11 @@ it starts within some hundredths of a second and shares no threads or locks with
 
 import importlib
 import logging
+import math
 import multiprocessing
 import os
 import resource
+import signal
 import time
 from collections.abc import Callable
 from multiprocessing.connection import Connection
@@ -27,12 +29,13 @@ os.environ["PYTHONPATH"] = os.pathsep.join(filter(None, [_HERE, os.environ.get("
 
 _LOOK_S = 0.2
 MEMORY_BYTES = 1_500_000_000
-# Of a small file, and more for each megabyte: a large model may take its time.
+# Processor time of a small file, and more for each megabyte: a large model may take its time.
 _SECONDS, _SECONDS_PER_MB, _MOST_SECONDS = 4.0, 0.6, 60.0
+_PATIENCE = 8.0  # as much longer by the clock: on a busy machine a reader waits for its turn
 
 
 def seconds_for(size: int) -> float:
-    """How long a file of a size may be read."""
+    """Processor time that the reading of a file of a size may take [s]."""
     return min(_MOST_SECONDS, _SECONDS + _SECONDS_PER_MB * size / 1e6)
 
 
@@ -41,26 +44,32 @@ def read_apart(
 ) -> Found:
     """What `reader(name, data, *more)` gives, worked out apart.
 
-    waiting: called a few times a second with the share of the allowed time that has gone; what it raises ends the reading.
+    waiting: called a few times a second with the share of the allowed time that has gone by the clock, at most 1; what it raises
+        ends the reading.
 
     Raises:
         Refused: the reader refuses the file, or cannot make anything of it, or it takes too long or too much memory.
     """
     mine, its = _context.Pipe(duplex=False)
     place = (reader.__module__, reader.__name__)
-    process = _context.Process(target=_work, args=(its, place, name, data, more), daemon=True)
+    allowed = seconds_for(len(data))
+    process = _context.Process(target=_work, args=(its, place, allowed, name, data, more), daemon=True)
     process.start()
     its.close()
-    begun, allowed = time.monotonic(), seconds_for(len(data))
+    begun = time.monotonic()
+    too_long = Refused("invalid", f"{name} takes longer than {allowed:.0f} s to read; it was given up.")
     try:
         while not mine.poll(_LOOK_S):
             gone = (time.monotonic() - begun) / allowed
-            if gone >= 1.0:
-                raise Refused("invalid", f"{name} takes longer than {allowed:.0f} s to read; it was given up.")
+            if gone >= _PATIENCE:
+                raise too_long
             if waiting is not None:
-                waiting(gone)
+                waiting(min(gone, 1.0))
         done, found = mine.recv()
     except EOFError:
+        process.join(_LOOK_S)
+        if process.exitcode == -signal.SIGXCPU:
+            raise too_long from None
         raise Refused(
             "invalid", f"{name} takes more than {MEMORY_BYTES / 1e9:.1f} GB of memory to read; it was given up."
         ) from None
@@ -82,11 +91,15 @@ def _taken_bytes() -> int:
         return 4 * MEMORY_BYTES  # another system than Linux
 
 
-def _work(answer: Connection, place: tuple[str, str], name: str, data: bytes, more: tuple[Any, ...]) -> None:
+def _work(
+    answer: Connection, place: tuple[str, str], seconds: float, name: str, data: bytes, more: tuple[Any, ...]
+) -> None:
     importlib.import_module("exchange.readers")
     reader: Callable[..., Any] = getattr(importlib.import_module(place[0]), place[1])
     most = _taken_bytes() + MEMORY_BYTES
     resource.setrlimit(resource.RLIMIT_AS, (most, most))
+    until = math.ceil(time.process_time() + seconds)
+    resource.setrlimit(resource.RLIMIT_CPU, (until, until + 1))
     try:
         answer.send((True, reader(name, data, *more)))
     except Refused as error:
