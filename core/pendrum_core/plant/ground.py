@@ -14,7 +14,7 @@ _DAYS = 365.0
 
 
 def middle_of(month: int) -> float:
-    """Day of the year in the middle of a month, 1 to 12.
+    """Day of the year in the middle of a month, 1 to 12 [d].
 
     Source: months of equal length.
     """
