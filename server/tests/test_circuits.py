@@ -172,3 +172,25 @@ class RunningCircuits(Hung):
             answer = self.send([self.put("circuit", identity, starts_c=starts, stops_c=stops)])
             self.assertEqual(answer.status_code, 422)
             self.assertIn("Starts at, outdoors", answer.content.decode())
+
+
+class OtherSides(Hung):
+    def test_a_chiller_outlives_the_heat_pump_that_it_was(self) -> None:
+        """The circuit of a heat pump goes with its units: what was its other side stands for itself."""
+        made = [
+            create("circuit", "pumps", **HOT | {"name": "Heat pumps"}),
+            create("plant_unit", "pump", circuit="pumps", name="Heat pump", kind="heat pump"),
+            create("plant_unit", "chiller", circuit="cold", name="Chiller", kind="chiller", reverses="pump"),
+        ]
+        self.assertEqual(self.send(made).status_code, 200)
+        self.assertEqual(self.rows("plant_unit")["chiller"]["reverses"], "pump")
+        self.assertEqual(self.send([{"op": "delete", "kind": "circuit", "id": "pumps"}]).status_code, 200)
+        units = self.rows("plant_unit")
+        self.assertNotIn("pump", units)
+        self.assertIsNone(units["chiller"]["reverses"])
+
+    def test_a_source_warmest_when_it_is_coldest_is_refused(self) -> None:
+        change = self.put("plant_unit", "boiler", source_cold_c=8.0, source_warm_c=2.0)
+        answer = self.send([change])
+        self.assertEqual(answer.status_code, 422)
+        self.assertIn("Source, warmest", str(answer.json()))

@@ -268,7 +268,7 @@ class Members:
 
     def busy(self, staged: Staged) -> dict[str, Array]:
         """Share of the time that each unit of these works, by id, (steps) [-]. Source: output over what it can give."""
-        return {unit.id: np.clip(used, 0.0, 1.0) for unit, used in zip(self.inputs, staged.used, strict=True)}
+        return {unit.id: used for unit, used in zip(self.inputs, staged.used, strict=True)}
 
 
 def _cooled_by(inputs: Rejection, air: AirOutside) -> Array:

@@ -186,7 +186,7 @@ def stage(
         for unit, row, t, f, of_time in zip(units, output, temperature, factor, left, strict=True)
     ]
     fuel, auxiliary = (np.stack(rows) for rows in zip(*taken, strict=True))
-    return Staged(output, fuel, auxiliary, load - met, output / np.maximum(whole_w, 1e-9))
+    return Staged(output, fuel, auxiliary, load - met, np.minimum(output / np.maximum(whole_w, 1e-9), 1.0))
 
 
 def _shared(most: Array, among: ArrayLike, met: Array) -> Array:

@@ -142,8 +142,6 @@ class Water:
         self._by_id = {circuit.id: circuit for circuit in building.circuits}
         self._ratings_w = tuple(row.output_w for row in rows_of(building.catalogue, RADIATOR)) or RATINGS_W
         ordered, circle = fed_first(building.circuits)
-        # A machine that heats and cools heats first: what is left of its time is known by then.
-        ordered = sorted(ordered, key=lambda circuit: any(unit.reverses for unit in circuit.units))
         failures += [
             Failure("circuit", circuit.id, f"Circuit {circuit.name} is fed by circuits that it feeds itself.")
             for circuit in circle
@@ -228,7 +226,7 @@ class Water:
             if plant is not None and place in plant.working:
                 row = plant.working.index(place)
                 for day, staged in zip(days, (plant.summer, plant.winter), strict=True):
-                    day[unit.id] = np.clip(staged.used[row], 0.0, 1.0)
+                    day[unit.id] = staged.used[row]
         return days
 
     def _course(self, circuit: Circuit, fed: Sequence[Course], running: tuple[Running, Running]) -> Course:

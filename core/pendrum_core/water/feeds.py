@@ -124,7 +124,10 @@ def mixed_return_c(circuit: Circuit, parts: Iterable[tuple[float, float]]) -> fl
 
 
 def fed_first(circuits: Sequence[Circuit]) -> tuple[list[Circuit], list[Circuit]]:
-    """Circuits in an order in which every one stands before the one that feeds it, and those that feed each other in a circle."""
+    """Circuits in an order in which every one stands before the one that feeds it, and those that feed each other in a circle.
+
+    Circuits that a heat pump's other side cools come last: it heats first, and what is left of its time is known by then.
+    """
     left, ordered = {circuit.id: circuit for circuit in circuits}, []
     while left:
         feeding = {c.source for c in left.values() if c.source in left}
@@ -132,4 +135,5 @@ def fed_first(circuits: Sequence[Circuit]) -> tuple[list[Circuit], list[Circuit]
         if not ready:
             break
         ordered += [left.pop(identity) for identity in ready]
+    ordered.sort(key=lambda circuit: any(unit.reverses for unit in circuit.units))
     return ordered, list(left.values())

@@ -282,7 +282,7 @@ def _circuits(
     fed: dict[str, tuple[Array, Array]] = {}
     ordered, circle = fed_first(results.building.circuits)
     busy: dict[str, Array] = {}  # by heat pump that works in the hour, share of what it could give
-    for circuit in sorted([*ordered, *circle], key=lambda one: any(unit.reverses for unit in one.units)):
+    for circuit in [*ordered, *circle]:
         of_rooms: dict[str, Array] = {}
         load, fed_hot = fed.pop(circuit.id, (np.zeros(hours), np.zeros(hours)))
         # In the order of the sections and of the rooms, so that every process adds up to the same last digit.
