@@ -15,6 +15,7 @@ from projects.kinds.fabric import AssemblyFields, GlazingFields, KitFields, Laye
 from projects.kinds.hot_water import HotWaterFields
 from projects.kinds.money import CatalogueRowFields, PriceFields, TariffFields
 from projects.kinds.place import DesignMonthFields, ProjectFields, SiteFields
+from projects.kinds.plant import PlantUnitFields
 from projects.kinds.rooms import (
     ExtractFields,
     LevelFields,
@@ -26,7 +27,7 @@ from projects.kinds.rooms import (
 )
 from projects.kinds.schedules import ScheduleFields
 from projects.kinds.uses import UseFields, UseItemFields
-from projects.kinds.water import CircuitFields, PipeSectionFields, PlantUnitFields
+from projects.kinds.water import CircuitFields, PipeSectionFields
 
 
 @declared(ProjectFields)

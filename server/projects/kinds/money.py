@@ -7,7 +7,7 @@ from pydantic import Field, model_validator
 from pendrum_core.model.catalogue import BORES, ITEMS, MOVES, PIPE
 from projects.fields import Name
 from projects.kinds.declare import About, Kind, called, number, options, whole
-from projects.kinds.water import CARRIERS
+from projects.kinds.plant import CARRIERS
 
 
 class TariffFields(Kind):
