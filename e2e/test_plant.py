@@ -140,9 +140,12 @@ class Plant(BrowserTest):
                 io.StringIO(self.page.request.get(f"{self.live_server_url}/api/projects/{self.project}/kit.csv").text())
             )
         )
-        sizes = {line["item"].split(",")[0]: line["size"] for line in told}
+        sizes = {line["item"].split(",")[0]: line["size"] for line in told if line["size"]}
         self.assertEqual((sizes["Pump"], sizes["Boiler"]), ("Weir 50", "Kiln side 200"))
-        self.assertEqual(len(told), len(self.results()["kit"]))
+        # A row for every line of every account.
+        kit = self.results()["kit"].values()
+        self.assertEqual(len(told), sum(len(item["account"]) for item in kit))
+        self.assertEqual({line["tag"] for line in told}, {item["tag"] for item in kit})
         self.assertEqual(self.problems, [])
 
     def test_made_up_products_to_try_the_catalogue_with(self) -> None:

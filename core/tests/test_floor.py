@@ -131,7 +131,7 @@ class Circuits(unittest.TestCase):
         tree = explain(results, "heated_floor", "r1")
         self.assertAlmostEqual(tree.value or 0.0, results.floors["r1"].gives_w)
         items = {item.tag: item for item in kit_list(results)}
-        self.assertAlmostEqual(items["F r1"].second, results.floors["r1"].pipe_m)
+        self.assertAlmostEqual(items["F r1"].duties[1].wanted, results.floors["r1"].pipe_m)
         self.assertNotIn("R r1", items)
 
     def test_one_that_is_short_is_a_snag_with_the_water_it_needs(self) -> None:

@@ -98,11 +98,11 @@ class FromTheGround(unittest.TestCase):
         # 0 °C of brine on the winter day: it is bought for a ninth more than the load.
         self.assertAlmostEqual(plant.capacity_w[0], plant.design_w / 0.9)
         (line,) = (item for item in kit_list(results) if item.item.startswith("Ground loops"))
-        self.assertAlmostEqual(line.duty, float(plant.winter.output_w.max()) * 0.75)
+        self.assertAlmostEqual(line.duties[0].wanted, float(plant.winter.output_w.max()) * 0.75)
         tree = explain(results, "plant_input", "hp")
         told = {node.name: node.value for node in tree.inputs}
         self.assertEqual(told["From the ground or well then"], 0.0)
-        self.assertAlmostEqual(told["Drawn from it at most"] or 0.0, line.duty)
+        self.assertAlmostEqual(told["Drawn from it at most"] or 0.0, line.duties[0].wanted)
 
     def test_the_year_draws_output_less_power(self) -> None:
         results, year = year_of(heated_by(ground(capacity_w=None)))

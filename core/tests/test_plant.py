@@ -157,9 +157,11 @@ class Plants(unittest.TestCase):
 
     def test_kit_counts_them(self) -> None:
         items = {item.tag: item for item in kit_list(self.results)}
-        self.assertAlmostEqual(items["Heating Boiler 1"].duty, self.results.plants["h"].capacity_w[0])
+        self.assertAlmostEqual(items["Heating Boiler 1"].duties[0].wanted, self.results.plants["h"].capacity_w[0])
         self.assertEqual(items["Chilled Chiller"].state, "pinned")
-        self.assertAlmostEqual(items["Heating EV"].duty, vessel_of(self.results, self.building.circuits[1]).volume_m3)
+        self.assertAlmostEqual(
+            items["Heating EV"].duties[0].wanted, vessel_of(self.results, self.building.circuits[1]).volume_m3
+        )
 
     def test_content_counts_radiators_that_are_chosen(self) -> None:
         pipes, emitters, source, buffer = water_content_m3(self.results, self.building.circuits[1])
@@ -200,7 +202,7 @@ class Panels(unittest.TestCase):
         self.assertTrue(lines)
         for line in lines:
             emitter = results.emitters[line.owner]
-            self.assertEqual((line.second, line.second_quantity), (emitter.length_m, "length"))
+            self.assertEqual((line.duties[1].wanted, line.duties[1].quantity), (emitter.length_m, "length"))
             told = explain(results, "emitter_rating", line.owner)
             self.assertIn("panels", told.name)
             self.assertIn(emitter.length_m, [node.value for node in told.inputs])

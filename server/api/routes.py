@@ -49,6 +49,8 @@ from calculations.service import loads_of, plant_since, records_of, results_of, 
 from calculations.weather import LARGEST_BYTES, choices, first_look, text_of, weather_of
 from calculations.weather_files import choose_weather, forget_weather, weather_files
 from exchange.kit import kit_csv
+from exchange.kit_book import kit_xlsx
+from exchange.report.issue import MEDIA, XLSX
 from projects.changes import apply_changes
 from projects.document import load_document
 from projects.errors import Refused
@@ -98,8 +100,8 @@ api.add_router("", years.router)
 api.add_router("", whole_projects.router)
 
 
-def _file(text: str, name: str) -> HttpResponse:
-    response = HttpResponse(text, content_type="text/csv; charset=utf-8")
+def _file(content: str | bytes, name: str, media: str = "text/csv; charset=utf-8") -> HttpResponse:
+    response = HttpResponse(content, content_type=media)
     response.headers["Content-Disposition"] = content_disposition_header(True, name) or "attachment"
     return response
 
@@ -366,10 +368,22 @@ def proved(request: HttpRequest) -> Any:
 def kit(request: HttpRequest, project_id: str, system: str = "SI") -> HttpResponse:
     """The kit list as CSV, in "SI" or "IP"."""
     found = document_of(request, project_id)
+    text = kit_csv(kit_rows(found, records_of(found).get("kit", {}), _units_of(system)))
+    return _file(text, "kit.csv")
+
+
+@api.get("/projects/{project_id}/kit.xlsx", operation_id="kit_xlsx")
+def kit_workbook(request: HttpRequest, project_id: str, system: str = "SI") -> HttpResponse:
+    """The kit list as a workbook, in "SI" or "IP"."""
+    found = document_of(request, project_id)
+    book = kit_xlsx(kit_rows(found, records_of(found).get("kit", {}), _units_of(system)))
+    return _file(book, "kit.xlsx", MEDIA[XLSX])
+
+
+def _units_of(system: str) -> str:
     if system not in ("SI", "IP"):
         raise Refused("invalid", f"system {system!r} is neither SI nor IP.")
-    text = kit_csv(kit_rows(results_of(found).results, system))
-    return _file(text, "kit.csv")
+    return system
 
 
 @api.get("/projects/{project_id}/prices", response=PricesOut, operation_id="prices")

@@ -28,6 +28,7 @@ _FIELDS = {
     "pump_short": "pinned_head_pa",
     "valve_authority": "valve_kv_m3_h",
     "pump_oversized": "pinned_head_pa",
+    "end_shares": "end_share",
     "store_short": "volume_l",
     "store_too_cool": "store_c",
     "store_legionella": "store_c",

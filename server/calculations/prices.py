@@ -10,7 +10,7 @@ from projects.rows import Document
 def priced(document: Document, kit: Mapping[str, Mapping[str, Any]]) -> dict[str, Any]:
     """Lines of the kit list by item and size with their price, the total, and how many lines have none.
 
-    A line costs its price each and its price per unit of duty (in SI units as shown: per kW, per m, per L/s) times its duty; a price of its own
+    A line costs its price each times its pieces (once where it is bought by length or area), and its price per unit of duty (in SI units as shown: per kW, per m, per L/s) times its duty; a price of its own
     size counts before one without a size. `total` is None where the project has no price at all.
     """
     prices = {(row["item"], row["size"]): row for row in document.of("price").values()}
@@ -33,10 +33,11 @@ def priced(document: Document, kit: Mapping[str, Mapping[str, Any]]) -> dict[str
                 "total": None,
             },
         )
-        line["count"] += 1
+        pieces = max(1, item["count"])
+        line["count"] += pieces
         line["duty"] += duty
         if row is not None:
-            line["total"] = (line["total"] or 0.0) + row["each"] + row["per_unit"] * duty
+            line["total"] = (line["total"] or 0.0) + row["each"] * pieces + row["per_unit"] * duty
     found = sorted(lines.values(), key=lambda line: (line["item"], line["size"]))
     return {
         "lines": found,

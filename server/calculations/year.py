@@ -266,10 +266,18 @@ def _summary(document: Document, weather: tuple[str, str], found: BuildingYear, 
                 "unmet_h": int((found.unmet_w[circuit] > _UNMET_W).sum()),
                 "unmet_peak_w": float(found.unmet_w[circuit].max()),
             }
+            | _pumps(found.pumps_w.get(circuit))
             for circuit, watts in found.carried_w.items()
         },
         "faults": list(found.faults),
     }
+
+
+def _pumps(courses: tuple[Any, Any] | None) -> dict[str, float | None]:
+    """Electricity of a circuit's pumps, and what another pump of the same duty saves where it is asked about."""
+    pumps, other = (None, None) if courses is None else courses
+    used, others = (None if one is None else float(one.sum(dtype=np.float64)) * _KWH for one in (pumps, other))
+    return {"pumps_kwh": used, "pumps_saved_kwh": None if used is None or others is None else used - others}
 
 
 def interval_starts(year: int, hours: int, interval: str) -> NDArray[np.int64]:

@@ -1,4 +1,4 @@
-"""Catalogues as CSV: item, name, flow in L/s, head or pressure in kPa, output in kW, diameters in mm; a comma, semicolon or tab
+"""Catalogues as CSV: item, name, flow in L/s, head or pressure in kPa, output in kW, diameters in mm, weight in kg; a comma, semicolon or tab
 between columns. One of made-up products ships with the program (products.csv)."""
 
 import csv
@@ -19,6 +19,7 @@ _FIELDS = {
     "output kW": ("output_w", 1e3),
     "inner mm": ("diameter_m", 1e-3),
     "outer mm": ("outer_m", 1e-3),
+    "weight kg": ("weight_kg", 1.0),
 }
 HEADER = ("item", "name", *_FIELDS)
 MOST_BYTES = 5_000_000

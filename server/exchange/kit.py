@@ -6,7 +6,23 @@ from collections.abc import Iterable
 
 from calculations.kit import KitRow
 
-_HEADER = ("tag", "item", "serves", "duty", "unit", "second duty", "unit", "size", "electrical power W", "state")
+KIT_HEADER = (
+    "tag",
+    "item",
+    "serves",
+    "line",
+    "what",
+    "figure",
+    "unit",
+    "when",
+    "size",
+    "why",
+    "pieces",
+    "electrical power W",
+    "weight kg",
+    "state",
+    "remark",
+)
 # Spreadsheet programs run cells that begin so as formulas.
 _FORMULA = ("=", "+", "-", "@", "\t", "\r")
 
@@ -16,11 +32,16 @@ def safe_cell(text: str) -> str:
     return f"'{text}" if text.startswith(_FORMULA) else text
 
 
+def _is_figure(text: str) -> bool:
+    """Whether a cell is a figure, below nought too."""
+    return text.replace(".", "", 1).lstrip("-").isdigit()
+
+
 def kit_csv(rows: Iterable[KitRow]) -> str:
-    """The kit list as CSV."""
+    """The kit list as CSV: a row for each line of each piece's account."""
     target = io.StringIO()
     writer = csv.writer(target)
-    writer.writerow(_HEADER)
+    writer.writerow(KIT_HEADER)
     for row in rows:
-        writer.writerow([safe_cell(cell) for cell in row])
+        writer.writerow([cell if _is_figure(cell) else safe_cell(cell) for cell in row])
     return target.getvalue()

@@ -13,7 +13,7 @@ from projects.kinds.air import AirSystemFields, DuctSectionFields
 from projects.kinds.connected import ConnectedLoadFields
 from projects.kinds.fabric import AssemblyFields, GlazingFields, KitFields, LayerFields, MaterialFields, ShadingFields
 from projects.kinds.hot_water import HotWaterFields
-from projects.kinds.money import CatalogueRowFields, PriceFields, TariffFields
+from projects.kinds.money import CatalogueRowFields, KitNoteFields, PriceFields, TariffFields
 from projects.kinds.place import DesignMonthFields, ProjectFields, SiteFields
 from projects.kinds.plant import PlantUnitFields
 from projects.kinds.rooms import (
@@ -211,6 +211,14 @@ class ConnectedLoad(Part):
 @declared(PriceFields)
 class Price(Part):
     """What an item of the kit list costs."""
+
+
+@declared(KitNoteFields)
+class KitNote(Part):
+    """What is noted of a piece on the kit list."""
+
+    class Meta:
+        constraints = [models.UniqueConstraint(fields=["project", "piece"], name="one_note_per_piece")]
 
 
 @declared(CatalogueRowFields)

@@ -226,8 +226,14 @@ class Results(ApiTest):
             answer = self.get(f"{self.path}/kit.csv", system=system)
             rows = list(csv.reader(io.StringIO(answer.content.decode())))
             coil = next(row for row in rows if row[0] == "AHU-1 CC")
-            self.assertEqual(coil[4], unit)
-        self.assertEqual(self.get(f"{self.path}/kit.csv", system="XX").status_code, 422)
+            self.assertEqual(coil[6], unit)
+            # The workbook says the same, figures as numbers.
+            book = load_workbook(io.BytesIO(self.get(f"{self.path}/kit.xlsx", system=system).content))
+            told = [row for row in book.active.values if row[0] == "AHU-1 CC"]
+            self.assertEqual(told[0][5], float(coil[5]))
+            self.assertEqual([row[4] for row in told], [row[4] for row in rows if row[0] == "AHU-1 CC"])
+        for kind in ("csv", "xlsx"):
+            self.assertEqual(self.get(f"{self.path}/kit.{kind}", system="XX").status_code, 422)
 
     def test_loads_as_tables_say_what_the_screen_says(self) -> None:
         """Figures of the file against those of the results, in both unit systems and both forms."""

@@ -4,6 +4,7 @@ import { expect, test, vi } from "vitest";
 import { useView } from "../src/view/store";
 import CatalogueView from "../src/stages/kit/CatalogueView.vue";
 import KitStage from "../src/stages/kit/KitStage.vue";
+import { leftOver } from "../src/stages/kit/pieces";
 import PricesView from "../src/stages/kit/PricesView.vue";
 import HotWaterPage from "../src/stages/water/HotWaterPage.vue";
 import { brought, said, texts } from "./brought";
@@ -12,7 +13,7 @@ import { asked, plug, settled } from "./server";
 
 const line = (tag: string, more: object = {}) => ({
   order: 0, owner: "s", tag, item: "Supply fan, flow and static pressure", serves: "AHU-1", duty: 1.5, duty_quantity: "airflow", second: 480,
-  second_quantity: "pressure", size: "motor 2.2 kW", power_w: 1900, state: "sized", ...more,
+  second_quantity: "pressure", size: "motor 2.2 kW", power_w: 1900, state: "sized", count: 1, weight_kg: null, why: "", account: [], ...more,
 }); // prettier-ignore
 
 test("the kit list stands in its order, each figure in the unit of its own quantity", async () => {
@@ -39,6 +40,86 @@ test("the kit list stands in its order, each figure in the unit of its own quant
   expect(made.find("a.act").attributes("href")).toContain("system=IP");
   expect(told("second")[1]).toMatch(/in\. ?w\.g\.|inH|in w/i);
 }); // prettier-ignore
+
+const ACCOUNT = [
+  { role: "asked", what: "Flow", value: 0.002, quantity: "water_flow", note: "Winter day 07:10" },
+  { role: "asked", what: "Head", value: 30_000, quantity: "head", note: "" },
+  { role: "margin", what: "Margin 10%", value: 3000, quantity: "head", note: "" },
+  { role: "pinned", what: "Pinned", value: 20_000, quantity: "head", note: "" },
+  { role: "left over", what: "Left over", value: -13_000, quantity: "head", note: "" },
+];
+
+async function listed(kit: Record<string, object>, notes: object[] = []) {
+  const doc = await brought({ kit_note: notes }, { kit });
+  const commit = vi.spyOn(doc, "commit").mockResolvedValue(undefined as never);
+  const attempt = vi.spyOn(doc, "attempt").mockResolvedValue(true as never);
+  const made = mount(KitStage, { attachTo: document.body });
+  await settled();
+  return { ...grid(made, "Kit list"), made, commit, attempt };
+}
+
+test("the account of a piece tells every duty, its margin, the pin and what it falls short by", async () => {
+  const { made } = await listed({ "h/P": line("Heating P", { account: ACCOUNT, size: "Weir 50", why: "The smallest of 9 rows." }) });
+  const lines = made.findAll("aside tr").map((row) => row.text().replace(/[\u2009\u202f]/g, " "));
+  expect(lines[0]).toContain("Flow");
+  expect(lines[0]).toContain("Winter day 07:10");
+  expect(lines[2]).toContain("margin 10%");
+  expect(lines.at(-1)).toMatch(/short by.*13\.0/);
+  expect(made.find("aside").text()).toContain("The smallest of 9 rows.");
+}); // prettier-ignore
+
+test("what is left over is told of the first duty that has a size, with its margin", () => {
+  const piece = (account: object[]) => ({ account }) as never;
+  expect(leftOver(piece(ACCOUNT))).toBeCloseTo(-13 / 33);
+  expect(leftOver(piece(ACCOUNT.slice(0, 3)))).toBeNull();
+  const asked = { role: "asked", value: 2 };
+  expect(leftOver(piece([asked, { role: "chosen", value: 3 }, { role: "left over", value: 1 }]))).toBe(0.5);
+});
+
+test("an own tag and a remark are noted of the piece, and taken over by the list", async () => {
+  const { found, rows, column, commit } = await listed(
+    { "h/P": line("Heating P"), "a/SF": line("AHU-1 SF") },
+    [{ id: "n1", piece: "h/P", tag: "U-7", remark: "" }],
+  );
+  expect(rows().map((row) => row.tag)).toEqual(["AHU-1 SF", "U-7"]);
+  await (found.props("save") as (edits: object[]) => Promise<void>)([
+    { row: rows()[1], column: column("remark"), value: "in the yard" },
+    { row: rows()[0], column: column("tag"), value: "V-1" },
+    { row: rows()[0], column: column("remark"), value: "quiet" },
+  ]);
+  const [, changes] = commit.mock.calls[0]! as unknown as [string, Sent[]];
+  expect(changes[0]).toMatchObject({ op: "set", id: "n1", fields: { remark: "in the yard" } });
+  expect(changes[1]).toMatchObject({ op: "create", fields: { piece: "a/SF", tag: "V-1" } });
+  expect(changes[2]).toMatchObject({ op: "set", id: (changes[1] as { id: string }).id, fields: { remark: "quiet" } });
+}); // prettier-ignore
+
+test("equal pieces stand together with their sums, and cannot be noted there", async () => {
+  const { rows, column, made } = await listed({
+    "r1/R": line("R 1", { order: 2, item: "Radiator", size: "500 W", duty: 300, power_w: 0, weight_kg: 12, serves: "1 Hall" }),
+    "r2/R": line("R 2", { order: 2, item: "Radiator", size: "500 W", duty: 400, power_w: 0, weight_kg: 13, serves: "2 Shop", remark: "" }),
+    "r3/R": line("R 3", { order: 2, item: "Radiator", size: "800 W", duty: 700, power_w: 0, serves: "3 Loft" }),
+    "d/D": line("D 160", { item: "Duct", size: "160", count: 0, power_w: 0 }),
+  });
+  expect(made.find('[data-test="kit-sums"]').text()).toMatch(/^3 pieces/);
+  await pressed(made, "Equal together");
+  const both = rows().find((row) => row.size === "500 W")!;
+  expect(both).toMatchObject({ count: 2, duty: 400, weight_kg: 25, serves: "several", tag: "R 1 and 1 more" });
+  expect(rows()).toHaveLength(3);
+  expect(column("tag").editable!(both)).toBe(false);
+  expect(column("tag").editable!(rows().find((row) => row.size === "800 W")!)).toBe(true);
+  await pressed(made, "By what it serves");
+  expect(rows().map((row) => row.serves)).toEqual(["1 Hall", "2 Shop", "3 Loft", "AHU-1"]);
+}); // prettier-ignore
+
+test("notes of pieces that are gone are told, and go when that is asked", async () => {
+  const { made, attempt } = await listed({ "h/P": line("Heating P") }, [
+    { id: "n1", piece: "x/P", tag: "U-9", remark: "" },
+    { id: "n2", piece: "h/P", tag: "U-1", remark: "" },
+  ]);
+  expect(made.text()).toContain("1 note of pieces that are no longer there: U-9");
+  await pressed(made, "Remove");
+  expect(attempt.mock.calls[0]![1]).toEqual([{ op: "delete", kind: "kit_note", id: "n1" }]);
+});
 
 test("a kit that is empty says when it fills", async () => {
   await brought({}, {});

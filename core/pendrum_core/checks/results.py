@@ -6,6 +6,7 @@ from pendrum_core.checks.air import air_snags
 from pendrum_core.checks.balance import balance_snags
 from pendrum_core.checks.ceilings import ceiling_snags
 from pendrum_core.checks.comfort import comfort_snags
+from pendrum_core.checks.ends import end_snags
 from pendrum_core.checks.feeds import feed_snags
 from pendrum_core.checks.fresh_air import fresh_air_snags
 from pendrum_core.checks.hot_water import hot_water_snags
@@ -58,6 +59,7 @@ def result_snags(results: BuildingResults, yardsticks_w_m2: Mapping[str, tuple[f
         feed_snags,
         running_snags,
         valve_snags,
+        end_snags,
         ceiling_snags,
         hot_water_snags,
     )

@@ -21,6 +21,7 @@ from pendrum_core.duct.methods import (
 )
 from pendrum_core.duct.shapes import STEEL_KG_M3, Shape, round_shape
 from pendrum_core.model.systems import Section
+from pendrum_core.network.ends import shares_of_ends
 from pendrum_core.network.fittings import coefficient, sum_of_coefficients
 from pendrum_core.network.friction import Fluid, Friction, friction
 from pendrum_core.network.tree import Paths, Tree, build_tree, largest_at_one_time, path_losses, sum_upwards
@@ -165,12 +166,15 @@ def size_tree(
     """
     tree = build_tree({section.id: section.parent for section in sections})
     by_id = {section.id: section for section in sections}
-    taken = {section.id: end_flow_m3_s.get(section.end, 0.0) for section in sections if section.end is not None}
+    shares = shares_of_ends(sections)
+    taken = {s.id: shares[s.id] * end_flow_m3_s.get(s.end, 0.0) for s in sections if s.end is not None}
     ends = [section.id for section in sections if section.end is not None]
     leaks = dict.fromkeys(by_id, 0.0)
     carried = sum_upwards(tree, taken)
     if courses_m3_s is not None:
-        their = {s.id: courses_m3_s[s.end] for s in sections if s.end is not None and s.end in courses_m3_s}
+        their = {
+            s.id: shares[s.id] * courses_m3_s[s.end] for s in sections if s.end is not None and s.end in courses_m3_s
+        }
         carried = largest_at_one_time(tree, taken, their)
     shapes: dict[str, tuple[Shape, bool]] = {}
     for number in range(_LEAK_ROUNDS):

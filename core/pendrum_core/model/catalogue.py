@@ -23,6 +23,7 @@ class CatalogueRow:
         flow_m3_s, pressure_pa: of pumps and fans, what it can give together; nought of others.
         output_w: of those that give heat or cold, a radiator's at 75/65/20, and what a motor gives to its shaft.
         diameter_m, outer_m: of round ducts and pipes: inner diameter; of pipes the outer one too.
+        weight_kg: of a piece; nought where it is not told.
     """
 
     item: str
@@ -32,6 +33,7 @@ class CatalogueRow:
     output_w: float = 0.0
     diameter_m: float = 0.0
     outer_m: float = 0.0
+    weight_kg: float = 0.0
 
 
 @dataclass(frozen=True)

@@ -36,6 +36,7 @@ class Section:
         loss_coefficient: C (or zeta) at the section's own velocity beside that of `fittings` [-].
         component_drop_pa: of anything else in it, at design flow [Pa].
         end: id of the room or system served at its end; None for a section that only carries others.
+        end_share: of what stands at its end, where several ways lead there [-]; None: alike of what no other way takes.
         end_drop_pa: of the terminal, emitter or coil with its valve, at design flow [Pa].
         valve_kv_m3_h: of a pipe's end, the valve there: m3/h at 1 bar; None where its drop is in `end_drop_pa`.
         pinned_diameter_m: inner diameter fixed by the engineer [m].
@@ -62,6 +63,7 @@ class Section:
     fittings: tuple[Fitted, ...] = ()
     network: str = SUPPLY
     through: str | None = None
+    end_share: float | None = None
 
 
 @dataclass(frozen=True)
@@ -297,6 +299,10 @@ class Circuit:
         pinned_head_pa: head that the engineer fixed; None: as calculated [Pa].
         pump_count, pump_standby, pump_control: pumps on duty together, waiting, and their control, see water/pump.py.
         water_flow: "constant", or "variable" where valves throttle and the flow follows the load.
+        diversity: of the flow that all ends take together at one time over the sum of their own, where the engineer set it [-];
+            None: at variable flow as their courses say, at constant flow all of it.
+        other_pump_efficiency, other_motor_efficiency, other_pump_control: of another pump of the same duty, to see what it saves; None
+            and empty: as of this one.
         piping: TWO_PIPES, or REVERSE_RETURN of its mains, see water/reverse.py.
         pipe: key of the series of pipes (water/pipes.py); `roughness_m` None: as that series says [m].
         glycol, glycol_share: "none", "ethylene" or "propylene", and its share by mass [-].
@@ -346,6 +352,10 @@ class Circuit:
     pump_standby: int = 0
     pump_control: str = "constant speed"
     water_flow: str = "constant"
+    diversity: float | None = None
+    other_pump_efficiency: float | None = None
+    other_motor_efficiency: float | None = None
+    other_pump_control: str = ""
     rated_exponent: float = 1.3
     rated_flow_c: float = 75.0
     rated_return_c: float = 65.0

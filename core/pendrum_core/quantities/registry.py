@@ -50,6 +50,7 @@ QUANTITIES: dict[str, Quantity] = {
     # What lights and equipment are rated at: watts in both systems.
     "connected_power": Quantity("W", "W", 1.0, 0, 0),
     "connected_density": Quantity("W/m²", "W/ft²", 1 / _FT**2, 1, 2),
+    "machine_power": Quantity("W", "hp", 1 / 745.699872, 0, 3),
     "electric_power": Quantity("kW", "hp", 1 / 745.699872, 2, 2, si_factor=0.001),
     "refrigeration": Quantity("kW", "ton", _BTU_H / 12000, 1, 2, si_factor=0.001),
     "power_per_area": Quantity("W/m²", "Btu/h·ft²", _BTU_H / _FT**2, 1, 1),
@@ -60,6 +61,7 @@ QUANTITIES: dict[str, Quantity] = {
     "area_per_power": Quantity("m²/kW", "ft²/ton", _FT**2 / (12000 * _BTU_H), 1, 0, si_factor=1000.0),
     "airflow_per_person": Quantity("L/s·p", "cfm/p", _CFM, 1, 1, si_factor=1000.0),
     "air_changes": Quantity("1/h", "1/h", 1.0, 2, 2),
+    "weight": Quantity("kg", "lb", 2.2046226218, 1, 0),
     "mass_flow": Quantity("kg/s", "lb/h", 2.204622622 * 3600, 3, 0),
     "condensate": Quantity("kg/h", "lb/h", 2.204622622 * 3600, 1, 1, si_factor=3600.0),
     "water_flow": Quantity("L/s", "gpm", 15850.32314, 2, 1, si_factor=1000.0),

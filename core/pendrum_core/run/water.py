@@ -1,6 +1,6 @@
 """Circuits, what stands at their ends, and the plants that feed them, for loads and systems that are known."""
 
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import replace
 
 import numpy as np
@@ -164,8 +164,10 @@ class Water:
         duties |= {identity: feed.duty_w for identity, feed in fed.items() if identity in piped}
         returns = {identity: feed.return_c for identity, feed in fed.items()}
         asks = any(duty > 0.0 for duty in duties.values())
+        ends = self._ends(circuit, fed)
         if asks and not circuit.by_refrigerant:
-            sized = size_circuit(circuit, duties, returns)
+            courses = {end: np.concatenate([day.ravel() for day in days]) for end, days in ends.items()}
+            sized = size_circuit(circuit, duties, returns, courses)
             self.circuits[circuit.id] = replace(sized, stated_lost_w=stated_w(circuit, self._areas_m2))
             self._emit(circuit, {end: duty for end, duty in duties.items() if end in rooms})
         charges = any(found.store.circuit == circuit.id for found in self._stores.values())
@@ -174,7 +176,9 @@ class Water:
         outdoor_c = self._loads.outdoors.dry_bulb_c
         cold_c = np.full((1, outdoor_c.shape[1]), building.climate.winter_dry_bulb_c)
         running = on_design_days(circuit, building.climate, outdoor_c, cold_c)
-        course = self._course(circuit, [self.courses[identity] for identity in fed], running)
+        beside_header = [self.courses[identity] for identity in fed if identity not in piped]
+        hot_w = sum((self.courses[identity].hot_w for identity in fed), np.zeros(outdoor_c.shape[1]))
+        course = self._course(circuit, ends, beside_header, hot_w, running)
         self.courses[circuit.id] = course
         found = self.circuits.get(circuit.id)
         lost_w = 0.0 if found is None else found.pipes_lose_w + pumps_heat_w(circuit, found)
@@ -189,8 +193,8 @@ class Water:
             self.feeds[circuit.id] = feed_of(circuit, source, design)
         elif circuit.units and course.peak[0] > 0.0:
             own = [(duty, returns.get(end, circuit.return_c)) for end, duty in duties.items()]
-            beside_header = [(f.duty_w, f.return_c) for identity, f in fed.items() if identity not in piped]
-            back = mixed_return_c(circuit, [*own, *beside_header]) if fed else circuit.return_c
+            others = [(f.duty_w, f.return_c) for identity, f in fed.items() if identity not in piped]
+            back = mixed_return_c(circuit, [*own, *others]) if fed else circuit.return_c
             margin = building.margins.heating if circuit.kind == "heating" else building.margins.cooling
             self.plants[circuit.id] = size_plant(
                 replace(circuit, return_c=back),
@@ -229,35 +233,57 @@ class Water:
                     day[unit.id] = staged.used[row]
         return days
 
-    def _course(self, circuit: Circuit, fed: Sequence[Course], running: tuple[Running, Running]) -> Course:
-        """What ends, fed circuits and stores ask at every step together, without margins: summer's design days and the winter day [W].
+    def _ends(self, circuit: Circuit, fed: Iterable[str]) -> dict[str, tuple[Array, Array]]:
+        """What each end of a circuit asks at every step, without margins: summer's design days and the winter day [W]."""
+        found: dict[str, tuple[Array, Array]] = {}
+        # In the order of the sections: a sum of other order has another last digit, and every process is to tell the same.
+        for end in dict.fromkeys(section.end for section in circuit.sections if section.end is not None):
+            if end in self._units:
+                found[end] = self._coils_ask(circuit, self._units[end])
+            elif (room := self._loads.rooms.get(end)) is not None:
+                found[end] = _room_asks(circuit, room, self._serving.get(end), self.bands.get((circuit.id, end)))
+            elif end in fed:
+                found[end] = (self.courses[end].summer_w, self.courses[end].winter_w)
+        return found
 
-        While it does not run it carries hot water alone.
+    def _coils_ask(self, circuit: Circuit, units: Sequence[AirSystemResult]) -> tuple[Array, Array]:
+        """The same of the coils of a system's sets, with their terminals where those are warmed by water."""
+        shape = self._loads.outdoors.dry_bulb_c.shape
+        summer, winter = np.zeros(shape), np.zeros((1, shape[1]))
+        for unit in units:
+            if circuit.kind == "chilled":
+                summer += unit.coil_total_w
+                continue
+            path, cold = unit.summer, unit.winter
+            summer += path.heating_w + path.reheat_w + path.preheat_w
+            winter += cold.heating_w + cold.reheat_w + cold.preheat_w
+            if _reheats_by_water(self._loads.building, unit):
+                summer += unit.reheat_w
+                winter += _reheat_winter_w(unit)
+        return summer, winter
+
+    def _course(
+        self,
+        circuit: Circuit,
+        ends: Mapping[str, tuple[Array, Array]],
+        others: Sequence[Course],
+        fed_hot_w: Array,
+        running: tuple[Running, Running],
+    ) -> Course:
+        """What ends, `others` that hang beside its pipes and stores ask at every step together, without margins: summer's design days
+        and the winter day [W].
+
+        While it does not run it carries the hot water of circuits that it feeds alone.
         """
         loads, steps = self._loads, self._loads.outdoors.dry_bulb_c.shape[1]
         summer, winter = np.zeros_like(loads.outdoors.dry_bulb_c), np.zeros((1, steps))
-        fed_hot_w = sum((one.hot_w for one in fed), np.zeros(steps))
-        for one in fed:
+        for one in others:
             summer += one.summer_w
             winter += one.winter_w
-        rooms_w: tuple[dict[str, Array], dict[str, Array]] = ({}, {})
-        # In the order of the sections: a sum of other order has another last digit, and every process is to tell the same.
-        for end in dict.fromkeys(section.end for section in circuit.sections if section.end is not None):
-            for unit in self._units.get(end, ()):
-                if circuit.kind == "chilled":
-                    summer += unit.coil_total_w
-                    continue
-                path, cold = unit.summer, unit.winter
-                summer += path.heating_w + path.reheat_w + path.preheat_w
-                winter += cold.heating_w + cold.reheat_w + cold.preheat_w
-                if _reheats_by_water(loads.building, unit):
-                    summer += unit.reheat_w
-                    winter += _reheat_winter_w(unit)
-            if (room := loads.rooms.get(end)) is not None:
-                asked = _room_asks(circuit, room, self._serving.get(end), self.bands.get((circuit.id, end)))
-                for whole, of_rooms, watts in zip((summer, winter), rooms_w, asked, strict=True):
-                    whole += watts
-                    of_rooms[end] = watts
+        for summer_w, winter_w in ends.values():
+            summer += summer_w
+            winter += winter_w
+        rooms_w = tuple({end: days[at] for end, days in ends.items() if end in loads.rooms} for at in (0, 1))
         piped, lost_w, back = self.circuits.get(circuit.id), 0.0, [np.zeros(steps), np.zeros(steps)]
         pumps_w = 0.0
         if piped is not None:

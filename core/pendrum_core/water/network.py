@@ -6,18 +6,23 @@ Source: heat balance of flowing water; losses after EN 12828 practice by Darcy a
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
+import numpy as np
+from numpy.typing import NDArray
+
 from pendrum_core.duct.network import valve_drop_pa
 from pendrum_core.duct.shapes import round_shape
 from pendrum_core.model.systems import REVERSE_RETURN, Circuit, Section
+from pendrum_core.network.ends import shares_of_ends
 from pendrum_core.network.fittings import coefficient, sum_of_coefficients
 from pendrum_core.network.friction import Fluid, Friction, friction, smallest_size
-from pendrum_core.network.tree import Paths, Tree, build_tree, path_losses, sum_upwards
+from pendrum_core.network.tree import Paths, Tree, build_tree, largest_at_one_time, path_losses, sum_upwards
 from pendrum_core.water.insulation import pipe_loss_w_m
 from pendrum_core.water.liquid import PLAIN_WATER, Liquid
 from pendrum_core.water.pipes import series_of
 from pendrum_core.water.pump import PumpResult, size_pump
 from pendrum_core.water.reverse import Chain, chains
 
+Array = NDArray[np.float64]
 _NONE: Mapping[str, float] = {}
 FLOW_AND_RETURN, FLOW, RETURN, BACK = "flow and return", "flow", "return", "back from the end"
 
@@ -196,11 +201,54 @@ class _Sizing:
         )
 
 
+_ALL = ""  # stands before all sections that hang on none
+
+
+def _carried(
+    circuit: Circuit, tree: Tree, end_flow: Mapping[str, float], courses: Mapping[str, Array] | None
+) -> tuple[dict[str, float], float]:
+    """Flow that every section is sized for, and that of all together [m3/s].
+
+    Source: mass balance at every joint and step.
+    """
+    shares = shares_of_ends(circuit.sections)
+    taken = {s.id: shares[s.id] * end_flow[s.end] for s in circuit.sections if s.end is not None}
+    flows = sum_upwards(tree, taken)
+    whole = sum(end_flow.values())
+    if circuit.diversity is not None:
+        least = dict(flows)
+        for one in reversed(tree.order):
+            if carries := tree.children[one]:
+                least[one] = max(taken.get(one, 0.0), *(least[by] for by in carries), circuit.diversity * flows[one])
+        return least, max([circuit.diversity * whole, *(least[one] for one in tree.order if tree.parent[one] is None)])
+    if courses is None or circuit.water_flow != "variable" or circuit.piping == REVERSE_RETURN:
+        return flows, whole
+    rooted = build_tree(
+        {_ALL: None} | {one: _ALL if tree.parent[one] is None else tree.parent[one] for one in tree.order}
+    )
+    still = np.zeros(next((course.shape for course in courses.values()), (1,)))
+    their = {}
+    for section in circuit.sections:
+        if section.end is not None:
+            course = courses.get(section.end, still)
+            most = float(course.max(initial=0.0))
+            # Of an end that asks nothing on the design days it is not known when it asks: it counts at any time.
+            their[section.id] = taken[section.id] * (course / most if most > 0.0 else still + 1.0)
+    carried = largest_at_one_time(rooted, taken, their)
+    return carried, carried.pop(_ALL)
+
+
 def size_circuit(
-    circuit: Circuit, duty_w: Mapping[str, float], returns_c: Mapping[str, float] = _NONE
+    circuit: Circuit,
+    duty_w: Mapping[str, float],
+    returns_c: Mapping[str, float] = _NONE,
+    courses: Mapping[str, Array] | None = None,
 ) -> CircuitResult:
     """Size a circuit for the duties of what its sections serve; `returns_c` of ends whose water comes back otherwise than the
-    circuit's design says [°C].
+    circuit's design says [°C]; `courses` of what ends ask, in one unit and over the same steps.
+
+    At variable flow pipes and pump carry the largest that ends take at one time by their courses; at constant flow, with reverse
+    return and without courses the sum of their own, and in any case that sum times the circuit's diversity where it has one.
 
     Raises:
         TreeError: the sections are not a tree.
@@ -215,7 +263,7 @@ def size_circuit(
         end: water_flow_m3_s(duty, circuit.flow_c, returns_c.get(end, circuit.return_c), liquid)
         for end, duty in duties.items()
     }
-    flows = sum_upwards(tree, {s.id: end_flow[s.end] for s in circuit.sections if s.end is not None})
+    flows, together = _carried(circuit, tree, end_flow, courses)
     sizing, by_id = _Sizing(circuit, fluid), {section.id: section for section in circuit.sections}
     found: dict[str, PipeResult] = {}
     if circuit.piping == REVERSE_RETURN:
@@ -233,7 +281,10 @@ def size_circuit(
         end_flow_m3_s=end_flow,
         sections=results,
         paths=paths,
-        pump=size_pump(circuit, sum(end_flow.values()), paths.index_loss_pa),
+        pump=replace(
+            size_pump(circuit, together, paths.index_loss_pa),
+            diversity=together / whole if (whole := sum(end_flow.values())) > 0.0 else 1.0,
+        ),
         water_content_m3=sum(
             run.length_m * round_shape(run.diameter_m).area_m2 for result in results.values() for run in result.runs
         ),

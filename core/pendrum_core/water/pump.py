@@ -7,7 +7,7 @@ proportional pressure with half the head at no flow as the reference control of 
 IEC 60034-30-1:2014, four poles, 50 Hz.
 """
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -34,6 +34,7 @@ class PumpResult:
         motor_w: next standard motor of one pump; None above the series.
         efficiency, motor_efficiency: of the pump, and of its motor with its drive, at the duty [-].
         count, standby: pumps on duty together, and pumps that wait.
+        diversity: of its flow over the sum of what its ends take, each at its largest [-].
         open_share: flow without throttling, where the pump's curve meets the network's, over the design flow [-].
     """
 
@@ -51,6 +52,7 @@ class PumpResult:
     standby: int = 0
     control: str = "constant speed"
     open_share: float = 1.0
+    diversity: float = 1.0
 
 
 @dataclass(frozen=True)
@@ -96,6 +98,30 @@ def size_pump(circuit: Circuit, flow_m3_s: float, index_loss_pa: float) -> PumpR
         standby=circuit.pump_standby,
         control=circuit.pump_control,
         open_share=float(np.sqrt(NO_FLOW_HEAD * head / over)) if over > 0.0 else 1.0,
+    )
+
+
+def other_pump(circuit: Circuit, pump: PumpResult) -> PumpResult | None:
+    """Another pump of the same duty, with the efficiencies and the control that the engineer asks about; None where none is asked.
+
+    Raises:
+        ValueError: its control is none of CONTROLS.
+    """
+    efficiency, motor = circuit.other_pump_efficiency, circuit.other_motor_efficiency
+    if efficiency is None and motor is None and not circuit.other_pump_control:
+        return None
+    control = circuit.other_pump_control or pump.control
+    if control not in CONTROLS:
+        raise ValueError(f"{control!r} is none of {', '.join(CONTROLS)}")
+    efficiency, motor = efficiency or pump.efficiency, motor or pump.motor_efficiency
+    shaft_w = pump.hydraulic_w / efficiency
+    return replace(
+        pump,
+        shaft_w=shaft_w,
+        electrical_w=shaft_w / motor,
+        efficiency=efficiency,
+        motor_efficiency=motor,
+        control=control,
     )
 
 

@@ -45,7 +45,7 @@ from pendrum_core.working.rejection import heat_rejection
 from pendrum_core.working.rooms import room_cooling, room_cooling_per_area, room_latent, room_temperature
 from pendrum_core.working.running import circuit_stopped
 from pendrum_core.working.vessels import buffer_store, expansion_vessel
-from pendrum_core.working.water import pipe_section, pump_head, pump_open_flow, pump_part_load, pump_power
+from pendrum_core.working.water import pipe_section, pump_head, pump_open_flow, pump_part_load, pump_power, pump_saving
 from pendrum_core.working.yardsticks import YARDSTICKS
 
 EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
@@ -85,6 +85,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "pump_head": pump_head,
     "pump_power": pump_power,
     "pump_open_flow": pump_open_flow,
+    "pump_saving": pump_saving,
     **{f"pump_power_{share * 100:.0f}": partial(pump_part_load, share=share) for share in PART_LOADS[:-1]},
     "emitter_rating": emitter_rating,
     "heated_floor": heated_floor,

@@ -6,12 +6,14 @@ from pendrum_core.model.systems import Circuit, Section
 from pendrum_core.network.fittings import sum_of_coefficients
 from pendrum_core.plant.motors import MOTOR_CLASSES
 from pendrum_core.results.building import BuildingResults
-from pendrum_core.water.network import BACK, FLOW_AND_RETURN, PipeResult, PipeRun
+from pendrum_core.water.network import BACK, FLOW_AND_RETURN, CircuitResult, PipeResult, PipeRun
 from pendrum_core.water.pipes import PipeSeries, series_of
-from pendrum_core.water.pump import NO_FLOW_HEAD, part_loads
+from pendrum_core.water.pump import NO_FLOW_HEAD, other_pump, part_loads
 from pendrum_core.water.valves import ValveAuthority, authorities
 from pendrum_core.working.fittings import fittings_node
 from pendrum_core.working.node import Node, addition
+
+_FLOW_OF = "what the ends beyond it take: at one time where the flow is variable, else the sum of their own"
 
 
 def _run(section: Section, run: PipeRun, series: PipeSeries) -> Node:
@@ -77,7 +79,7 @@ def _pipe(section: Section, result: PipeResult, series: PipeSeries, on_path: boo
         f"{f.dynamic_pressure_pa:.4g} + {section.component_drop_pa:.5g} + {section.end_drop_pa:.5g} Pa",
         source=f"Darcy-Weisbach with Colebrook; inner diameters of {series.standard}",
         inputs=(
-            Node("Flow", result.flow_m3_s, "water_flow", "V", formula="sum of what is below"),
+            Node("Flow", result.flow_m3_s, "water_flow", "V", formula=_FLOW_OF),
             Node(
                 "Inner diameter",
                 result.diameter_m,
@@ -192,7 +194,64 @@ def pump_power(results: BuildingResults, circuit_id: str) -> Node:
         "P",
         formula="flow × head / (pump efficiency × motor efficiency)",
         numbers=f"{pump.flow_m3_s * 1000:.4g} L/s × {pump.head_pa / 1000:.4g} kPa / ({pump.efficiency:.3g} × {pump.motor_efficiency:.3g})",
-        inputs=(Node("Flow", pump.flow_m3_s, "water_flow", "V"), pump_head(results, circuit_id), efficiency, motor),
+        inputs=(_pump_flow(circuit, results.circuits[circuit_id]), pump_head(results, circuit_id), efficiency, motor),
+    )
+
+
+def _pump_flow(circuit: Circuit, found: CircuitResult) -> Node:
+    """Flow of a circuit's pumps by what its ends take."""
+    own = sum(found.end_flow_m3_s.values())
+    told = circuit.diversity is not None
+    return Node(
+        "Flow",
+        found.pump.flow_m3_s,
+        "water_flow",
+        "V",
+        formula="sum of the ends' own × share of it at one time",
+        numbers=f"{own * 1000:.4g} L/s × {found.pump.diversity:.3g}",
+        note="" if told or found.pump.diversity < 1.0 else "All ends are counted at their largest together.",
+        inputs=(
+            Node(
+                "Ends at one time",
+                found.pump.diversity,
+                "percent",
+                formula="as entered, or more where one end alone takes more"
+                if told
+                else "largest sum of what they take at one step",
+                ref=f"circuit/{circuit.id}/diversity" if told else "",
+            ),
+        ),
+    )
+
+
+def pump_saving(results: BuildingResults, circuit_id: str) -> Node:
+    """What another pump of the same duty saves at the design flow.
+
+    Raises:
+        KeyError: none is asked about.
+    """
+    circuit: Circuit = next(c for c in results.building.circuits if c.id == circuit_id)
+    pump = results.circuits[circuit_id].pump
+    other = other_pump(circuit, pump)
+    if other is None:
+        raise KeyError(circuit_id)
+    return Node(
+        f"{circuit.name}: saved by another pump",
+        pump.electrical_w - other.electrical_w,
+        "machine_power",
+        formula="P of this one − flow × head / (its pump efficiency × its motor efficiency)",
+        numbers=f"{pump.electrical_w:.4g} W − {pump.hydraulic_w:.4g} W / ({other.efficiency:.3g} × {other.motor_efficiency:.3g})",
+        note="At the design flow; over the year see Year, Circuits.",
+        inputs=(
+            pump_power(results, circuit_id),
+            Node("Its efficiency", other.efficiency, "percent", ref=f"circuit/{circuit.id}/other_pump_efficiency"),
+            Node(
+                "Its motor and drive",
+                other.motor_efficiency,
+                "percent",
+                ref=f"circuit/{circuit.id}/other_motor_efficiency",
+            ),
+        ),
     )
 
 

@@ -17,7 +17,7 @@ from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.feeds import fed_first
 from pendrum_core.water.losses import given_back_w, pumps_heat_w
 from pendrum_core.water.network import CircuitResult
-from pendrum_core.water.pump import electrical_w
+from pendrum_core.water.pump import electrical_w, other_pump
 from pendrum_core.year.hot_water import HotWaterYear
 from pendrum_core.year.meter import ELECTRICITY, HOT_WATER, NO_COLD, NO_HEAT, Meter
 from pendrum_core.year.sky import YearSky
@@ -121,9 +121,15 @@ def circuits_year(
             carried[circuit.id] = (load + hot + stands).astype(np.float32)
             unmet.setdefault(circuit.id, np.zeros(hours, dtype=np.float32))
         if circuit.id in results.circuits:
-            meter.add(
-                "pumps", ELECTRICITY, _pumps_w(circuit, results.circuits[circuit.id], load, runnings[circuit.id].flow_c)
+            piped = results.circuits[circuit.id]
+            flow = np.where(load > 0.0, _pumps_flow(circuit, piped, load, runnings[circuit.id].flow_c), 0.0)
+            pumps, other = (
+                None if pump is None else np.where(load > 0.0, electrical_w(pump, flow), 0.0)
+                for pump in (piped.pump, other_pump(circuit, piped.pump))
             )
+            assert pumps is not None
+            meter.add("pumps", ELECTRICITY, pumps)
+            meter.pumps[circuit.id] = (pumps.astype(np.float32), None if other is None else other.astype(np.float32))
         if circuit.id in results.feeds:
             beyond = fed.get(str(circuit.source), (np.zeros(hours), np.zeros(hours)))
             fed[str(circuit.source)] = (beyond[0] + load, beyond[1] + hot)
@@ -162,12 +168,12 @@ def circuits_year(
     return outputs, carried, unmet
 
 
-def _pumps_w(circuit: Circuit, found: CircuitResult, load_w: Array, flow_c: Array) -> Array:
-    """Electricity of a circuit's pumps: while anything is asked, at the flow that it takes [W]."""
-    design = sum(found.duty_w.values()) * (1.0 + circuit.lost_share) + found.pipes_lose_w
+def _pumps_flow(circuit: Circuit, found: CircuitResult, load_w: Array, flow_c: Array) -> Array:
+    """Flow of a circuit's pumps that a load takes, of their design flow [-]."""
+    design = sum(found.duty_w.values()) * found.pump.diversity * (1.0 + circuit.lost_share) + found.pipes_lose_w
     share = np.clip(load_w / design, 0.0, 1.0) if design else np.ones_like(load_w)
     flow, _ = part_flow(circuit, flow_c, share, abs(circuit.flow_c - circuit.return_c))
-    return np.where(load_w > 0.0, electrical_w(found.pump, flow), 0.0)
+    return flow
 
 
 def _plant(

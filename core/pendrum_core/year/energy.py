@@ -35,6 +35,7 @@ class BuildingYear:
         output_w: by (circuit, unit), what plant units give, hourly [W]; extracted_w what heat pumps draw from ground or wells.
         carried_w: by circuit, what it gives to its ends, with its losses and hot water.
         unmet_w: by circuit: what its units cannot give, and what is asked while it does not run.
+        pumps_w: by circuit, its pumps, and another one of the same duty where it is asked about.
         water_kg_s: by (TOWER or HUMIDIFIER, circuit or system), what they take from the mains, hourly.
         stores: of hot water, by id.
     """
@@ -48,6 +49,7 @@ class BuildingYear:
     extracted_w: Mapping[tuple[str, str], Single]
     carried_w: Mapping[str, Single]
     unmet_w: Mapping[str, Single]
+    pumps_w: Mapping[str, tuple[Single, Single | None]]
     water_kg_s: Mapping[tuple[str, str], Single]
     stores: Mapping[str, HotWaterYear]
     faults: tuple[str, ...]
@@ -166,6 +168,7 @@ def building_year(
         extracted_w=meter.extracted,
         carried_w=carried,
         unmet_w=unmet,
+        pumps_w=meter.pumps,
         water_kg_s=meter.water,
         stores=stores,
         faults=tuple(faults),

@@ -11,13 +11,17 @@ NO_HEAT, NO_COLD = "heat without a plant", "cold without a plant"
 
 
 class Meter:
-    """Adds up energy by use and carrier; what plant takes of water stands in `water`, of ground in `extracted`."""
+    """Adds up energy by use and carrier; what plant takes of water stands in `water`, of ground in `extracted`.
+
+    `pumps` holds the pumps of each circuit, and another pump that is asked about [W].
+    """
 
     def __init__(self, hours: int) -> None:
         self._hours = hours
         self.rows: dict[tuple[str, str], Array] = {}
         self.water: dict[tuple[str, str], Single] = {}
         self.extracted: dict[tuple[str, str], Single] = {}
+        self.pumps: dict[str, tuple[Single, Single | None]] = {}
 
     def add(self, use: str, carrier: str, watts: Array) -> None:
         """Count an hourly course."""

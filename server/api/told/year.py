@@ -85,6 +85,10 @@ class CircuitYear(Told):
     unmet_kwh: KilowattHours
     unmet_h: int = Field(description="h")
     unmet_peak_w: Watts
+    pumps_kwh: KilowattHours | None
+    pumps_saved_kwh: KilowattHours | None = Field(
+        description="kWh: what another pump of the same duty saves; null where none is asked about"
+    )
 
 
 class UnitYear(Told):

@@ -15,7 +15,16 @@ from pendrum_core.model.unit_parts import UnitPart
 from projects.resolver import MARGINS, Effective
 from projects.rows import Document, Row
 
-_OF_ONE = ("network", "shape", "height_limit_m", "pinned_width_m", "pinned_height_m", "valve_kv_m3_h", "through")
+_OF_ONE = (
+    "network",
+    "shape",
+    "height_limit_m",
+    "pinned_width_m",
+    "pinned_height_m",
+    "valve_kv_m3_h",
+    "through",
+    "end_share",
+)
 _LIMITS = ("economizer_limit_c", "economizer_limit_j_kg")
 _TOLD_APART = ("running", "arrangement", "parts", "sets")
 NO_ZONE = "none"

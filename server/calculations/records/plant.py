@@ -6,6 +6,7 @@ from typing import Any
 import numpy as np
 
 from calculations.fields_of_snags import field_of
+from calculations.kit import kit_record
 from calculations.mends import mend_of
 from calculations.records.definitions import EnvelopeMaker
 from calculations.records.payload import Payload, Record
@@ -16,6 +17,7 @@ from pendrum_core.air.result import AirSystemResult, ServedRoom
 from pendrum_core.checks.results import result_snags
 from pendrum_core.checks.snag import Snag
 from pendrum_core.model.climate import day_number
+from pendrum_core.model.systems import Circuit
 from pendrum_core.plant.rejection import WATER_KG_M3
 from pendrum_core.plant.seasonal import season_of
 from pendrum_core.plant.source import PlantResult
@@ -28,7 +30,7 @@ from pendrum_core.results.vessels import vessel_of
 from pendrum_core.results.yardsticks import group_basis, room_basis, yardsticks
 from pendrum_core.room.outcome.loads import GroupLoads, Peak, RoomLoads
 from pendrum_core.water.hot_water import HotWaterResult
-from pendrum_core.water.pump import PumpResult, curve_head, held_head, part_loads
+from pendrum_core.water.pump import PumpResult, curve_head, held_head, other_pump, part_loads
 from pendrum_core.water.valves import authorities
 from projects.rows import Document
 
@@ -213,7 +215,7 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
         valves = authorities(drawn[circuit_id], c)
         circuits[circuit_id] = {
             "duty_w": sum(c.duty_w.values()),
-            "pump": _pump(c.pump),
+            "pump": _pump(drawn[circuit_id], c.pump),
             "water_content_m3": c.water_content_m3,
             "pipes_lose_w": None if drawn[circuit_id].loses_a_share else c.pipes_lose_w,
             "given_back_w": {room: watts for (of, room), watts in results.given_back_w.items() if of == circuit_id},
@@ -233,11 +235,14 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
     return circuits, sections
 
 
-def _pump(pump: PumpResult) -> Record:
-    """The pumps, their part load, and the curves of pump and network from no flow to a third above the design's."""
+def _pump(circuit: Circuit, pump: PumpResult) -> Record:
+    """The pumps, their part load, and the curves of pump and network from no flow to a third above the design's; what another pump
+    takes at the same part loads, where one is asked about."""
     shares = np.linspace(0.0, _CURVE_TO, _CURVE_POINTS)
+    other = other_pump(circuit, pump)
     return dict(vars(pump)) | {
         "part_loads": [dict(vars(point)) for point in part_loads(pump)],
+        "other_w": None if other is None else [point.electrical_w for point in part_loads(other)],
         "curve": {
             "flow_m3_s": (pump.flow_m3_s * shares).tolist(),
             "pump_pa": (pump.head_pa * curve_head(shares)).tolist(),
@@ -382,7 +387,7 @@ class PlantMaker:
             "snag": {f"{snag.code}/{snag.id}": _snag(snag, snapshot.look.document) for snag in snags},
             # Nobody's peak waits for it.
             "envelope": {"building": self._envelope.make(results)},
-            "kit": {f"{item.order}/{item.tag}/{item.owner}": dict(vars(item)) for item in kit_list(results)},
+            "kit": {item.key: kit_record(item) for item in kit_list(results)},
         }
 
     def _room_record(

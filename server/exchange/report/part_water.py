@@ -2,6 +2,7 @@
 
 from collections.abc import Sequence
 
+from calculations.kit import noted
 from exchange.report.sheet import Cell, Column, Measured, Part, Table
 from exchange.report.source import Source
 
@@ -78,20 +79,16 @@ def water(of: Source) -> Part:
 
 
 def kit_list(of: Source) -> Part:
-    """What is to be bought."""
-    rows = [
-        [
-            item["tag"],
-            item["item"],
-            item["serves"],
-            Measured(item["duty"], item["duty_quantity"]) if item["duty_quantity"] else "",
-            Measured(item["second"], item["second_quantity"]) if item["second_quantity"] else "",
-            item["size"],
-            item["power_w"] or None,
-            item["state"],
+    """What is to be bought: of each piece a row, and below it a row for every line of its account."""
+    rows: list[Sequence[Cell]] = []
+    for item in noted(of.document, of.of("kit")):
+        power, weight = item["power_w"] or None, item["weight_kg"]
+        told = (item["size"], item["count"], power, weight, item["state"], item["remark"])
+        rows.append((item["tag"], item["item"], item["serves"], "", "", *told))
+        rows += [
+            ("", line["what"], "", Measured(line["value"], line["quantity"]), line["note"], "", "", None, None, "", "")
+            for line in item["account"]
         ]
-        for item in sorted(of.of("kit").values(), key=lambda item: item["order"])
-    ]
     return Part(
         "kit",
         "Kit list",
@@ -102,11 +99,14 @@ def kit_list(of: Source) -> Part:
                     Column("Tag"),
                     Column("Item"),
                     Column("Serves"),
-                    Column("Duty"),
-                    Column("and"),
+                    Column("Figure"),
+                    Column("When"),
                     Column("Size"),
+                    Column("Pieces"),
                     Column("Electrical", "electric_power"),
+                    Column("Weight", "weight"),
                     Column("State"),
+                    Column("Remark"),
                 ),
                 rows,
             )

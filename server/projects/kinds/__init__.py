@@ -12,7 +12,7 @@ from projects.kinds.connected import ConnectedLoadFields
 from projects.kinds.declare import About, Fact, Kind, facts_of
 from projects.kinds.fabric import AssemblyFields, GlazingFields, KitFields, LayerFields, MaterialFields, ShadingFields
 from projects.kinds.hot_water import HotWaterFields
-from projects.kinds.money import CatalogueRowFields, PriceFields, TariffFields
+from projects.kinds.money import CatalogueRowFields, KitNoteFields, PriceFields, TariffFields
 from projects.kinds.place import DesignMonthFields, ProjectFields, SiteFields
 from projects.kinds.plant import PlantUnitFields
 from projects.kinds.rooms import (
@@ -111,6 +111,7 @@ _SCHEMAS: dict[str, type[Kind]] = {
     "duct_section": DuctSectionFields,
     "tariff": TariffFields,
     "price": PriceFields,
+    "kit_note": KitNoteFields,
     "connected_load": ConnectedLoadFields,
     "catalogue_row": CatalogueRowFields,
     "plant_unit": PlantUnitFields,

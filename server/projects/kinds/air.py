@@ -253,6 +253,19 @@ class SectionFields(Kind):
     level: Annotated[Ref, link("Drawn on the level", "level", empties=True)] = None
     course_m: Annotated[list[tuple[Coordinate, Coordinate]], Field(max_length=200), called("Course on the plan")] = []
     end_drop_pa: Annotated[float, number("Drop at its end", "pressure", 0, 500_000)] = 0.0
+    end_share: (
+        Annotated[
+            float,
+            number(
+                "Share of what ends there",
+                "percent",
+                0,
+                1,
+                hint="Where several ways lead to one end. Empty: alike of what no other way takes.",
+            ),
+        ]
+        | None
+    ) = None
     pinned_diameter_m: Annotated[float, number("Pinned diameter", "diameter", 0.005, 5, open_low=True)] | None = None
 
     @model_validator(mode="after")

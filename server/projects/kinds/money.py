@@ -47,6 +47,16 @@ class PriceFields(Kind):
     per_unit: Annotated[float, number("Price per unit of duty", "money", 0, 1e9)] = 0.0
 
 
+class KitNoteFields(Kind):
+    """What the engineer notes of a piece on the kit list: a tag of its own, a remark."""
+
+    about: ClassVar[About] = About(most=20_000)
+
+    piece: Annotated[str, Field(min_length=1, max_length=200), called("Piece")]
+    tag: Annotated[str, Field(max_length=80), called("Own tag")] = ""
+    remark: Annotated[str, Field(max_length=1000), called("Remark")] = ""
+
+
 class CatalogueRowFields(Kind):
     """Something that can be bought, for the kit list to choose from: what covers a duty with the least."""
 
@@ -59,6 +69,7 @@ class CatalogueRowFields(Kind):
     output_w: Annotated[float, number("Output", "load", 0, 1e9)] = 0.0
     diameter_m: Annotated[float, number("Inner diameter", "diameter", 0, 5)] = 0.0
     outer_m: Annotated[float, number("Outer diameter", "diameter", 0, 5, hint="Of pipes.")] = 0.0
+    weight_kg: Annotated[float, number("Weight", "weight", 0, 1e6)] = 0.0
 
     @model_validator(mode="after")
     def has_a_rating(self) -> Self:

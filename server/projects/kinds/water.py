@@ -13,6 +13,9 @@ from projects.kinds.declare import About, Kind, Ref, called, link, number, optio
 LEAST_WATER_C = 1.0
 
 
+_PUMP_CONTROLS = ("constant speed", "constant pressure", "proportional pressure")
+
+
 class CircuitFields(Kind):
     """A two-pipe water circuit."""
 
@@ -82,12 +85,34 @@ class CircuitFields(Kind):
     pinned_head_pa: Annotated[float, number("Pinned head", "head", 500, 2_000_000)] | None = None
     pump_count: Annotated[int, whole("Pumps on duty", 1, 6)] = 1
     pump_standby: Annotated[int, whole("Pumps on standby", 0, 6)] = 0
-    pump_control: Annotated[
-        str, options("Pumps run at", ["constant speed", "constant pressure", "proportional pressure"])
-    ] = "constant speed"
+    pump_control: Annotated[str, options("Pumps run at", list(_PUMP_CONTROLS))] = "constant speed"
     water_flow: Annotated[
         str, options("Water flow", {"constant": "constant, three-way valves", "variable": "variable, two-way valves"})
     ] = "constant"
+    diversity: (
+        Annotated[
+            float,
+            number(
+                "Ends at one time",
+                "percent",
+                0.1,
+                1,
+                hint="Of the sum of what they take. Empty: at variable flow as their courses say, at constant flow all.",
+            ),
+        ]
+        | None
+    ) = None
+    other_pump_efficiency: (
+        Annotated[
+            float,
+            number("Another pump's efficiency", "percent", 0.05, 1, hint="Of the same duty, to see what it saves."),
+        ]
+        | None
+    ) = None
+    other_motor_efficiency: Annotated[float, number("Its motor and drive", "percent", 0.05, 1)] | None = None
+    other_pump_control: Annotated[
+        str, options("It runs at", {"": "as this one", **{one: one for one in _PUMP_CONTROLS}})
+    ] = ""
     flow_rule: Annotated[
         str,
         options(

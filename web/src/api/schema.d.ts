@@ -611,6 +611,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/projects/{project_id}/kit.xlsx": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Kit Workbook
+         * @description The kit list as a workbook, in "SI" or "IP".
+         */
+        get: operations["kit_xlsx"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/projects/{project_id}/prices": {
         parameters: {
             query?: never;
@@ -3823,6 +3843,13 @@ export interface components {
              * @description W
              */
             unmet_peak_w: number;
+            /** Pumps Kwh */
+            pumps_kwh: number | null;
+            /**
+             * Pumps Saved Kwh
+             * @description kWh: what another pump of the same duty saves; null where none is asked about
+             */
+            pumps_saved_kwh: number | null;
         };
         /**
          * EnergyRow
@@ -6503,6 +6530,31 @@ export interface components {
              */
             water_flow: "constant" | "variable";
             /**
+             * Ends at one time
+             * @description Ends at one time. Of the sum of what they take. Empty: at variable flow as their courses say, at constant flow all.
+             * @default null
+             */
+            diversity: number | null;
+            /**
+             * Another pump's efficiency
+             * @description Another pump's efficiency. Of the same duty, to see what it saves.
+             * @default null
+             */
+            other_pump_efficiency: number | null;
+            /**
+             * Its motor and drive
+             * @description Its motor and drive.
+             * @default null
+             */
+            other_motor_efficiency: number | null;
+            /**
+             * It runs at
+             * @description It runs at.
+             * @default
+             * @enum {string}
+             */
+            other_pump_control: "" | "constant speed" | "constant pressure" | "proportional pressure";
+            /**
              * Flow temperature goes
              * @description Flow temperature goes.
              * @default fixed
@@ -7493,6 +7545,12 @@ export interface components {
              */
             end_drop_pa: number;
             /**
+             * Share of what ends there
+             * @description Share of what ends there. Where several ways lead to one end. Empty: alike of what no other way takes.
+             * @default null
+             */
+            end_share: number | null;
+            /**
              * Pinned diameter
              * @description Pinned diameter [m].
              * @default null
@@ -7656,6 +7714,29 @@ export interface components {
             per_unit: number;
         };
         /**
+         * KitNoteFields
+         * @description What the engineer notes of a piece on the kit list: a tag of its own, a remark.
+         */
+        KitNoteFields: {
+            /**
+             * Piece
+             * @description Piece.
+             */
+            piece: string;
+            /**
+             * Own tag
+             * @description Own tag.
+             * @default
+             */
+            tag: string;
+            /**
+             * Remark
+             * @description Remark.
+             * @default
+             */
+            remark: string;
+        };
+        /**
          * ConnectedLoadFields
          * @description A lift, outdoor lighting, or anything else that counts in the year's energy and heats no room.
          */
@@ -7731,6 +7812,12 @@ export interface components {
              * @default 0
              */
             outer_m: number;
+            /**
+             * Weight
+             * @description Weight [kg].
+             * @default 0
+             */
+            weight_kg: number;
         };
         /**
          * PlantUnitFields
@@ -7936,6 +8023,12 @@ export interface components {
              * @default 0
              */
             end_drop_pa: number;
+            /**
+             * Share of what ends there
+             * @description Share of what ends there. Where several ways lead to one end. Empty: alike of what no other way takes.
+             * @default null
+             */
+            end_share: number | null;
             /**
              * Pinned diameter
              * @description Pinned diameter [m].
@@ -8738,6 +8831,28 @@ export interface operations {
         };
     };
     kit_csv: {
+        parameters: {
+            query?: {
+                system?: string;
+            };
+            header?: never;
+            path: {
+                project_id: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description OK */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+        };
+    };
+    kit_xlsx: {
         parameters: {
             query?: {
                 system?: string;

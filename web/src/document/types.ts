@@ -37,6 +37,7 @@ export type Circuit = Kinds["circuit"];
 export type HotWater = Kinds["hot_water"];
 export type PlantUnit = Kinds["plant_unit"];
 export type Price = Kinds["price"];
+export type KitNote = Kinds["kit_note"];
 export type CatalogueRow = Kinds["catalogue_row"];
 export type ConnectedLoad = Kinds["connected_load"];
 export type Tariff = Kinds["tariff"];

@@ -64,7 +64,7 @@ const cells = useGridEditing<R>(
 const { faults, cellKey, make, editing, begun, wide, dropped, start, finish, cancel, clear, fillDown } =
   cells;
 const { onPaste, onCopy } = cells;
-defineExpose({ clear, fillDown, wide, filtered: computed(() => there.value.length) });
+defineExpose({ clear, fillDown, wide, filtered: computed(() => there.value.length), shown: there });
 
 const template = computed(() => laid.value.map((column) => `${column.width}px`).join(" "));
 const width = computed(() => laid.value.reduce((sum, column) => sum + column.width, 0));

@@ -13,6 +13,20 @@ export function lengthOnPlan(row: { course_m?: number[][] | null }): number | un
     .reduce((sum, [x, y], at) => sum + Math.hypot(x! - course[at]![0]!, y! - course[at]![1]!), 0);
 }
 
+/** What a section ends at. */
+const endOf = (row: DuctSection | PipeSection): string | null =>
+  row.room ?? ("fed_circuit" in row ? (row.air_system ?? row.fed_circuit) : null) ?? null;
+
+/** Sections beside which another one ends at the same room, unit or circuit: they share what it takes. */
+export function sharing<T extends DuctSection | PipeSection>(rows: readonly T[]): Set<string> {
+  const ways = new Map<string, string[]>();
+  for (const row of rows) {
+    const end = endOf(row);
+    if (end) ways.set(end, [...(ways.get(end) ?? []), row.id]);
+  }
+  return new Set([...ways.values()].filter((ids) => ids.length > 1).flat());
+}
+
 interface Options<T> {
   depth: (row: T) => number;
   result: (row: T) => SectionResult | undefined;
@@ -28,11 +42,16 @@ export function sectionColumns<T extends DuctSection | PipeSection>(
   ends: Column<T>[],
 ): Column<T>[] {
   const { flow, rate, velocity, loss } = o.quantities;
+  const several = sharing(o.siblings());
+  const share: Column<T>[] = several.size
+    ? [{ key: "end_share", title: "share", quantity: "percent", width: 46, value: (r) => r.end_share, editable: (r) => several.has(r.id), editor: { type: "number", quantity: "percent", clearable: true } }]
+    : []; // prettier-ignore
   return [
     { key: "name", title: "Section", width: 104, value: (r) => r.name, text: (r) => "\u00a0".repeat(Math.min(5, o.depth(r))) + r.name, editor: { type: "text" } },
     { key: "parent", title: "after", width: 62, value: (r) => r.parent, text: (r) => o.siblings().find((s) => s.id === r.parent)?.name ?? "start",
       editor: { type: "choice", clearable: true, choices: o.siblings().map((s) => ({ value: s.id, label: s.name })) } },
     ...ends,
+    ...share,
     { key: "length_m", title: "length", quantity: "length", width: 52, value: (r) => r.length_m, editor: { type: "number", quantity: "length" } },
     { key: "on_plan", title: "on plan", quantity: "length", width: 56, value: (r) => lengthOnPlan(r) },
     { key: "fittings", title: "fittings", width: 54, value: (r) => countOf(r.fittings) || null, text: (r) => (countOf(r.fittings) ? String(countOf(r.fittings)) : "–") },

@@ -230,9 +230,24 @@ export interface KitItem {
   duty_quantity: string;
   second: number;
   second_quantity: string;
+  /** Every duty, its margin on a line of its own, the pin, what is chosen and what is left over. */
+  account: KitLine[];
   size: string;
+  /** Why this size. */
+  why: string;
+  count: number;
   power_w: number;
+  weight_kg: number | null;
   state: string;
+}
+
+/** A line of a piece's account; SI value with its quantity. */
+export interface KitLine {
+  role: "asked" | "margin" | "pinned" | "chosen" | "left over";
+  what: string;
+  value: number;
+  quantity: string;
+  note: string;
 }
 
 /** A value with its origin. */

@@ -17,6 +17,10 @@ export interface CircuitResult {
     standby: number;
     /** Flow where the pump's curve meets the network's, over the design flow. */
     open_share: number;
+    /** Of its flow over the sum of what its ends take, each at its largest. */
+    diversity: number;
+    /** What another pump of the same duty takes at the part loads [W]; none where none is asked about. */
+    other_w: number[] | null;
     part_loads: {
       share: number;
       head_pa: number;

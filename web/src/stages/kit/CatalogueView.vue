@@ -77,6 +77,7 @@ const columns = computed<Column<CatalogueRow>[]>(() => [
             title: item.value === "radiator" ? "Output at 75/65/20" : "Output",
           }),
         ]),
+  column("catalogue_row", "weight_kg", 90),
   ...(item.value === "motor" || item.value === "duct"
     ? []
     : [
@@ -177,7 +178,7 @@ const takeMadeUp = () =>
       <p v-else class="empty">
         Nothing here yet: standard sizes stand. Add rows, take the made-up products that come with Pendrum to
         try it, or read a CSV with the columns item, name, flow L/s, pressure kPa, output kW, inner mm, outer
-        mm; what an item does not need stays empty.
+        mm, weight kg; what an item does not need stays empty.
       </p>
     </div>
   </div>

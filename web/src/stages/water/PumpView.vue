@@ -16,8 +16,9 @@ const field = fieldsFor("circuit", () => props.circuit);
 const pump = computed(() => props.result?.pump);
 const groups = computed<[title: string, keys: (keyof Circuit & string)[]][]>(() => [
   ["Head", ["source_drop_pa", "pump_margin", "pinned_head_pa"]],
-  ["Pumps", ["pump_count", "pump_standby", "pump_control", "water_flow", "pump_efficiency"]],
+  ["Pumps", ["pump_count", "pump_standby", "pump_control", "water_flow", "diversity", "pump_efficiency"]],
   ["Motors", ["motor_class", ...(props.circuit.motor_class === "own" ? (["motor_efficiency"] as const) : []), "motor_margin"]],
+  ["Another pump of the same duty", ["other_pump_efficiency", "other_motor_efficiency", "other_pump_control"]],
 ]); // prettier-ignore
 const head = (values: number[]) => values.map((value) => toShown(value, "head", view.system));
 const xs = computed(() =>
@@ -79,6 +80,11 @@ const names = computed(() =>
           :explain="{ quantity: 'pump_open_flow', subject: circuit.id }"
         />
         flow.
+        <template v-if="pump.diversity < 1">
+          All ends at their own largest would take
+          <Figure :value="pump.flow_m3_s / pump.diversity" quantity="water_flow" />; at one time it is
+          <Figure :value="pump.diversity" quantity="percent" /> of that.
+        </template>
       </p>
       <v-table class="plain" density="compact" aria-label="Part load">
         <thead>
@@ -89,25 +95,39 @@ const names = computed(() =>
             <th scope="col" class="num">Hydraulic</th>
             <th scope="col" class="num">Shaft</th>
             <th scope="col" class="num">Electric</th>
+            <template v-if="pump.other_w">
+              <th scope="col" class="num">Another pump</th>
+              <th scope="col" class="num">saves</th>
+            </template>
           </tr>
         </thead>
         <tbody>
-          <tr v-for="point in pump.part_loads" :key="point.share">
+          <tr v-for="(point, at) in pump.part_loads" :key="point.share">
             <td><Figure :value="point.share" quantity="percent" /></td>
             <td class="num"><Figure :value="point.head_pa" quantity="head" /></td>
             <td class="num"><Figure :value="point.efficiency" quantity="percent" /></td>
-            <td class="num"><Figure :value="point.hydraulic_w" quantity="power" /></td>
-            <td class="num"><Figure :value="point.shaft_w" quantity="power" /></td>
+            <td class="num"><Figure :value="point.hydraulic_w" quantity="machine_power" /></td>
+            <td class="num"><Figure :value="point.shaft_w" quantity="machine_power" /></td>
             <td class="num">
               <Figure
                 :value="point.electrical_w"
-                quantity="power"
+                quantity="machine_power"
                 :explain="{
                   quantity: point.share === 1 ? 'pump_power' : `pump_power_${Math.round(point.share * 100)}`,
                   subject: circuit.id,
                 }"
               />
             </td>
+            <template v-if="pump.other_w">
+              <td class="num"><Figure :value="pump.other_w[at]" quantity="machine_power" /></td>
+              <td class="num">
+                <Figure
+                  :value="point.electrical_w - pump.other_w[at]!"
+                  quantity="machine_power"
+                  :explain="point.share === 1 ? { quantity: 'pump_saving', subject: circuit.id } : undefined"
+                />
+              </td>
+            </template>
           </tr>
         </tbody>
       </v-table>

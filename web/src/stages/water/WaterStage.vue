@@ -54,7 +54,7 @@ watch(
 );
 
 /** Fields of a circuit that stand under Pumps; the others stand under Settings. */
-const OF_PUMPS = /^(pump_|motor_|pinned_head_pa$|water_flow$)/;
+const OF_PUMPS = /^(pump_|motor_|other_|pinned_head_pa$|water_flow$|diversity$)/;
 // Where a field is wanted, the page that has it is opened.
 watch(
   () => view.wanted,

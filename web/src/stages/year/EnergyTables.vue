@@ -87,6 +87,8 @@ const circuitColumns: Column<CircuitRow>[] = [
   { key: "unmet", title: "asked, not given", quantity: "yearly_energy", width: 120, value: (r) => r.unmet_kwh },
   { key: "unmet_h", title: "for", quantity: "hours", width: 70, value: (r) => r.unmet_h },
   { key: "unmet_peak", title: "most of it", quantity: "load", width: 90, value: (r) => r.unmet_peak_w },
+  { key: "pumps", title: "pumps take", quantity: "yearly_energy", width: 90, value: (r) => r.pumps_kwh },
+  { key: "saved", title: "another pump saves", quantity: "yearly_energy", width: 130, value: (r) => r.pumps_saved_kwh },
 ]; // prettier-ignore
 type StoreRow = NonNullable<YearSummary["stores"]>[string] & { id: string; name: string };
 const stores = computed<StoreRow[]>(() =>
