@@ -10,6 +10,7 @@ from core.tests.test_air_system import building
 from pendrum_core.air.unit import unit_of
 from pendrum_core.checks.results import result_snags
 from pendrum_core.duct.methods import class_of
+from pendrum_core.duct.network import DuctResult
 from pendrum_core.model.building import Building
 from pendrum_core.model.systems import Extract, Section
 from pendrum_core.model.unit_parts import ATTENUATOR, COOLING_COIL, FAN, FILTER, HEATING_COIL, STEAM, UnitPart
@@ -275,6 +276,94 @@ class WarmedOnTheWayBack(unittest.TestCase):
         self.assertAlmostEqual(wool.duties[0].wanted, pi * (0.5 + 2 * self.WOOL_M) * self.METRES, places=6)
         back = next(node for node in explain(results, "coil_total", "s").inputs if node.name == "Return")
         self.assertEqual(back.inputs[-1].name, "Warmed in the return ducts by")
+
+
+class OutdoorDucts(unittest.TestCase):
+    """Ducts of outdoor air through a warm building: by the exponential at the flow of the step, before mixing."""
+
+    WOOL_M, METRES, AROUND_C = 0.02, 30.0, 24.0
+
+    def found(self, insulation_m: float | None, **more: object) -> BuildingResults:
+        lane = (wide("in", "outdoor", length_m=self.METRES),)
+        built = drawn(*lane, duct_insulation_m=insulation_m, duct_around_c=self.AROUND_C, **more)
+        unit = built.systems[0]
+        only = tuple(section for section in unit.sections if section.network == "outdoor")
+        return calculate(replace(built, systems=(replace(unit, sections=only),)))
+
+    def test_outdoor_air_comes_warmer_on_the_winter_day_and_cooler_on_hot_days(self) -> None:
+        results = self.found(self.WOOL_M)
+        system = results.systems["s"]
+        outer = 0.25 + self.WOOL_M
+        resistance = (
+            1.0 / (2 * pi * 0.25 * 25.0) + np.log(outer / 0.25) / (2 * pi * 0.037) + 1.0 / (2 * pi * outer * 8.0)
+        )
+        for path, outdoor_c in (
+            (system.summer, results.outdoors.dry_bulb_c),
+            (system.winter, np.full((1, 144), results.building.climate.winter_dry_bulb_c)),
+        ):
+            assert path.outdoor_gain_k is not None
+            rate = path.outdoor_kg_s * 1020.0
+            expected = (self.AROUND_C - outdoor_c) * (1.0 - np.exp(-self.METRES / resistance / rate))
+            np.testing.assert_allclose(path.outdoor_gain_k, expected, rtol=0.03, atol=0.01)
+            mixed = path.outdoor_share * (outdoor_c + path.outdoor_gain_k) + (1.0 - path.outdoor_share) * path.plenum_c
+            np.testing.assert_allclose(path.mixed_c, mixed, atol=0.05)
+        self.assertGreater(float(system.winter.outdoor_gain_k.max()), 1.0)  # type: ignore[union-attr]
+        self.assertLess(system.balance, 1e-6)
+        bare = self.found(None).systems["s"]
+        self.assertIsNone(bare.summer.outdoor_gain_k)
+        # What warms it on the way is spared by the heating coil.
+        brought = float((system.winter.outdoor_kg_s * 1006.0 * system.winter.outdoor_gain_k)[0, 0])  # type: ignore[operator]
+        spared = float(bare.winter.heating_w[0, 0] - system.winter.heating_w[0, 0])
+        self.assertAlmostEqual(spared, brought, delta=0.03 * brought)
+        tree = explain(results, "coil_total", "s")
+        outdoors = next(node for node in tree.inputs if node.name == "Outdoors")
+        self.assertEqual(outdoors.inputs[-1].name, "Warmed in the outdoor ducts by")
+
+    def test_an_economizer_mixes_what_comes_out_of_them(self) -> None:
+        results = self.found(self.WOOL_M, economizer="dry-bulb differential")
+        self.assertLess(results.systems["s"].balance, 1e-6)
+        self.assertTrue(results.systems["s"].summer.cools_free.any())
+
+
+class LeaksOfOtherNetworks(unittest.TestCase):
+    def lanes(self, leak_class: str) -> dict[str, DuctResult]:
+        sections = (
+            *(
+                wide("back", "return", length_m=30.0),
+                *(wide(f"b{i}", "return", parent="back", end=f"r{i}") for i in range(3)),
+            ),
+            wide("in", "outdoor", 4.0, length_m=25.0),
+            wide("out", "exhaust", 4.0, length_m=25.0),
+        )
+        unit = calculate(drawn(*sections, duct_leak_class=leak_class)).systems["s"]
+        return dict(unit.lanes)
+
+    def test_grilles_and_outlets_get_less_and_louvres_what_is_wanted(self) -> None:
+        tight, loose = self.lanes(""), self.lanes("A")
+        back, through = (lanes["return"].sections for lanes in (tight, loose))
+        share = loose["return"].leak_share
+        self.assertGreater(share, 0.001)
+        # At the unit the same comes back; what leaks in stands between it and the grilles.
+        self.assertAlmostEqual(through["back"].flow_m3_s, back["back"].flow_m3_s, delta=1e-4 * back["back"].flow_m3_s)
+        for i in range(3):
+            self.assertLess(through[f"b{i}"].flow_m3_s, back[f"b{i}"].flow_m3_s)
+        out, leaky = tight["exhaust"].sections["out"], loose["exhaust"].sections["out"]
+        self.assertAlmostEqual(leaky.flow_m3_s, out.flow_m3_s, delta=1e-4 * out.flow_m3_s)
+        inwards, more = tight["outdoor"].sections["in"], loose["outdoor"].sections["in"]
+        self.assertAlmostEqual(more.flow_m3_s * (1.0 - loose["outdoor"].leak_share), inwards.flow_m3_s, places=6)
+
+    def test_by_the_class_at_the_mean_pressure_of_a_duct(self) -> None:
+        """EN 12237: 0.027 Δp^0.65 L/s for each m² of class A. The total pressure falls along the duct by its loss; what moves
+        has its dynamic pressure less: below the void's by so much more in suction, above it by so much less behind a fan."""
+        for name, sign in (("outdoor", 1.0), ("exhaust", -1.0)):
+            found = self.lanes("A")[name]
+            (section,) = found.sections.values()
+            speed = section.flow_m3_s / (pi * 0.25**2)
+            dynamic = found.fluid.density_kg_m3 * speed**2 / 2.0
+            static = found.paths.index_loss_pa / 2.0 + sign * dynamic
+            surface = pi * 0.5 * 25.0
+            per_area = found.leak_share * section.flow_m3_s * 1000.0 / surface / 0.027
+            self.assertAlmostEqual(per_area, max(0.0, static) ** 0.65, delta=0.02 * abs(static) ** 0.65, msg=name)
 
 
 class UnitsWithout(unittest.TestCase):

@@ -32,7 +32,8 @@ class Ducts:
         gain_w: heat from around, or
         ua_w_k, around_c: by T = Ta + (Tin - Ta) exp(-UA/(m cp)), or
         ua_rooms_w_k: the same for the way to each room, (rooms,); see duct_gain.py;
-        ua_return_w_k: for the way back from each room, (rooms,); None where ducts change nothing.
+        ua_return_w_k: for the way back from each room, (rooms,); None where ducts change nothing;
+        ua_outdoor_w_k: for the way of outdoor air to the unit.
     """
 
     leak_share: float = 0.0
@@ -42,6 +43,7 @@ class Ducts:
     around_c: float = 24.0
     ua_rooms_w_k: Array | None = None
     ua_return_w_k: Array | None = None
+    ua_outdoor_w_k: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -120,7 +122,8 @@ class Path:
         humidified_kg_kg: water that the humidifier adds, per kg of air.
         outlet_c: at the unit's outlet; supply_c, supply_w: at the terminals, in the mean of all air; `apart_k` how far each room's
             is from it, (rooms, steps); None where it is the same for all.
-        return_gain_k: what return ducts warm the air by, (steps); None where that is not worked out.
+        return_gain_k: what return ducts warm the air by, (steps); None where that is not worked out. outdoor_gain_k: the same of
+            the ducts of outdoor air.
         preheat_w, heating_w, cooling_w: duties; cooling is the coil's total less the condensate's heat. `reheat_w` is of a
             second heating coil, behind the cooling coil.
         balance: what the unit's heat balance leaves open, relative to its throughput, the largest of all steps.
@@ -170,6 +173,7 @@ class Path:
     settled: bool
     apart_k: Array | None = None
     return_gain_k: Array | None = None
+    outdoor_gain_k: Array | None = None
     slope: Array | None = None
 
     @property

@@ -177,6 +177,11 @@ class AirSystemResult:
         """The same of return ducts; 0 where it is not worked out [K]."""
         return 0.0 if self.summer.return_gain_k is None else float(self.summer.return_gain_k[self.peak])
 
+    @property
+    def outdoor_gain_k(self) -> float:
+        """The same of ducts of outdoor air; 0 where it is not worked out [K]."""
+        return 0.0 if self.summer.outdoor_gain_k is None else float(self.summer.outdoor_gain_k[self.peak])
+
     @cached_property
     def outdoor_air_j_kg(self) -> tuple[Array, Array]:
         """What outdoor air brings to the coil above the return air, per kg of supply air: sensible, latent (months, 144)."""

@@ -21,6 +21,7 @@ from pendrum_core.room.supply.served import Asked, Served, serve
 Array = NDArray[np.float64]
 # Temperatures as close as the walk itself brings them (walk.py): rooms are not served anew for what is left there.
 _ROUNDS, _AT_REST, _AT_REST_K = 45, 1e-9, 2e-6
+_FIRST = 1e3
 _USUAL_W = 0.008
 _HELD_FROM, _SMALLEST, _STILL_K = 6, 0.05, 1e-9
 
@@ -194,7 +195,9 @@ def settled(season: Season, unit: Unit, served: Served) -> tuple[Served, Path, A
         )
         # Where a warmer way changes the flow that warms it, the ways of a round hold for all that follow.
         held = path.apart_k if path is not None and number >= _HELD_FROM else None
-        path = walk(unit, rooms, season.outdoor_c, season.outdoor_w, path, held)
+        # The first path only tells what air the rooms get: they are served anew with it, and a finer one follows.
+        first = path is None
+        path = walk(unit, rooms, season.outdoor_c, season.outdoor_w, path, held, _FIRST if first else 1.0)
         moving = path.flow_kg_s > 0.0
         comes = path.rooms_supply_c
         off_k = float(np.abs(np.where(moving, comes - given, 0.0)).max())
@@ -205,7 +208,7 @@ def settled(season: Season, unit: Unit, served: Served) -> tuple[Served, Path, A
             before = (given, comes - given)
             given = np.where(moving, given + step * (comes - given), given)
             served = served_by(season, given, specific_heat_j_kgk(supply_w)[None] if season.by_mass else None)
-        elif apart < _AT_REST:
+        elif apart < _AT_REST and not first:
             break
     assert path is not None
     brought = flow * (enthalpy_j_kg(path.rooms_supply_c, path.supply_w) - enthalpy_j_kg(served.air_c, path.supply_w))

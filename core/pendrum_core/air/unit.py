@@ -14,7 +14,7 @@ from pendrum_core.duct.lanes import LaneFlows, in_front_pa, size_lanes
 from pendrum_core.duct.methods import DuctRules
 from pendrum_core.duct.network import DuctResult, air, size_tree
 from pendrum_core.duct.shapes import ROUND_SIZES_M
-from pendrum_core.model.systems import RETURN, SUPPLY, AirSystem
+from pendrum_core.model.systems import OUTDOOR, RETURN, SUPPLY, AirSystem
 from pendrum_core.moist_air import specific_volume_m3_kg
 
 COLDEST_COIL_C = -10.0  # air off a cooling coil in the validity of this path
@@ -134,5 +134,7 @@ def unit_of(
             around_c=system.duct_around_c,
             ua_rooms_w_k=_ways_w_k(system, ducts),
             ua_return_w_k=_ways_w_k(system, lanes.get(RETURN)),
+            # All its ways lie beside each other.
+            ua_outdoor_w_k=sum(lanes[OUTDOOR].gains_w_k.values()) if OUTDOOR in lanes else 0.0,
         ),
     )

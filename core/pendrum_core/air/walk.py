@@ -20,9 +20,10 @@ from pendrum_core.air.humidifier import water_j_kg
 from pendrum_core.air.parts import PartState, Setting, pass_through, wanted_in_front
 from pendrum_core.air.path import NOTHING_YET, TO_PLENUM, Array, Path, Rooms, Unit
 from pendrum_core.air.recovery import recover
+from pendrum_core.air.rooms_summed import summed
 from pendrum_core.model.unit_parts import COOLING_COIL, FAN, HEATING_COIL
 from pendrum_core.moist_air import dry_bulb_from_enthalpy_c, enthalpy_j_kg, specific_heat_j_kgk, specific_volume_m3_kg
-from pendrum_core.quantities.constants import CP_DRY_AIR, CP_VAPOUR, CP_WATER, H_VAPORISATION_0C
+from pendrum_core.quantities.constants import CP_DRY_AIR, CP_WATER
 
 _ROUNDS, _AT_REST, _AT_REST_K = 80, 1e-9, 1e-6
 
@@ -41,10 +42,12 @@ def walk(
     outdoor_w: Array,
     start: Path | None = None,
     apart_k: Array | None = None,
+    roughly: float = 1.0,
 ) -> Path:
     """Find all states; `start` is a path of nearly the same flows, from which few rounds are left.
 
-    `apart_k` is how far each room's supply air is from the mean, where that is not to follow the rooms' flows any more.
+    `apart_k` is how far each room's supply air is from the mean, where that is not to follow the rooms' flows any more. `roughly`
+    times what is left counts as rest, for a path that others follow.
 
     Raises:
         ValueError: a leak share outside 0 to 0.9, or what the economizer or the exchanger refuses.
@@ -54,19 +57,19 @@ def walk(
     shape = rooms.supply_kg_s.shape[1:]
     outdoor_c, outdoor_w = (np.broadcast_to(np.asarray(v, dtype=float), shape) for v in (outdoor_c, outdoor_w))
     fixed = _Fixed.of(unit, rooms, outdoor_w)
-    found = _found(unit, fixed, outdoor_c, outdoor_w, start)
+    found = _found(unit, fixed, outdoor_c, outdoor_w, start, roughly)
     return found if apart_k is None else replace(found, apart_k=apart_k)
 
 
-def _found(unit: Unit, fixed: "_Fixed", outdoor_c: Array, outdoor_w: Array, start: Path | None) -> Path:
+def _found(unit: Unit, fixed: "_Fixed", outdoor_c: Array, outdoor_w: Array, start: Path | None, roughly: float) -> Path:
     off = np.zeros(fixed.flow.shape, dtype=np.bool_)
     if unit.economizer.kind == "none" or unit.outdoor_only:
-        return _walk(unit, fixed, outdoor_c, outdoor_w, off, start)
+        return _walk(unit, fixed, outdoor_c, outdoor_w, off, start, roughly)
     if start is not None:
-        return _walk(unit, fixed, outdoor_c, outdoor_w, start.economizing, start)
-    least = _walk(unit, fixed, outdoor_c, outdoor_w, off, None)
+        return _walk(unit, fixed, outdoor_c, outdoor_w, start.economizing, start, roughly)
+    least = _walk(unit, fixed, outdoor_c, outdoor_w, off, None, roughly)
     on = runs(unit.economizer, outdoor_c, outdoor_w, least.plenum_c, least.plenum_w)
-    return _walk(unit, fixed, outdoor_c, outdoor_w, on, least) if on.any() else least
+    return _walk(unit, fixed, outdoor_c, outdoor_w, on, least, roughly) if on.any() else least
 
 
 def _over(above: Array, below: Array) -> Array:
@@ -116,53 +119,45 @@ class _Fixed:
     def of(unit: Unit, rooms: Rooms, outdoor_w: Array) -> "_Fixed":
         """Sum the rooms."""
         supply = rooms.supply_kg_s
-        terminal = supply.sum(axis=0)
-        flow = terminal / (1.0 - unit.ducts.leak_share)
-        back = np.maximum(supply - rooms.exhaust_kg_s, 0.0) if rooms.exhaust_kg_s.any() else supply
-        returned = back.sum(axis=0)
-        ways = unit.ducts.ua_rooms_w_k
+        ways, way_back = unit.ducts.ua_rooms_w_k, unit.ducts.ua_return_w_k
         kept = None if ways is None else kept_shares(ways, supply)
-        way_back = unit.ducts.ua_return_w_k
-        back_c = rooms.air_c if way_back is None else led_c(way_back, back, rooms.air_c, unit.ducts.around_c)
-        through = supply + rooms.leak_kg_s + rooms.other_kg_s
-        vapour = H_VAPORISATION_0C + CP_VAPOUR * rooms.air_c
-        vapour_back = H_VAPORISATION_0C + CP_VAPOUR * back_c
-        follows = _over(supply, through)
-        brought = rooms.leak_kg_s * outdoor_w + rooms.other_kg_s * rooms.other_w + rooms.latent_w / vapour
-        own = np.divide(
-            brought, through, out=np.array(np.broadcast_to(outdoor_w, supply.shape)), where=through > _NO_FLOW
-        )
-        sums = (
-            np.einsum("r...,r...->...", back, follows),
-            np.einsum("r...,r...->...", back, own),
-            np.einsum("r...,r...->...", back, CP_DRY_AIR * back_c + vapour_back * own),
-            np.einsum("r...,r...,r...->...", back, vapour_back, follows),
-        )
+        back_c = rooms.air_c
+        if way_back is not None:
+            back = np.maximum(supply - rooms.exhaust_kg_s, 0.0)
+            back_c = led_c(way_back, back, rooms.air_c, unit.ducts.around_c)
+        sums = summed(rooms, back_c, outdoor_w)
+        flow = sums.terminal_kg_s / (1.0 - unit.ducts.leak_share)
         return _Fixed(
             flow,
-            terminal,
-            leak=flow - terminal,
-            returned=returned,
-            follows=follows,
-            own=own,
-            back_follows=_over(sums[0], returned),
-            back_own=_over(sums[1], returned),
-            heat=_over(sums[2], returned),
-            heat_follows=_over(sums[3], returned),
-            mean_c=rooms.air_c.mean(axis=0),
+            sums.terminal_kg_s,
+            leak=flow - sums.terminal_kg_s,
+            returned=sums.returned_kg_s,
+            follows=sums.follows,
+            own=sums.own,
+            back_follows=sums.back_follows,
+            back_own=sums.back_own,
+            heat=sums.heat_j_kg,
+            heat_follows=sums.heat_follows_j_kg,
+            mean_c=sums.mean_c,
             lights_w=rooms.lights_w,
             kept=kept,
             kept_mean=np.ones_like(flow) if kept is None else mean_kept(kept, supply),
-            back_gain_k=None if back_c is rooms.air_c else _over((back * (back_c - rooms.air_c)).sum(axis=0), returned),
+            back_gain_k=None if way_back is None else sums.gain_k,
         )
 
 
 def _walk(
-    unit: Unit, fixed: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArray[np.bool_], start: Path | None
+    unit: Unit,
+    fixed: _Fixed,
+    outdoor_c: Array,
+    outdoor_w: Array,
+    on: NDArray[np.bool_],
+    start: Path | None,
+    roughly: float,
 ) -> Path:
     flow = fixed.flow
-    w_s = np.array(outdoor_w)
     rise, outlet_c = _usual_rise(unit, flow), np.broadcast_to(np.asarray(unit.target_c, dtype=float), flow.shape).copy()
+    w_s = np.array(outdoor_w)
     drop = np.zeros_like(flow)
     if start is not None:
         w_s, rise, outlet_c, drop = start.supply_w, start.fan_rise_k, start.outlet_c, start.supply_c - start.outlet_c
@@ -176,7 +171,7 @@ def _walk(
         rise, drop = found.fan_rise_k, found.supply_c - found.outlet_c
         apart_k += float(np.abs(found.outlet_c - outlet_c).max(initial=0.0))
         outlet_c = found.outlet_c
-        if apart_w < _AT_REST and apart_k < _AT_REST_K:
+        if apart_w < roughly * _AT_REST and apart_k < roughly * _AT_REST_K:
             found = replace(found, settled=True)
             break
         following, slope = _secant(before, w_s, found.supply_w, slope, _TELLING if number < _AT_FIRST else _ANY)
@@ -248,17 +243,16 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
     least = np.clip(_over(np.broadcast_to(unit.least_outdoor_kg_s, flow.shape), flow), 0.0, 1.0)
     # What no return air is there for comes from outdoors.
     least = np.maximum(least, np.clip(1.0 - _over(whole, flow), 0.0, 1.0))
-    share = (
-        np.ones_like(flow)
-        if unit.outdoor_only
-        else outdoor_share(
-            on, least, target_c=mixing, outdoor_c=outdoor_c, outdoor_w=outdoor_w, return_c=plenum_c, return_w=plenum_w
+    taken_c, share = _taken_in(unit, least * flow, outdoor_c), np.ones_like(flow)
+    if not unit.outdoor_only:
+        share = outdoor_share(
+            on, least, target_c=mixing, outdoor_c=taken_c, outdoor_w=outdoor_w, return_c=plenum_c, return_w=plenum_w
         )
-    )
+        taken_c = _taken_in(unit, share * flow, outdoor_c)
     cools_free = on & (share > least + _MORE)
     outdoor = share * flow
     relief = np.maximum(whole - (flow - outdoor), 0.0)
-    fresh_c, fresh_w, preheat, recovered = outdoor_c, outdoor_w, np.zeros_like(flow), None
+    fresh_c, fresh_w, preheat, recovered = taken_c, outdoor_w, np.zeros_like(flow), None
     if unit.recovery is not None:
         # Not more than mixes to the target; nothing while the economizer cools. At the least, on a cold day, what the exhaust holds
         # is wanted.
@@ -267,12 +261,12 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
             unit.recovery,
             outdoor,
             exhaust_kg_s=np.where(cools_free, 0.0, relief),
-            t=outdoor_c,
+            t=taken_c,
             w=outdoor_w,
             exhaust_c=plenum_c,
             exhaust_w=plenum_w,
             pressure_pa=p,
-            most_c=np.maximum(most, outdoor_c),
+            most_c=np.maximum(most, taken_c),
         )
         fresh_c, fresh_w, preheat = recovered.leaving_c, recovered.leaving_w, outdoor * recovered.preheat_j_kg
     mixed_c, mixed_w = mix(share, fresh_c, fresh_w, plenum_c, plenum_w)
@@ -338,9 +332,18 @@ def _round(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, on: NDArra
         cooling_w=flow * (coil.total_j_kg - coil.condensate_j_kg),
         reheat_w=heat[1] if len(heat) > 1 else still,
         condensate_w=flow * coil.condensate_j_kg,
+        outdoor_gain_k=taken_c - outdoor_c if unit.ducts.ua_outdoor_w_k else None,
         balance=0.0,
         settled=False,
     )
+
+
+def _taken_in(unit: Unit, outdoor_kg_s: Array, outdoor_c: Array) -> Array:
+    """Outdoor air at the unit, at the end of its ducts [°C]."""
+    if not unit.ducts.ua_outdoor_w_k:
+        return outdoor_c
+    ways = np.array([unit.ducts.ua_outdoor_w_k])
+    return np.asarray(led_c(ways, outdoor_kg_s[None], outdoor_c[None], unit.ducts.around_c)[0])
 
 
 def _outlet_wanted(unit: Unit, s: _State, flow: Array) -> Array:
@@ -388,7 +391,8 @@ def _open(unit: Unit, f: _Fixed, outdoor_c: Array, outdoor_w: Array, p: Path) ->
         dripped = gone * p.recovered.dripped_kg_kg * CP_WATER * p.recovered.exhaust_c
     some = f.returned > 1e-12
     brought = (
-        p.outdoor_kg_s * enthalpy_j_kg(outdoor_c, outdoor_w)
+        p.outdoor_kg_s
+        * enthalpy_j_kg(outdoor_c if p.outdoor_gain_k is None else outdoor_c + p.outdoor_gain_k, outdoor_w)
         + f.returned * enthalpy_j_kg(p.return_c, p.return_w)
         + np.where(some, f.lights_w, 0.0)
         + p.return_fan_w

@@ -36,8 +36,8 @@ class DuctRules:
         friction_limit_pa_m, velocity_limit_m_s: of equal friction; velocity alone of the others.
         branch_velocity_m_s, runout_velocity_m_s: of sections that carry ends alone, and of those that lead to one; None: as mains.
         roughness_m: of the sheet.
-        leak_class: of LEAK_CLASSES; empty where leakage is not worked out by section.
-        insulation_m: mineral wool around supply and return ducts; None: no heat gain is worked out.
+        leak_class: of LEAK_CLASSES; empty where leakage is not worked out by section. suction: whether a fan draws through them.
+        insulation_m: mineral wool around ducts; None: no heat gain is worked out.
         around_c: air around the ducts [°C].
         round_sizes_m: inner diameters of round ducts to choose from, small to large [m].
     """
@@ -49,6 +49,7 @@ class DuctRules:
     runout_velocity_m_s: float | None = None
     roughness_m: float = 9e-5
     leak_class: str = ""
+    suction: bool = False
     insulation_m: float | None = None
     around_c: float = 24.0
     round_sizes_m: tuple[float, ...] = ROUND_SIZES_M
@@ -121,10 +122,12 @@ def leaks_m3_s(
     surface_m2: Mapping[str, float],
     start_pa: float,
     leak_class: str,
+    suction: bool = False,
 ) -> dict[str, float]:
-    """What leaks from every section: f p^0.65 of its surface at the mean static pressure of its two ends.
+    """What leaks from every section, or into it: f p^0.65 of its surface at the mean static pressure of its two ends.
 
-    `start_pa` is the total pressure behind the unit; what dampers take stands at the ends.
+    `start_pa` is the total pressure behind the unit, or with `suction` how far it is below the air around in front of it; what dampers
+    take stands at the ends. Moving air has less static pressure than total: in suction so much further below.
 
     Raises:
         ValueError: no such class.
@@ -138,7 +141,8 @@ def leaks_m3_s(
         begins = start_pa if parent is None else total[parent]
         ends = begins - (loss_pa[identity] - sections[identity].end_drop_pa)
         total[identity] = ends
-        static = max(0.0, (begins + ends) / 2.0 - dynamic_pa[identity])
+        mean = (begins + ends) / 2.0
+        static = max(0.0, mean + dynamic_pa[identity] if suction else mean - dynamic_pa[identity])
         leaks[identity] = LEAK_CLASSES[leak_class] * static**LEAK_EXPONENT * surface_m2[identity]
     return leaks
 

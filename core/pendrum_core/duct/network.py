@@ -195,6 +195,7 @@ def size_tree(
             surface_m2={i: r.sheet_m2 for i, r in results.items()},
             start_pa=paths.index_loss_pa,
             leak_class=rules.leak_class,
+            suction=rules.suction,
         )
         apart = max(abs(now[i] - leaks[i]) for i in now)
         leaks = now

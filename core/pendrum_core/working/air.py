@@ -162,12 +162,12 @@ def intake(air: SystemOutdoorAir) -> Node:
     )
 
 
-def _return_gain(system: AirSystem, gain_k: float) -> Node:
+def _duct_gain(system: AirSystem, ducts: str, gain_k: float) -> Node:
     return Node(
-        "Warmed in the return ducts by",
+        f"Warmed in the {ducts} ducts by",
         gain_k,
         "temperature_difference",
-        formula="Ta + (Tin − Ta) · exp(−UA / (m cp)) for each room's way, mixed",
+        formula="Ta + (Tin − Ta) · exp(−UA / (m cp))" + (" for each room's way, mixed" if ducts == "return" else ""),
         source="films and mineral wool by EN ISO 12241",
         inputs=(
             Node(
@@ -205,7 +205,10 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
             inputs=(Node("Dry-bulb", t, "temperature"), Node("Humidity ratio", w, "humidity_ratio"), *more),
         )
 
-    warmed = () if path.return_gain_k is None else (_return_gain(system, float(path.return_gain_k[m, s])),)
+    warmed, warmed_outdoors = (
+        () if gain_k is None else (_duct_gain(system, ducts, float(gain_k[m, s])),)
+        for ducts, gain_k in (("return", path.return_gain_k), ("outdoor", path.outdoor_gain_k))
+    )
 
     outdoor_air = intake(air)
     return Node(
@@ -220,7 +223,7 @@ def coil_total(results: BuildingResults, system_id: str) -> Node:
         inputs=(
             Node("Dry-air flow", flow, "mass_flow", "m", formula="sum of what the rooms take then, and what leaks"),
             state("Entering, mixed", t_in, w_in, note=f"{float(path.outdoor_share[m, s]):.1%} outdoor air"),
-            state("Outdoors", float(path.fresh_c[m, s]), float(path.fresh_w[m, s])),
+            state("Outdoors", float(path.fresh_c[m, s]), float(path.fresh_w[m, s]), *warmed_outdoors),
             state("Return", float(path.plenum_c[m, s]), float(path.plenum_w[m, s]), *warmed),
             state(
                 "Leaving the coil",

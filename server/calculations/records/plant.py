@@ -119,11 +119,13 @@ def _systems(
             "duct_leak_share": r.ducts.leak_share if r.ducts else 0.0,
             "duct_gain_k": r.duct_gain_k,
             "return_gain_k": r.return_gain_k,
+            "outdoor_gain_k": r.outdoor_gain_k,
             "networks": {
                 name: {
                     "index_end": ducts.paths.index,
                     "index_path": list(ducts.tree.path(ducts.paths.index)),
                     "loss_pa": ducts.paths.index_loss_pa,
+                    "leak_share": ducts.leak_share,
                 }
                 for name, ducts in r.networks.items()
             },

@@ -65,12 +65,13 @@ export interface SystemResult {
   return_fan_w: number;
   /** What the return ducts warm the air by at the largest load [K]. */
   return_gain_k: number;
+  outdoor_gain_k: number;
   /** Of the fan's flow, by the ducts' class; 0 where it is not worked out. */
   duct_leak_share: number;
   /** What the ducts warm the air by at the largest load [K]. */
   duct_gain_k: number;
   /** Networks of its ducts that are sized, by name: their index runs [Pa]. */
-  networks: Partial<Record<DuctNetwork, { index_end: string; index_path: string[]; loss_pa: number }>>;
+  networks: Partial<Record<DuctNetwork, { index_end: string; index_path: string[]; loss_pa: number; leak_share: number }>>;
 }
 
 /** A coil as it is bought, by its place among the parts that count. */

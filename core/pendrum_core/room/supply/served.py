@@ -21,8 +21,6 @@ _ROUNDS, _DEPTH, _SETTLED_K = 150, 6, 1e-6
 _STEPS = 144
 _NOISE_K = 1e-10
 _BARELY_K = 0.5
-# What holds at a step: limits of temperature, of the supply's rate, of heat and of cooling beside the air; the air that comes, and that which comes first; and the mean of both.
-_NOW = ("low", "high", "least", "most", "supply", "heat_most", "cool_most", "first", "first_c", "steady_c")
 
 
 @dataclass(frozen=True)
@@ -60,13 +58,13 @@ class Served:
 
 
 @compiled
-def _law(without, answer, steady, now):
-    """Rate, heat and temperature of one step: from what the temperature would be with a steady flow of air alone, and the answer;
-    `now` in the order of _NOW.
+def _law(without, answer, steady, low, high, least, most, supply, heat_most, cool_most, first, first_c, steady_c):
+    """Rate, heat and temperature of one step: from what the temperature would be with a steady flow of air alone, and the answer.
 
-    Air that comes first is part of what the room is, for the air that comes after it.
+    What holds at the step: limits of temperature, of the supply's rate, of heat and of cooling beside the air; the air that
+    comes, that which comes first, and the mean of both. Air that comes first is part of what the room is, for the air that
+    comes after it.
     """
-    low, high, least, most, supply, heat_most, cool_most, first, first_c, steady_c = now
     damped = 1.0 + answer * (first - steady)
     base = (without + answer * (first * first_c - steady * steady_c)) / damped
     k0 = answer / damped
@@ -89,7 +87,10 @@ def _law(without, answer, steady, now):
 
 
 @compiled
-def _serve(answer, without, steady, now, rate, given, served, settled):
+def _serve(
+    answer, without, steady, low, high, least, most, supply, heat_most, cool_most, first, first_c, steady_c,
+    rate, given, served, settled,
+):  # fmt: skip
     rooms, days = without.shape[0], without.shape[1]
     powers, residuals = np.empty((_DEPTH + 1, _STEPS)), np.empty((_DEPTH + 1, _STEPS))
     temperatures = np.empty((_DEPTH + 1, _STEPS))
@@ -102,7 +103,11 @@ def _serve(answer, without, steady, now, rate, given, served, settled):
             # To begin with, what it was in the month before; in the first, what would come of it if each step lasted for ever.
             if day == 0:
                 for s in range(_STEPS):
-                    r, h, x = _law(without[room, day, s], lasting, steady[room], now[room, day, s])
+                    r, h, x = _law(
+                        without[room, day, s], lasting, steady[room], low[room, day, s], high[room, day, s], least[room, day, s],
+                        most[room, day, s], supply[room, day, s], heat_most[room, day, s], cool_most[room, day, s],
+                        first[room, day, s], first_c[room, day, s], steady_c[room, day, s],
+                    )  # fmt: skip
                     q[s] = (x - without[room, day, s]) / lasting
             t[:] = without[room, day]
             for s in range(_STEPS):
@@ -119,7 +124,11 @@ def _serve(answer, without, steady, now, rate, given, served, settled):
                 largest = 0.0
                 for s in range(_STEPS):
                     base = t[s] - k0 * q[s]
-                    r, h, x = _law(base, k0, steady[room], now[room, day, s])
+                    r, h, x = _law(
+                        base, k0, steady[room], low[room, day, s], high[room, day, s], least[room, day, s], most[room, day, s],
+                        supply[room, day, s], heat_most[room, day, s], cool_most[room, day, s], first[room, day, s],
+                        first_c[room, day, s], steady_c[room, day, s],
+                    )  # fmt: skip
                     rate[room, day, s], given[room, day, s] = r, h
                     change = (x - base) / k0 - q[s]
                     # Told in kelvin that last: what a change would come to if it stayed.
@@ -165,23 +174,34 @@ def serve(
         first_w_k, first_c: air of another system that comes before this one's, its heat capacity rate and temperature.
     """
     shape = asked.air_c.shape
-    rate, given, served = np.zeros(shape), np.zeros(shape), np.zeros(shape)
+    rate, given, served = np.empty(shape), np.empty(shape), np.empty(shape)
     settled = np.ones(shape[0], dtype=np.bool_)
-    least, supply, first, first_at = (
-        np.broadcast_to(np.asarray(values, dtype=np.float64), shape)
-        for values in (least_w_k, supply_c, first_w_k, first_c)
-    )
-    flow = least + first
-    steady = flow.mean(axis=(1, 2))
-    mixed = np.divide(least * supply + first * first_at, flow, out=np.array(supply), where=flow > 0.0)
+    low, high, least, most, supply, heat_most, cool_most, first, first_at = (
+        _whole(values, shape)
+        for values in (
+            asked.low_c, asked.high_c, least_w_k, most_w_k, supply_c, heat_most_w, cool_most_w, first_w_k, first_c,
+        )
+    )  # fmt: skip
+    if np.ndim(first_w_k) == 0 and first_w_k == 0.0:
+        steady, mixed = least.mean(axis=(1, 2)), supply
+    else:
+        flow = least + first
+        steady = flow.mean(axis=(1, 2))
+        mixed = np.divide(least * supply + first * first_at, flow, out=np.array(supply), where=flow > 0.0)
     answer, without = _with_steady_air(asked, steady, mixed)
-    now = np.empty((*shape, len(_NOW)))
-    for place, values in enumerate(
-        (asked.low_c, asked.high_c, least, most_w_k, supply, heat_most_w, cool_most_w, first, first_at, mixed)
-    ):
-        now[..., place] = values
-    _serve(answer, without, steady, now, rate, given, served, settled)
+    _serve(
+        answer, without, steady, low, high, least, most, supply, heat_most, cool_most, first, first_at, mixed,
+        rate, given, served, settled,
+    )  # fmt: skip
     return Served(rate, given, served, settled)
+
+
+def _whole(values: Array | float, shape: tuple[int, ...]) -> Array:
+    """Values of that shape in one block that can be written, as one compiled form takes all of them; copied where they are not."""
+    found = np.asarray(values, dtype=np.float64)
+    if found.shape == shape and found.flags.c_contiguous and found.flags.writeable:
+        return found
+    return np.array(np.broadcast_to(found, shape), order="C")
 
 
 def _with_steady_air(asked: Asked, rate_w_k: Array, supply_c: Array) -> tuple[Array, Array]:

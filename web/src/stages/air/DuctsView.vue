@@ -144,8 +144,14 @@ const explain = (row: DuctSection) =>
         of the return fan's
         <Figure :value="drawn.return_fan_pa ?? 0" quantity="pressure" /></template
       ><template v-else>, drawn through by the supply fan</template
-      ><template v-if="network === 'return' && drawn?.duct_insulation_m !== null && system"
-        >; the ducts warm the air by <Figure :value="system.return_gain_k" quantity="temperature_difference"
+      ><template v-if="drawn?.duct_leak_class"
+        >; class {{ drawn.duct_leak_class }}: <Figure :value="found.leak_share" quantity="percent" />
+        {{ network === "exhaust" ? "leaks out" : "leaks in" }}</template
+      ><template v-if="network !== 'exhaust' && drawn?.duct_insulation_m !== null && system"
+        >; the ducts warm the air by
+        <Figure
+          :value="network === 'return' ? system.return_gain_k : system.outdoor_gain_k"
+          quantity="temperature_difference"
       /></template>
     </template>
     <template v-else-if="system && drawn" #told>

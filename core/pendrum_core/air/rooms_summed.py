@@ -1,0 +1,138 @@
+"""The rooms of a unit summed: what comes back from them, and how it follows the moisture of the supply air.
+
+Source: mass, moisture and heat balance of every room, which is mixed through.
+"""
+
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+from pendrum_core.air.path import Rooms
+from pendrum_core.quantities.compiled import compiled
+from pendrum_core.quantities.constants import CP_DRY_AIR, CP_VAPOUR, H_VAPORISATION_0C
+
+Array = NDArray[np.float64]
+_NO_FLOW = 1e-12  # kg/s
+_SUMS = 8
+
+
+@dataclass(frozen=True)
+class Summed:
+    """Sums over rooms, (steps): flows to and from them [kg/s]; `mean_c` of their air [°C].
+
+    The rooms' humidity ratios are `follows` w_supply + `own`, (rooms, steps); what comes back from them is `back_follows` w_supply +
+    `back_own` of moisture and `heat_j_kg` + `heat_follows_j_kg` w_supply of enthalpy, per kilogram. `gain_k` is what return ducts warm
+    what comes back by.
+    """
+
+    terminal_kg_s: Array
+    returned_kg_s: Array
+    follows: Array
+    own: Array
+    back_follows: Array
+    back_own: Array
+    heat_j_kg: Array
+    heat_follows_j_kg: Array
+    mean_c: Array
+    gain_k: Array
+
+
+@compiled
+def _sum(supply, exhaust, air, back_c, leak, other, other_w, latent, outdoor_w, follows, own, sums):
+    """Arrays of rooms by steps; of the others a single row or column stands for all."""
+    rooms, steps = supply.shape
+    for room in range(rooms):
+        e, a, b, o, v, q = (
+            room if exhaust.shape[0] > 1 else 0,
+            room if leak.shape[0] > 1 else 0,
+            room if back_c.shape[0] > 1 else 0,
+            room if other.shape[0] > 1 else 0,
+            room if other_w.shape[0] > 1 else 0,
+            room if latent.shape[0] > 1 else 0,
+        )
+        for s in range(steps):
+            given = supply[room, s]
+            back = max(0.0, given - exhaust[e, s if exhaust.shape[1] > 1 else 0])
+            leaks = leak[a, s if leak.shape[1] > 1 else 0]
+            others = other[o, s if other.shape[1] > 1 else 0]
+            t, t_back = air[room, s], back_c[b, s]
+            through = given + leaks + others
+            w_out = outdoor_w[s]
+            share, w_own = 0.0, w_out
+            if through > _NO_FLOW:
+                share = given / through
+                moist = latent[q, s if latent.shape[1] > 1 else 0] / (H_VAPORISATION_0C + CP_VAPOUR * t)
+                w_own = (leaks * w_out + others * other_w[v, s if other_w.shape[1] > 1 else 0] + moist) / through
+            follows[room, s] = share
+            own[room, s] = w_own
+            vapour = H_VAPORISATION_0C + CP_VAPOUR * t_back
+            sums[0, s] += given
+            sums[1, s] += back
+            sums[2, s] += back * share
+            sums[3, s] += back * w_own
+            sums[4, s] += back * (CP_DRY_AIR * t_back + vapour * w_own)
+            sums[5, s] += back * share * vapour
+            sums[6, s] += t
+            sums[7, s] += back * (t_back - t)
+
+
+def _flat(values: Array | float, shape: tuple[int, ...]) -> Array:
+    """Values of rooms by steps in one block, a single row or column where all are the same."""
+    found = np.asarray(values, dtype=np.float64)
+    if found.ndim == 0:
+        return found.reshape(1, 1)
+    if found.ndim != len(shape):
+        found = np.broadcast_to(found, shape)
+    rows = found[:1] if found.strides[0] == 0 else found
+    alike = all(stride == 0 or size == 1 for size, stride in zip(rows.shape[1:], rows.strides[1:], strict=True))
+    if alike:
+        rows = rows[(slice(None), *(slice(0, 1),) * (rows.ndim - 1))]
+    elif rows.shape[1:] != shape[1:]:
+        rows = np.broadcast_to(rows, (rows.shape[0], *shape[1:]))
+    flat = rows.reshape(rows.shape[0], -1)
+    return flat if flat.flags.c_contiguous and flat.flags.writeable else np.array(flat, order="C")
+
+
+def summed(rooms: Rooms, back_c: Array, outdoor_w: Array) -> Summed:
+    """Sum rooms whose air comes back at `back_c` [°C]; `outdoor_w` is of what leaks in, (steps)."""
+    shape = rooms.supply_kg_s.shape
+    count, steps = shape[0], int(np.prod(shape[1:]))
+    follows, own, sums = np.empty((count, steps)), np.empty((count, steps)), np.zeros((_SUMS, steps))
+
+    def whole(values: Array) -> Array:
+        flat = np.broadcast_to(values, shape).reshape(count, steps)
+        return flat if flat.flags.c_contiguous and flat.flags.writeable else np.array(flat, order="C")
+
+    _sum(
+        whole(rooms.supply_kg_s),
+        _flat(rooms.exhaust_kg_s, shape),
+        whole(rooms.air_c),
+        whole(back_c),
+        _flat(rooms.leak_kg_s, shape),
+        _flat(rooms.other_kg_s, shape),
+        _flat(rooms.other_w, shape),
+        _flat(rooms.latent_w, shape),
+        np.array(np.broadcast_to(outdoor_w, shape[1:]).reshape(steps)),
+        follows,
+        own,
+        sums,
+    )
+    at = shape[1:]
+    terminal, returned = sums[0], sums[1]
+
+    def per_returned(values: Array) -> Array:
+        return np.asarray(np.divide(values, returned, out=np.zeros(steps), where=returned > _NO_FLOW).reshape(at))
+
+    return Summed(
+        terminal.reshape(at),
+        returned.reshape(at),
+        follows=follows.reshape(shape),
+        own=own.reshape(shape),
+        back_follows=per_returned(sums[2]),
+        back_own=per_returned(sums[3]),
+        heat_j_kg=per_returned(sums[4]),
+        heat_follows_j_kg=per_returned(sums[5]),
+        mean_c=(sums[6] / max(count, 1)).reshape(at),
+        gain_k=per_returned(sums[7]),
+    )
