@@ -28,6 +28,7 @@ _SMALLEST: dict[str, dict[str, Any]] = {
     "tariff": {"name": "T"},
     "price": {"item": "Radiator"},
     "connected_load": {"name": "Lift"},
+    "kit_note": {"piece": "a/P"},
     "catalogue_row": {"item": "boiler", "name": "n", "output_w": 1000.0},
     "plant_unit": {"circuit": "c", "name": "Boiler"},
     "surface": {"room": "r", "name": "W", "role": "outer_wall", "boundary": "outdoors", "area_m2": 10},

@@ -39,7 +39,7 @@ class RoomAirflow:
     """Supply flow of a room and why [m3/s, actual at supply state].
 
     Attributes:
-        cooling_m3_s: Q/(cp dT) v.
+        cooling_m3_s: Q/(cp dT) v; difference_k: of room and supply air, less `warmed_k` by a fan in the terminal.
         ventilation_m3_s: breathing-zone outdoor air over effectiveness; the supply is never below it.
         air_changes_m3_s: minimum air changes times volume.
         design_m3_s: the largest of them, or the pinned one.
@@ -57,6 +57,7 @@ class RoomAirflow:
     design_m3_s: float
     governing: str
     mass_kg_s: float
+    warmed_k: float = 0.0
 
 
 def size_airflow(
@@ -67,16 +68,19 @@ def size_airflow(
     pressure_pa: float,
     least_over_need: float = 1.0,
     owed_kg_s: float | None = None,
+    fan_w_m3_s: float = 0.0,
 ) -> RoomAirflow:
     """Supply flow of a room for its own sensible peak; never below its outdoor air times `least_over_need`.
 
-    `owed_kg_s` is what a make-up unit has to bring, whatever else is asked.
+    `owed_kg_s` is what a make-up unit has to bring, whatever else is asked; `fan_w_m3_s` what a fan in the terminal warms the room by,
+    for each m3/s of the design flow.
 
     Raises:
         ValueError: the supply air is not colder than a room that it has to cool.
     """
     supply = supply_air(supply_c, room.cooling_setpoint_c, pressure_pa)
-    difference = room.cooling_setpoint_c - supply_c
+    warmed_k = fan_w_m3_s * supply.specific_volume_m3_kg / supply.specific_heat_j_kgk
+    difference = room.cooling_setpoint_c - supply_c - warmed_k
     cooling = 0.0
     if peak_sensible_w > 0.0:
         if difference <= 0.0:
@@ -107,4 +111,5 @@ def size_airflow(
         design_m3_s=design,
         governing=governing,
         mass_kg_s=design / supply.specific_volume_m3_kg,
+        warmed_k=warmed_k,
     )

@@ -8,6 +8,7 @@ from numpy.typing import NDArray
 from pendrum_core.plant.motors import next_motor_w
 
 Array = NDArray[np.float64]
+PART_LOADS = (0.25, 0.5, 0.75, 1.0)
 
 
 @dataclass(frozen=True)
@@ -88,3 +89,24 @@ class FanCurve:
     def electrical_w(self, flow_m3_s: Array) -> Array:
         """Electrical power at a flow at the fan's inlet [W]."""
         return np.asarray(flow_m3_s * self.pressure_pa(flow_m3_s) / (self.efficiency * self.motor_efficiency))
+
+    def points(self) -> "tuple[FanPoint, ...]":
+        """The fan at a quarter, half, three quarters and all of its design flow. Source: as the class."""
+        flows = self.design_m3_s * np.array(PART_LOADS)
+        pressures, powers = self.pressure_pa(flows), self.electrical_w(flows)
+        return tuple(
+            FanPoint(share, flow, pressure, power)
+            for share, flow, pressure, power in zip(
+                PART_LOADS, flows.tolist(), pressures.tolist(), powers.tolist(), strict=True
+            )
+        )
+
+
+@dataclass(frozen=True)
+class FanPoint:
+    """A fan at a share of its design flow [-]: flow, total pressure, electricity."""
+
+    share: float
+    flow_m3_s: float
+    total_pa: float
+    electrical_w: float

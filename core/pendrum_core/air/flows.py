@@ -9,7 +9,8 @@ from pendrum_core.air.airflow import RoomAirflow, size_airflow
 from pendrum_core.air.outdoor_air import SIMPLIFIED_LEAST, Breathing, breathing_of, zone_outdoor_air_m3_s
 from pendrum_core.air.path import Array
 from pendrum_core.air.result import RoomDemand
-from pendrum_core.model.systems import CENTRAL, OWN_PEAK, ROOM_UNIT, AirSystem, Terminal
+from pendrum_core.air.terminal_fans import fans_in
+from pendrum_core.model.systems import CENTRAL, OWN_PEAK, ROOM_UNIT, SERIES, AirSystem, Terminal
 from pendrum_core.room.balance.outdoors import Outdoors
 
 _PEOPLE_THERE = 0.2  # of a room's largest moisture gain: while it is above, somebody is there
@@ -85,6 +86,7 @@ def design_flows(
             pressure_pa=outside.pressure_pa,
             least_over_need=over_need,
             owed_kg_s=_owed_kg_s(demand),
+            fan_w_m3_s=system.terminal_fan_w_m3_s if fans_in(system) == SERIES else 0.0,
         )
         flows[demand.room.id] = flow
         breathing[demand.room.id] = breathing_of(asking, demand.room.floor_area_m2, demand.room.volume_m3)

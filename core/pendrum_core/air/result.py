@@ -70,6 +70,7 @@ class ServedRoom:
             `winter_reheat_w` is its terminal's. `chilled_w`: what a chilled ceiling or beam takes out of it in summer.
         air_c, winter_air_c: its air [°C].
         cooling_w: what the supply air takes out of it, signed; `winter_warmth_w` what it brings on the winter day.
+        fan_w: electricity of a fan in its terminal while that runs.
         over_k, under_k: how far it gets above its cooling set-point and below its heating set-point in summer [K].
     """
 
@@ -86,6 +87,7 @@ class ServedRoom:
     over_k: float
     under_k: float
     chilled_w: Single
+    fan_w: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -160,6 +162,11 @@ class AirSystemResult:
     def reheat_w(self) -> Array:
         """Of all terminals together, (months, 144) [W]."""
         return np.asarray(sum(room.reheat_w for room in self.served.values()))
+
+    @property
+    def terminal_fans_w(self) -> float:
+        """Electricity of the fans in its terminals, all together [W]."""
+        return sum(room.fan_w for room in self.served.values())
 
     @property
     def heating_coil_w(self) -> float:

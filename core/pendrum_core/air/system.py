@@ -19,9 +19,10 @@ from pendrum_core.air.path import Array, Path
 from pendrum_core.air.presence import people_w, presence
 from pendrum_core.air.result import AirSystemResult, RoomDemand, ServedRoom
 from pendrum_core.air.season import RoomAir, Season, served_by, settled
+from pendrum_core.air.terminal_fans import fans_in, powers_w, warmed
 from pendrum_core.air.unit import ducts_and_fan, unit_of
 from pendrum_core.duct.lanes import LaneFlows
-from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem
+from pendrum_core.model.systems import MAKE_UP, PARALLEL, ROOM_UNIT, AirSystem
 from pendrum_core.moist_air import humidity_ratio_from_relative, saturation_humidity_ratio, specific_volume_m3_kg
 from pendrum_core.room.balance.outdoors import Outdoors
 from pendrum_core.room.supply.served import Asked, Served
@@ -43,6 +44,9 @@ def size_system(
     """
     pressure = outside.pressure_pa
     flows, breathing = design_flows(system, demands, outside)
+    on, winter_on = _running(system, outside), _running_in_winter(system, outside)
+    fans_w = powers_w(system, flows)
+    demands = warmed(system, demands, fans_w, on, winter_on)
     supply = {room: flow.design_m3_s for room, flow in flows.items()}
     if sum(supply.values()) <= 0.0:
         raise ValueError(f"system {system.name}: none of its rooms needs any air")
@@ -68,7 +72,6 @@ def size_system(
     )
     reheats = [system.reheat != "none" and terminal.reheats for terminal in system.terminals]
     volume = float(specific_volume_m3_kg(_LEAK_C, 0.0, pressure))
-    on = _running(system, outside)
     summer = Season(
         _joined([d.summer for d in demands]),
         [d.air for d in demands],
@@ -106,7 +109,15 @@ def size_system(
     summer_unit = replace(unit, target_c=target, least_outdoor_kg_s=least_outdoor * demanded)
     summer_served, path, summer_flow, summer_open = settled(summer, summer_unit, served)
     winter = _winter_season(
-        system, demands, reheats, outside=outside, least_kg=least_kg, most_kg=most_kg, volume=volume, cp=summer.cp_j_kgk
+        system,
+        demands,
+        reheats,
+        winter_on,
+        outside=outside,
+        least_kg=least_kg,
+        most_kg=most_kg,
+        volume=volume,
+        cp=summer.cp_j_kgk,
     )
     winter_unit = replace(
         unit, target_c=winter.supply_c, cools=False, least_return_w=_least_humidity(system, demands, pressure)
@@ -115,9 +126,11 @@ def size_system(
     winter_served, winter_path, winter_flow, winter_open = settled(winter, winter_unit, cold)
     coil = path.cooling_w
     month, step = np.unravel_index(int(np.argmax(coil)), coil.shape)
+    warm, winterly = (summer_served, path, summer_flow), (winter_served, winter_path, winter_flow)
+    parallel = fans_in(system) == PARALLEL
     rooms = {
         d.room.id: _served_room(
-            i, d, reheats[i], summer, (summer_served, path, summer_flow), (winter_served, winter_path, winter_flow)
+            i, d, reheats[i], summer, warm, winterly, fan_w=fans_w.get(d.room.id, 0.0), spares_heat=parallel
         )
         for i, d in enumerate(demands)
     }
@@ -208,6 +221,12 @@ def _running(system: AirSystem, outside: Outdoors) -> Array:
     return np.stack(days).astype(np.float64)
 
 
+def _running_in_winter(system: AirSystem, outside: Outdoors) -> Array:
+    """The same on the winter day, (1, 144)."""
+    day = np.ones((1, outside.dry_bulb_c.shape[1]))
+    return day if system.running_winter is None else (step_averages(system.running_winter) > 0.5)[None] * day
+
+
 def _heat_most(demands: Sequence[RoomDemand], reheats: Sequence[bool], on: Array) -> Array:
     """Most that heats each room: its emitter at any time, its terminal while the unit runs, (R, D, 144)."""
     limits = np.zeros((len(demands), *on.shape))
@@ -237,6 +256,7 @@ def _winter_season(
     system: AirSystem,
     demands: Sequence[RoomDemand],
     reheats: Sequence[bool],
+    on: Array,
     outside: Outdoors,
     least_kg: Array,
     most_kg: Array,
@@ -247,7 +267,6 @@ def _winter_season(
     cold = outside.climate.winter_dry_bulb_c
     day = np.ones((1, outside.dry_bulb_c.shape[1]))
     flow = least_kg if system.follows_load else most_kg
-    on = day if system.running_winter is None else (step_averages(system.running_winter) > 0.5)[None] * day
     airs = [d.winter_air for d in demands]
     flows = _made_up(flow[:, None, None] * on, airs)
     wanted_c = _UNHEATED_C if system.kind == ROOM_UNIT else system.winter_supply_c
@@ -275,7 +294,10 @@ def _served_room(
     summer: Season,
     warm: tuple[Served, Path, Array],
     cold: tuple[Served, Path, Array],
+    fan_w: float,
+    spares_heat: bool,
 ) -> ServedRoom:
+    """A room as its system serves it; a fan in its terminal spares reheat where it runs while that heats."""
     (served, path, flow), (winter, winter_path, winter_flow) = warm, cold
     given, rate, air = served.heat_w[index], served.rate_w_k[index], served.air_c[index]
     heat = np.maximum(given, 0.0)
@@ -284,15 +306,21 @@ def _served_room(
     reheat = (
         (np.minimum(heat, np.maximum(taken, 0.0)) if demand.has_emitter else heat) if reheats else np.zeros_like(heat)
     )
+    emitted = heat - reheat
+    by_fan_w = fan_w if spares_heat and reheats else 0.0
+    reheat = np.maximum(reheat - by_fan_w, 0.0)
     heat_w = winter.heat_w[index] + (demand.allowance_w if demand.room.heated else 0.0)
     over, under = air - summer.asked.high_c[index], summer.asked.low_c[index] - air
     return ServedRoom(
         flow_kg_s=flow[index],
         winter_flow_kg_s=winter_flow[index],
         reheat_w=reheat.astype(np.float32),
-        emitter_w=(heat - reheat).astype(np.float32),
+        emitter_w=emitted.astype(np.float32),
         heat_w=heat_w,
-        winter_reheat_w=heat_w if reheats and not demand.has_emitter else np.zeros_like(heat_w),
+        winter_reheat_w=np.maximum(heat_w - by_fan_w, 0.0)
+        if reheats and not demand.has_emitter
+        else np.zeros_like(heat_w),
+        fan_w=fan_w,
         air_c=air,
         winter_air_c=winter.air_c[index],
         cooling_w=taken.astype(np.float32),

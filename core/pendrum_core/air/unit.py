@@ -91,6 +91,13 @@ def _ways_w_k(system: AirSystem, ducts: DuctResult | None) -> Array | None:
     return np.array([ducts.gains_w_k.get(terminal.room, 0.0) for terminal in system.terminals])
 
 
+def curve_of(system: AirSystem, fan: FanResult, cleaner_pa: float = 0.0) -> FanCurve:
+    """The supply fan over its flow; `cleaner_pa` is what filters take less than at design [Pa]. Source: see FanCurve."""
+    total = max(fan.total_pa - cleaner_pa, 0.0)
+    held = min(system.held_pa, total) if system.follows_load else 0.0
+    return FanCurve(fan.flow_m3_s, total, held, system.fan_efficiency, system.motor_efficiency)
+
+
 def unit_of(
     system: AirSystem,
     fan: FanResult,
@@ -107,8 +114,6 @@ def unit_of(
     `cleaner_pa` is what its filters take less than at design; `limits` are those of its coils.
     """
     efficiencies = (system.fan_efficiency, system.motor_efficiency)
-    total = max(fan.total_pa - cleaner_pa, 0.0)
-    held = min(system.held_pa, total) if system.follows_load else 0.0
     back = None
     if system.return_fan_pa > 0.0 and return_m3_s > 0.0:
         back = FanCurve(return_m3_s, system.return_fan_pa, 0.0, *efficiencies)
@@ -121,7 +126,7 @@ def unit_of(
         at_terminals=True,
         least_outdoor_kg_s=least_outdoor_kg_s,
         bypass=system.bypass_factor,
-        supply_fan=FanCurve(fan.flow_m3_s, total, held, *efficiencies),
+        supply_fan=curve_of(system, fan, cleaner_pa),
         return_fan=back,
         parts=tuple(part.kind for part in system.fitted),
         outdoor_only=system.takes_outdoor_air_alone,

@@ -136,6 +136,7 @@ class Terminal:
 
 
 OWN_PEAK, COINCIDENT = "own peak", "coincident"
+SERIES, PARALLEL = "series", "parallel"  # how a fan stands in a terminal
 CENTRAL, MAKE_UP, ROOM_UNIT = "central", "make-up", "room units"
 WATER_REHEAT = "hot water"
 
@@ -158,6 +159,8 @@ class AirSystem:
             the one step at which they ask the most together.
         least_share: of a variable terminal's design flow that it never goes below [-].
         reheat: at the terminals: "electric", WATER_REHEAT from the circuit that feeds its heating coil, or "none".
+        terminal_fan: of its terminals: SERIES or PARALLEL, or "none"; see air/terminal_fans.py. terminal_fan_w_m3_s: electricity by flow
+            [W per m3/s]; terminal_fan_share: flow of one in parallel, of the terminal's design flow [-].
         outdoor_only: whether it takes outdoor air alone.
         economizer, economizer_limit: kind, see air/economizer.py, and limit [°C] or [J/kg].
         recovery_sensible, recovery_latent: effectivenesses, 0 where there is no exchanger [-].
@@ -198,6 +201,9 @@ class AirSystem:
     roughness_m: float = 9e-5
     ventilation: str = "62.1 full"
     people_share: float = 1.0
+    terminal_fan: str = "none"
+    terminal_fan_w_m3_s: float = 400.0
+    terminal_fan_share: float = 0.5
     outdoor_by_people: bool = False
     volume: str = "constant"
     sizing: str = OWN_PEAK

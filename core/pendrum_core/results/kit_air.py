@@ -9,9 +9,10 @@ from numpy.typing import NDArray
 
 from pendrum_core.air.coil_size import CoilSize
 from pendrum_core.air.result import AirSystemResult
+from pendrum_core.air.terminal_fans import fans_in
 from pendrum_core.duct.shapes import Shape
 from pendrum_core.model.catalogue import FAN
-from pendrum_core.model.systems import CENTRAL, SUPPLY, AirSystem, Terminal
+from pendrum_core.model.systems import CENTRAL, ROOM_UNIT, SUPPLY, AirSystem, Terminal
 from pendrum_core.model.unit_parts import ATTENUATOR, COOLING_COIL, FILTER, HEATING_COIL
 from pendrum_core.plant.motors import next_motor_w
 from pendrum_core.results.building import BuildingResults
@@ -190,19 +191,23 @@ def _terminals(unit: _Unit) -> Iterator[KitItem]:
     winter = np.atleast_2d(winter)
     worst = unit.largest("All rooms together", r.reheat_w, winter)
     if worst.value > 1.0:
+        of_unit = system.kind == ROOM_UNIT
         yield unit.piece(
-            "RH",
-            f"Terminal reheat, {system.reheat}, all rooms together; on the winter day",
+            "HC" if of_unit else "RH",
+            f"Heating coil of the room unit, {system.reheat}"
+            if of_unit
+            else f"Terminal reheat, {system.reheat}, all rooms together; on the winter day",
             [worst, unit.largest("On the winter day", np.zeros_like(winter), winter)],
             power_w=worst.value if system.reheat == "electric" else 0.0,
-            count=0,
+            count=1 if of_unit else 0,
         )
     kinds: dict[str, list[Terminal]] = defaultdict(list)
     for terminal in system.terminals:
         if terminal.room in r.airflows:
             moves = "variable" if system.follows_load and not terminal.constant else "constant"
             reheated = ", reheat" if terminal.reheats and system.reheat != "none" and system.kind == CENTRAL else ""
-            kinds[f"{moves} flow{reheated}"].append(terminal)
+            fan = f", fan in {kind}" if (kind := fans_in(system)) else ""
+            kinds[f"{moves} flow{reheated}{fan}"].append(terminal)
     for number, (kind, terminals) in enumerate(sorted(kinds.items()), 1):
         flows = [r.airflows[terminal.room] for terminal in terminals]
         pinned = sum(flow.governing == "pinned" for flow in flows)
@@ -214,6 +219,7 @@ def _terminals(unit: _Unit) -> Iterator[KitItem]:
                 Duty("Terminals", float(len(terminals)), "count"),
             ],
             Choice(f"{sum(terminal.outlets for terminal in terminals)} outlets"),
+            power_w=sum(r.served[terminal.room].fan_w for terminal in terminals if terminal.room in r.served),
             state=f"{pinned} pinned" if pinned else "sized",
             count=len(terminals),
         )

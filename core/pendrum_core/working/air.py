@@ -42,7 +42,14 @@ def room_airflow(results: BuildingResults, room_id: str) -> Node:
             ),
             *((room_cooling(results, room_id),) if results.rooms[room_id].cooling is not None else ()),
             Node("Room air", room.cooling_setpoint_c, "temperature", "Ta", ref=f"room/{room_id}/cooling_setpoint_c"),
-            Node("Supply air", supply.temperature_c, "temperature", "Ts", ref=f"air_system/{system.drawn}/supply_c"),
+            Node(
+                "Supply air",
+                supply.temperature_c,
+                "temperature",
+                "Ts",
+                ref=f"air_system/{system.drawn}/supply_c",
+                note=f"The fan in the terminal warms it by {flow.warmed_k:.2f} K." if flow.warmed_k else "",
+            ),
             Node(
                 "Specific heat, moist",
                 supply.specific_heat_j_kgk,

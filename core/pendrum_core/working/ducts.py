@@ -1,6 +1,7 @@
 """Working of ducts and fans: sections of all networks, and what the fans have to overcome."""
 
 from pendrum_core.air.result import AirSystemResult
+from pendrum_core.air.unit import curve_of
 from pendrum_core.duct.lanes import behind_pa, in_front_pa
 from pendrum_core.duct.network import SectionResult, fittings_coefficient
 from pendrum_core.model.systems import EXHAUST, OUTDOOR, RETURN, SUPPLY, AirSystem, Section
@@ -95,6 +96,47 @@ def _index_run(system: AirSystem, result: AirSystemResult, network: str) -> Node
         formula="sum of the sections on the path with the largest loss",
         numbers=addition([ducts.sections[s].loss_pa for s in run], "pressure"),
         inputs=tuple(_section(sections[s], ducts.sections[s]) for s in run),
+    )
+
+
+def fan_power(results: BuildingResults, system_id: str, share: float = 1.0) -> Node:
+    """Electricity of the supply fan at a share of its design flow [-]."""
+    system = next(s for s in results.building.systems if s.id == system_id)
+    fan = results.systems[system_id].fan
+    curve = curve_of(system, fan)
+    point = next(point for point in curve.points() if point.share == share)
+    held = curve.held_pa
+    pressure = Node(
+        "Total pressure there",
+        point.total_pa,
+        "pressure",
+        formula="held + (design − held) × share²" if held else "design × share²",
+        numbers=(f"{held:.4g} + " if held else "") + f"{curve.design_pa - held:.4g} Pa × {share:.3g}²",
+        inputs=(
+            Node("At design, dirty filters", curve.design_pa, "pressure"),
+            *(
+                (Node("Held by the control", held, "pressure", ref=f"air_system/{system.drawn}/held_pa"),)
+                if held
+                else ()
+            ),
+        ),
+    )
+    return Node(
+        f"{system.name}: supply fan at {share:.0%} of its flow",
+        point.electrical_w,
+        "electric_power",
+        "P",
+        formula="flow × total pressure / (fan efficiency × motor efficiency)",
+        numbers=f"{point.flow_m3_s:.4g} m³/s × {point.total_pa:.4g} Pa / ({curve.efficiency:.3g} × {curve.motor_efficiency:.3g})",
+        note="Efficiencies stay; all of it warms the air.",
+        inputs=(
+            Node("Flow at the fan's inlet", point.flow_m3_s, "airflow"),
+            pressure,
+            Node("Fan efficiency", curve.efficiency, "percent", ref=f"air_system/{system.drawn}/fan_efficiency"),
+            Node(
+                "Motor and drive", curve.motor_efficiency, "percent", ref=f"air_system/{system.drawn}/motor_efficiency"
+            ),
+        ),
     )
 
 

@@ -6,8 +6,9 @@ from pendrum_core.air.balance import LEAKS, RETURN, SUPPLY, TRANSFER
 from pendrum_core.air.parts import HUMIDIFIERS
 from pendrum_core.air.path import Path
 from pendrum_core.air.result import AirSystemResult
+from pendrum_core.air.terminal_fans import fans_in
 from pendrum_core.model.climate import day_number
-from pendrum_core.model.systems import AirSystem
+from pendrum_core.model.systems import SERIES, AirSystem
 from pendrum_core.model.unit_parts import HEATING_COIL
 from pendrum_core.moist_air import enthalpy_j_kg
 from pendrum_core.quantities.times import MONTHS, clock
@@ -252,6 +253,40 @@ def room_balance(results: BuildingResults, room_id: str) -> Node:
             Node("Through leaks, out", balance.leak_out_m3_s, "airflow"),
             Node("Pressure offset", balance.offset_m3_s, "airflow", ref=f"room/{room_id}/offset_m3_s"),
         ),
+    )
+
+
+def terminal_fans(results: BuildingResults, system_id: str) -> Node:
+    """Electricity of the fans in a system's terminals.
+
+    Raises:
+        KeyError: no such system, or its terminals have none.
+    """
+    system, result = _system(results, system_id)
+    kind = fans_in(system)
+    if not kind:
+        raise KeyError(system_id)
+    share = 1.0 if kind == SERIES else system.terminal_fan_share
+    flow = sum(result.airflows[room].design_m3_s for room in result.served)
+    specific = Node(
+        "Electricity by flow",
+        system.terminal_fan_w_m3_s,
+        "specific_fan_power",
+        ref=f"air_system/{system.drawn}/terminal_fan_w_m3_s",
+    )
+    part = Node("Their flow, of the terminals'", share, "percent", ref=f"air_system/{system.drawn}/terminal_fan_share")
+    return Node(
+        f"{system.name}: fans in terminals",
+        result.terminal_fans_w,
+        "electric_power",
+        formula="sum of design flows × electricity by flow" + ("" if kind == SERIES else " × share"),
+        numbers=f"{flow:.4g} m³/s × {system.terminal_fan_w_m3_s:.4g} W/(m³/s)"
+        + ("" if kind == SERIES else f" × {share:.3g}"),
+        source="heat balance of the rooms: what the fans take warms them; docs/methods/air.md",
+        note="In series: while the unit runs."
+        if kind == SERIES
+        else "In parallel: while terminals reheat, of which their heat is a part.",
+        inputs=(Node("Sum of design flows", flow, "airflow"), specific, *(() if kind == SERIES else (part,))),
     )
 
 

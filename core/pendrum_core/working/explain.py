@@ -3,6 +3,7 @@
 from collections.abc import Callable
 from functools import partial
 
+from pendrum_core.air.fan import PART_LOADS as FAN_PART_LOADS
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.water.pump import PART_LOADS
 from pendrum_core.working.air import coil_total, room_airflow
@@ -14,7 +15,7 @@ from pendrum_core.working.beside import (
 )
 from pendrum_core.working.ceiling import chilled_ceiling
 from pendrum_core.working.coils import cooling_coil_size, heating_coil_size
-from pendrum_core.working.ducts import duct_section, fan_static, return_pressure
+from pendrum_core.working.ducts import duct_section, fan_power, fan_static, return_pressure
 from pendrum_core.working.duties import (
     heating_coil,
     humidifier_water,
@@ -22,6 +23,7 @@ from pendrum_core.working.duties import (
     room_balance,
     room_reheat,
     system_outdoor_air,
+    terminal_fans,
     terminals_reheat,
 )
 from pendrum_core.working.feeds import circuit_feed
@@ -70,6 +72,8 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "room_airflow": room_airflow,
     "coil_total": coil_total,
     "fan_static": fan_static,
+    "fan_power": fan_power,
+    **{f"fan_power_{share * 100:.0f}": partial(fan_power, share=share) for share in FAN_PART_LOADS[:-1]},
     "return_pressure": return_pressure,
     "heating_coil": heating_coil,
     "cooling_coil_size": cooling_coil_size,
@@ -77,6 +81,7 @@ EXPLAINED: dict[str, Callable[[BuildingResults, str], Node]] = {
     "recovered_heat": recovered_heat,
     "humidifier_water": humidifier_water,
     "terminals_reheat": terminals_reheat,
+    "terminal_fans": terminal_fans,
     "system_outdoor_air": system_outdoor_air,
     "room_reheat": room_reheat,
     "room_balance": room_balance,

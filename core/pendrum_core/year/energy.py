@@ -6,6 +6,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 from numpy.typing import NDArray
 
+from pendrum_core.model.systems import AirSystem
 from pendrum_core.model.year import YearCircuit, YearCourse, YearRoom
 from pendrum_core.results.building import BuildingResults
 from pendrum_core.room.between.follow import capacities_w
@@ -123,6 +124,7 @@ def building_year(
                 planned=one,
                 rooms=rooms,
                 takes=takes,
+                reheated=_reheated(results, drawn[identity]),
                 leaks_m3_s=leaks,
                 lights_w=np.sum(first, axis=0) if first else np.zeros(hours),
                 least_relative=moist,
@@ -132,6 +134,9 @@ def building_year(
             faults.append(f"{drawn[identity].name}: {error}")
     progress(0.96, "plant")
     heat = {room: found.heating_w.astype(float) for room, found in rooms.items()}
+    for of_system in systems.values():
+        for room, watts in of_system.fan_heat_w.items():
+            heat[room] = heat[room] - watts
     for room, found in rooms.items():
         if room not in streams and room not in ceilings and float(found.cooling_w.max()) > 0.0:
             meter.add("cooling", NO_COLD, found.cooling_w.astype(float))
@@ -173,6 +178,15 @@ def building_year(
         stores=stores,
         faults=tuple(faults),
     )
+
+
+def _reheated(results: BuildingResults, system: AirSystem) -> set[str]:
+    """Rooms that a system's terminals heat: those that no emitter heats."""
+    if system.reheat == "none":
+        return set()
+    warm = (circuit for circuit in results.building.circuits if circuit.kind == "heating")
+    emitters = {section.end for circuit in warm for section in circuit.sections}
+    return {terminal.room for terminal in system.terminals if terminal.reheats} - emitters
 
 
 def _left_out(results: BuildingResults) -> Iterator[str]:

@@ -6,7 +6,7 @@ is left of their cooling is more flow of a variable terminal. With flows and roo
 call.
 """
 
-from collections.abc import Mapping
+from collections.abc import Container, Mapping
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -17,9 +17,10 @@ from pendrum_core.air.flows import least_flow_m3_s
 from pendrum_core.air.outdoor_air import demanded_share
 from pendrum_core.air.path import Rooms, Unit
 from pendrum_core.air.result import AirSystemResult
+from pendrum_core.air.terminal_fans import fans_in
 from pendrum_core.air.unit import unit_of
 from pendrum_core.air.walk import walk
-from pendrum_core.model.systems import MAKE_UP, ROOM_UNIT, AirSystem
+from pendrum_core.model.systems import MAKE_UP, PARALLEL, ROOM_UNIT, SERIES, AirSystem
 from pendrum_core.model.year import YearCourse
 from pendrum_core.moist_air import humidity_ratio_from_relative, specific_heat_j_kgk, specific_volume_m3_kg
 from pendrum_core.year.rooms import RoomYear, Stream
@@ -27,12 +28,13 @@ from pendrum_core.year.sky import YearSky
 
 Array = NDArray[np.float64]
 _LEAK_C, _USUAL_W, _LEAST_K = 20.0, 0.008, 0.5
+_NO_RATE = 1e-9  # W/K
 
 
 @dataclass(frozen=True)
 class Planned:
     """A system's year before its rooms are under it: its rooms, their flows (rooms, hours) [kg/s], the supply temperature in the mean
-    of all air [°C], and how far each room's is from it (duct_gain.py) [K].
+    of all air [°C], and how far each room's is from it (duct_gain.py) [K]; fans in series in its terminals, (rooms, hours) [W].
     """
 
     names: tuple[str, ...]
@@ -41,6 +43,7 @@ class Planned:
     most_kg_s: Array
     supply_c: Array
     apart_k: Array | None = None
+    fans_w: Array | None = None
 
     @property
     def rooms_supply_c(self) -> Array:
@@ -51,12 +54,19 @@ class Planned:
         """Air that flows whatever the rooms ask."""
         cp = float(specific_heat_j_kgk(_USUAL_W))
         supply = np.broadcast_to(self.rooms_supply_c, self.least_kg_s.shape)
+        if self.fans_w is not None:
+            # Their heat comes with the air that flows at all times.
+            rate = self.least_kg_s * cp
+            supply = supply + np.divide(self.fans_w, rate, out=np.zeros_like(rate), where=rate > _NO_RATE)
         return {name: Stream(self.least_kg_s[row] * cp, supply[row]) for row, name in enumerate(self.names)}
 
 
 @dataclass(frozen=True)
 class SystemYear:
-    """A system's year, hourly: dry air [kg/s], duties [W], water of the humidifier [kg/s], cooling that its flow cannot carry [W]."""
+    """A system's year, hourly: dry air [kg/s], duties [W], water of the humidifier [kg/s], cooling that its flow cannot carry [W].
+
+    `fan_heat_w` is what fans in parallel give of the heat of each room's terminal, by room [W].
+    """
 
     flow_kg_s: Array
     outdoor_kg_s: Array
@@ -66,6 +76,7 @@ class SystemYear:
     water_kg_s: Array
     short_w: Array
     balance: float
+    fan_heat_w: Mapping[str, Array]
 
 
 def plan(
@@ -96,6 +107,10 @@ def plan(
         most = least = np.stack([owed.get(name, most[row]) * on for row, name in enumerate(names)])
     air = np.stack([rooms[name].air_c for name in names]).astype(float)
     load = np.stack([loads_w[name] for name in names])
+    fans_w = None
+    if fans_in(system) == SERIES:
+        fans_w = np.array([sized.served[name].fan_w for name in names])[:, None] * on
+        load = load + fans_w
     supply = _target(system, air, load, most * float(specific_heat_j_kgk(_USUAL_W)), sky.dry_bulb_c)
     if not system.cools:
         supply = np.maximum(supply, sky.dry_bulb_c)
@@ -107,7 +122,7 @@ def plan(
             unit, Rooms(most, still, air, latent, still, np.zeros(hours)), sky.dry_bulb_c, _outdoor_w(sky, sized)
         )
         supply = np.maximum(supply, path.supply_c)
-    return Planned(names, on, least, most, supply, _apart_k(system, sized, names, least, supply))
+    return Planned(names, on, least, most, supply, _apart_k(system, sized, names, least, supply), fans_w)
 
 
 def _apart_k(
@@ -146,12 +161,13 @@ def system_year(
     planned: Planned,
     rooms: Mapping[str, RoomYear],
     takes: Mapping[str, bool],
+    reheated: Container[str],
     leaks_m3_s: Mapping[str, float],
     lights_w: Array,
     least_relative: Mapping[str, Array],
     sky: YearSky,
 ) -> SystemYear:
-    """The system with its rooms under its air; `takes` says of which rooms it carries the cooling that is left, `least_relative` the lower
+    """The system with its rooms under its air; `takes` says of which rooms it carries the cooling that is left, `reheated` are those that its terminals heat, `least_relative` the lower
     limits of relative humidity that its humidifier keeps, by room and hour; 0 where none is to be kept.
     """
     names, hours = planned.names, len(sky.dry_bulb_c)
@@ -171,6 +187,15 @@ def system_year(
         least_outdoor_kg_s=sized.least_outdoor_kg_s * _demanded(system, sized, rooms),
         least_return_w=_least_humidity(system, sized, names, air, least_relative),
     )
+    running = planned.on
+    fan_heat = {
+        name: np.minimum(sized.served[name].fan_w, rooms[name].heating_w.astype(float)) * running
+        for name in names
+        if fans_in(system) == PARALLEL and takes[name] and name in reheated
+    }
+    in_terminals = sum(fan_heat.values(), np.zeros(hours)) + (
+        0.0 if planned.fans_w is None else planned.fans_w.sum(axis=0)
+    )
     taken = flow if system.kind == MAKE_UP else np.zeros_like(flow)
     path = walk(unit, Rooms(flow, taken, air, latent, leak, lights_w), sky.dry_bulb_c, _outdoor_w(sky, sized))
     return SystemYear(
@@ -178,10 +203,11 @@ def system_year(
         path.outdoor_kg_s,
         cooling_w=path.cooling_w,
         heating_w=path.heating_w + path.reheat_w + path.preheat_w,
-        fans_w=path.fan_w + path.return_fan_w,
+        fans_w=path.fan_w + path.return_fan_w + in_terminals,
         water_kg_s=path.flow_kg_s * path.humidified_kg_kg,
         short_w=short.sum(axis=0),
         balance=path.balance,
+        fan_heat_w=fan_heat,
     )
 
 

@@ -14,8 +14,10 @@ from calculations.snapshot import Snapshot
 from pendrum_core.air.coil_size import CoilSize
 from pendrum_core.air.moisture import RoomMoisture
 from pendrum_core.air.result import AirSystemResult, ServedRoom
+from pendrum_core.air.unit import curve_of
 from pendrum_core.checks.results import result_snags
 from pendrum_core.checks.snag import Snag
+from pendrum_core.duct.network import valve_kv_m3_h
 from pendrum_core.model.climate import day_number
 from pendrum_core.model.systems import Circuit
 from pendrum_core.plant.rejection import WATER_KG_M3
@@ -30,6 +32,7 @@ from pendrum_core.results.vessels import vessel_of
 from pendrum_core.results.yardsticks import group_basis, room_basis, yardsticks
 from pendrum_core.room.outcome.loads import GroupLoads, Peak, RoomLoads
 from pendrum_core.water.hot_water import HotWaterResult
+from pendrum_core.water.network import CircuitResult
 from pendrum_core.water.pump import PumpResult, curve_head, held_head, other_pump, part_loads
 from pendrum_core.water.valves import authorities
 from projects.rows import Document
@@ -96,6 +99,7 @@ def _systems(
 ) -> tuple[dict[str, Record], dict[str, Record], dict[str, Record]]:
     """Records of systems, of rooms' airflows, and of duct sections."""
     systems, airflows, sections = {}, {}, {}
+    drawn = {system.id: system for system in results.building.systems}
     ranks = {(system.id, t.room): t.rank for system in results.building.systems for t in system.terminals}
     for system_id, r in results.systems.items():
         month, step = r.peak
@@ -113,7 +117,9 @@ def _systems(
             "winter": _winter(r),
             "balance": r.balance,
             "reheat_w": float(reheat.max()),
+            "terminal_fans_w": r.terminal_fans_w,
             "fan": dict(vars(r.fan)),
+            "fan_points": [dict(vars(point)) for point in curve_of(drawn[system_id], r.fan).points()],
             "return_fan_w": float(max(r.summer.return_fan_w.max(), r.winter.return_fan_w.max())),
             "coils": [_coil(place, coil) for place, coil in results.coils.get(system_id, {}).items()],
             "duct_leak_share": r.ducts.leak_share if r.ducts else 0.0,
@@ -230,11 +236,18 @@ def _circuits(results: BuildingResults) -> tuple[dict[str, Record], dict[str, Re
             sections[section_id] = _section(s) | {
                 "size": s.size,
                 "balancing_pa": c.paths.balancing_pa.get(section_id),
+                "balancing_kv": _setting(c, section_id),
                 "path_pa": c.paths.loss_pa.get(section_id),
                 "return_size": ", ".join(run.size for run in s.runs[1:]) or s.size,
                 "authority": valves[section_id].authority if section_id in valves else None,
             }
     return circuits, sections
+
+
+def _setting(found: CircuitResult, section_id: str) -> float | None:
+    """Kv at which the balancing valve of an end takes what it has to [m3/h at 1 bar]; None of the index run, which needs none."""
+    drop, flow = found.paths.balancing_pa.get(section_id, 0.0), found.sections[section_id].flow_m3_s
+    return valve_kv_m3_h(flow, drop, found.fluid.density_kg_m3) if drop > 0.0 and flow > 0.0 else None
 
 
 def _pump(circuit: Circuit, pump: PumpResult) -> Record:

@@ -117,6 +117,18 @@ class AirSystemFields(MarginFields):
             {"electric": "electric", "hot water": "hot water, from its coil's circuit", "none": "none"},
         ),
     ] = "electric"
+    terminal_fan: Annotated[
+        str,
+        options(
+            "Fans in terminals",
+            {"none": "none", "series": "in series, run with the unit", "parallel": "in parallel, run with the reheat"},
+            hint="They move the room's own air; what they take warms it.",
+        ),
+    ] = "none"
+    terminal_fan_w_m3_s: Annotated[float, number("Their electricity by flow", "specific_fan_power", 0, 3000)] = 400.0
+    terminal_fan_share: Annotated[
+        float, number("Their flow, of the terminal's", "percent", 0.1, 1, hint="Of fans in parallel.")
+    ] = 0.5
     outdoor_only: Annotated[bool, called("Outdoor air only")] = False
     people_share: Annotated[
         float,

@@ -22,6 +22,7 @@ from projects.fields import Id
 # How stored figures end -> their unit, for readers of the API and of project files; the longest that fits counts.
 _UNITS = {
     "_m3_s_m2": "m³/s per m²",
+    "_w_m3_s": "W per m³/s",
     "_m3_s": "m³/s",
     "_cm2_m2": "cm²/m²",
     "_j_kgk": "J/(kg K)",

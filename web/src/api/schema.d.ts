@@ -6218,6 +6218,25 @@ export interface components {
              */
             reheat: "electric" | "hot water" | "none";
             /**
+             * Fans in terminals
+             * @description Fans in terminals. They move the room's own air; what they take warms it.
+             * @default none
+             * @enum {string}
+             */
+            terminal_fan: "none" | "series" | "parallel";
+            /**
+             * Their electricity by flow
+             * @description Their electricity by flow [W per m³/s].
+             * @default 400
+             */
+            terminal_fan_w_m3_s: number;
+            /**
+             * Their flow, of the terminal's
+             * @description Their flow, of the terminal's. Of fans in parallel.
+             * @default 0.5
+             */
+            terminal_fan_share: number;
+            /**
              * Outdoor air only
              * @description Outdoor air only.
              * @default false

@@ -42,6 +42,11 @@ export function sectionColumns<T extends DuctSection | PipeSection>(
   ends: Column<T>[],
 ): Column<T>[] {
   const { flow, rate, velocity, loss } = o.quantities;
+  const water = flow === "water_flow";
+  /** Of balancing valves; dampers are set by their pressure drop. */
+  const setting: Column<T>[] = water
+    ? [{ key: "setting", title: "set to Kv", quantity: "ratio", width: 62, value: (r) => o.result(r)?.balancing_kv }]
+    : []; // prettier-ignore
   const several = sharing(o.siblings());
   const share: Column<T>[] = several.size
     ? [{ key: "end_share", title: "share", quantity: "percent", width: 46, value: (r) => r.end_share, editable: (r) => several.has(r.id), editor: { type: "number", quantity: "percent", clearable: true } }]
@@ -63,6 +68,7 @@ export function sectionColumns<T extends DuctSection | PipeSection>(
     { key: "velocity", title: "speed", quantity: velocity, width: 50, value: (r) => o.result(r)?.velocity_m_s },
     { key: "rate", title: "rate", quantity: rate, width: 50, value: (r) => o.result(r)?.rate_pa_m },
     { key: "loss", title: "loss", quantity: loss, width: 66, value: (r) => o.result(r)?.loss_pa, prior: (r) => o.prior(r)?.loss_pa, explain: o.explain },
-    { key: "balancing", title: "damper", quantity: loss, width: 60, value: (r) => o.result(r)?.balancing_pa },
+    { key: "balancing", title: water ? "valve" : "damper", quantity: loss, width: 60, value: (r) => o.result(r)?.balancing_pa },
+    ...setting,
   ]; // prettier-ignore
 }

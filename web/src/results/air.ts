@@ -66,12 +66,16 @@ export interface SystemResult {
   /** What the return ducts warm the air by at the largest load [K]. */
   return_gain_k: number;
   outdoor_gain_k: number;
+  terminal_fans_w: number;
+  fan_points: { share: number; flow_m3_s: number; total_pa: number; electrical_w: number }[];
   /** Of the fan's flow, by the ducts' class; 0 where it is not worked out. */
   duct_leak_share: number;
   /** What the ducts warm the air by at the largest load [K]. */
   duct_gain_k: number;
   /** Networks of its ducts that are sized, by name: their index runs [Pa]. */
-  networks: Partial<Record<DuctNetwork, { index_end: string; index_path: string[]; loss_pa: number; leak_share: number }>>;
+  networks: Partial<
+    Record<DuctNetwork, { index_end: string; index_path: string[]; loss_pa: number; leak_share: number }>
+  >;
 }
 
 /** A coil as it is bought, by its place among the parts that count. */
@@ -135,4 +139,6 @@ export interface SectionResult {
   return_size?: string;
   /** Of the control valve at its end, where it has a Kv. */
   authority?: number | null;
+  /** Kv at which the balancing valve of an end takes what it has to. */
+  balancing_kv?: number | null;
 }

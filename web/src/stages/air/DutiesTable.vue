@@ -19,6 +19,10 @@ const returnFan = computed(() =>
     ? { pressure_pa: props.system.return_fan_pa, electrical_w: props.result.return_fan_w }
     : null,
 );
+/** The supply fan below its design flow, where its flow varies. */
+const partLoads = computed(() =>
+  props.system.volume === "variable" ? props.result.fan_points.filter((point) => point.share < 1) : [],
+);
 const when = computed(() => `${MONTHS[props.result.coil_month - 1]} ${clock(props.result.coil_step)}`);
 const REHEATS: Record<string, string> = { electric: "electric", "hot water": "hot water", none: "none" };
 const cooling = computed(() => props.result.coils.find((coil) => coil.kind === "cooling coil"));
@@ -124,7 +128,10 @@ const outdoorRule = computed(() => {
           <td class="num">winter</td>
         </tr>
         <tr>
-          <td>Reheat, {{ REHEATS[system.reheat ?? "electric"] }}</td>
+          <td>
+            {{ system.arrangement === "room units" ? "Heating coil" : "Reheat" }},
+            {{ REHEATS[system.reheat ?? "electric"] }}
+          </td>
           <td class="num">
             <Figure
               :value="result.reheat_w"
@@ -134,6 +141,18 @@ const outdoorRule = computed(() => {
             />
           </td>
           <td class="num">its peak</td>
+        </tr>
+        <tr v-if="result.terminal_fans_w > 0">
+          <td>Fans in terminals</td>
+          <td class="num">
+            <Figure
+              :value="result.terminal_fans_w"
+              :prior="before?.terminal_fans_w"
+              quantity="electric_power"
+              :explain="{ quantity: 'terminal_fans', subject: id }"
+            />
+          </td>
+          <td class="num">{{ system.terminal_fan }}</td>
         </tr>
         <tr>
           <td>Supply fan, static</td>
@@ -156,8 +175,25 @@ const outdoorRule = computed(() => {
         </tr>
         <tr>
           <td>&nbsp; electrical power</td>
-          <td class="num"><Figure :value="result.fan.electrical_w" quantity="electric_power" /></td>
+          <td class="num">
+            <Figure
+              :value="result.fan.electrical_w"
+              quantity="electric_power"
+              :explain="{ quantity: 'fan_power', subject: id }"
+            />
+          </td>
           <td class="num">+<Figure :value="result.fan.rise_k" quantity="temperature_difference" /></td>
+        </tr>
+        <tr v-for="point in partLoads" :key="point.share">
+          <td>&nbsp; at <Figure :value="point.share" quantity="percent" /> of its flow</td>
+          <td class="num">
+            <Figure
+              :value="point.electrical_w"
+              quantity="electric_power"
+              :explain="{ quantity: `fan_power_${Math.round(point.share * 100)}`, subject: id }"
+            />
+          </td>
+          <td class="num"><Figure :value="point.total_pa" quantity="pressure" bare /> tot.</td>
         </tr>
         <tr>
           <td>&nbsp; specific fan power</td>

@@ -19,12 +19,14 @@ const withRooms = (system: AirSystem) => !isUnit(system);
 const recovers = (system: AirSystem) => system.recovery_sensible! > 0 || system.recovery_latent! > 0;
 const resets = (system: AirSystem) => system.supply_rule === "outdoors";
 const mixes = (system: AirSystem) => !system.outdoor_only && isCentral(system);
+const fanned = (system: AirSystem) => isCentral(system) && system.terminal_fan !== "none";
 const cools = (system: AirSystem) => system.parts.some((part) => part.kind === "cooling coil");
 const GROUPS: [title: string, fields: Entry[]][] = [
   ["Arrangement", ["arrangement", ["sets", withRooms]]],
   ["Supply air", [
     ["volume", isCentral], ["sizing", isCentral], ["least_share", isVariable], "supply_c", ["winter_supply_c", withRooms], ["supply_rule", withRooms],
-    ["reset_cold_c", resets], ["reset_warm_c", resets], "reheat"]],
+    ["reset_cold_c", resets], ["reset_warm_c", resets], "reheat",
+    ["terminal_fan", isCentral], ["terminal_fan_w_m3_s", fanned], ["terminal_fan_share", (s) => fanned(s) && s.terminal_fan === "parallel"]]],
   ["Outdoor air", [
     ["outdoor_only", isCentral], ["people_share", mixes], ["outdoor_by_people", mixes], ["economizer", mixes], ["economizer_limit_c", (s) => s.economizer === "dry-bulb fixed"],
     ["economizer_limit_j_kg", (s) => s.economizer === "enthalpy fixed"]]],

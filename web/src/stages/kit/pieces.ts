@@ -13,17 +13,19 @@ export interface Piece extends KitItem {
 export const GROUPS = { none: "Each piece", serves: "By what it serves", equal: "Equal together" } as const;
 export type Group = keyof typeof GROUPS;
 
-const byTag = (a: Piece, b: Piece) => a.tag.localeCompare(b.tag, "en", { numeric: true });
+const byName = (a: { tag: string }, b: { tag: string }) =>
+  a.tag.localeCompare(b.tag, "en", { numeric: true });
 
-/** All pieces, with their own tag where they have one, in the order of the list. */
+/** All pieces, with their own tag where they have one, in the order of the list: by what they are called without it, so that
+ *  a row stays where it is while it is named. */
 export function piecesOf(items: [string, KitItem][], notes: readonly KitNote[]): Piece[] {
   const noted = new Map(notes.map((note) => [note.piece, note]));
-  return items
+  return [...items]
+    .sort(([, a], [, b]) => a.order - b.order || byName(a, b))
     .map(([id, item]) => {
       const note = noted.get(id);
       return { ...item, id, tag: note?.tag || item.tag, remark: note?.remark ?? "", together: [] };
-    })
-    .sort((a, b) => a.order - b.order || byTag(a, b));
+    });
 }
 
 /** Equal items of one size on one line: the largest duty, sums of pieces, power and weight. */
@@ -58,9 +60,7 @@ function added(a: number | null, b: number | null): number | null {
 export function grouped(pieces: Piece[], group: Group): Piece[] {
   if (group === "equal") return equalTogether(pieces);
   if (group === "serves")
-    return [...pieces].sort(
-      (a, b) => a.serves.localeCompare(b.serves, "en", { numeric: true }) || byTag(a, b),
-    );
+    return [...pieces].sort((a, b) => a.serves.localeCompare(b.serves, "en", { numeric: true }));
   return pieces;
 }
 
