@@ -93,15 +93,7 @@ def _fan(unit: _Unit, code: str, item: str, duties: tuple[Duty, Duty], shaft_w: 
         "Shaft power", shaft_w, "electric_power", _AT_MOST, unit.system.motor_margin, chosen=None if row else chosen_w
     )
     if row is not None:
-        flow = Duty(flow.what, flow.value, flow.quantity, flow.when, chosen=row.flow_m3_s)
-        pressure = Duty(
-            pressure.what,
-            pressure.value,
-            pressure.quantity,
-            pressure.when,
-            pinned=pressure.pinned,
-            chosen=row.pressure_pa,
-        )
+        flow, pressure = replace(flow, chosen=row.flow_m3_s), replace(pressure, chosen=row.pressure_pa)
     return unit.piece(code, item, (flow, pressure, shaft), choice)
 
 

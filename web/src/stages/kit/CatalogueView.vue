@@ -164,7 +164,7 @@ const takeMadeUp = () =>
       >
     </div>
     <p class="soft told">{{ counted(rows.length, "row") }}; {{ rule }}</p>
-    <div class="grid">
+    <div class="rows">
       <DataGrid
         v-if="rows.length"
         :key="item"
@@ -206,7 +206,7 @@ const takeMadeUp = () =>
   margin: 0;
   padding: 2px 12px;
 }
-.grid {
+.rows {
   flex: 1;
   min-height: 0;
 }

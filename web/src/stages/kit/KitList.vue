@@ -92,7 +92,7 @@ async function forget(): Promise<void> {
       </span>
     </div>
     <div v-if="rows.length" class="beside">
-      <div class="grid">
+      <div class="rows">
         <DataGrid
           ref="grid"
           label="Kit list"
@@ -136,9 +136,19 @@ async function forget(): Promise<void> {
   min-height: 0;
   display: flex;
 }
-.grid {
+.rows {
   flex: 1;
   min-width: 0;
   min-height: 0;
+}
+/* On paper the list alone; the accounts of all pieces stand in the report (Issue, Kit list). */
+@media print {
+  .kit,
+  .beside {
+    display: block;
+  }
+  .beside > :last-child {
+    display: none;
+  }
 }
 </style>

@@ -74,7 +74,7 @@ async function remove(): Promise<void> {
       <span class="grow" />
       <Act :disabled="!rows.find((one) => one.id === chosen)?.price" @click="remove">Remove price</Act>
     </div>
-    <div class="grid">
+    <div class="rows">
       <DataGrid
         v-if="rows.length"
         label="Prices"
@@ -106,7 +106,7 @@ async function remove(): Promise<void> {
 .grow {
   flex: 1;
 }
-.grid {
+.rows {
   flex: 1;
   min-height: 0;
 }

@@ -96,7 +96,7 @@ const names = computed(() =>
             <th scope="col" class="num">Shaft</th>
             <th scope="col" class="num">Electric</th>
             <template v-if="pump.other_w">
-              <th scope="col" class="num">Another pump</th>
+              <th scope="col" class="num">Another</th>
               <th scope="col" class="num">saves</th>
             </template>
           </tr>
@@ -161,5 +161,8 @@ const names = computed(() =>
 }
 .chart {
   height: 240px;
+}
+.told :deep(:is(th, td)) {
+  padding: 0 5px;
 }
 </style>
