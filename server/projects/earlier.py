@@ -1,5 +1,6 @@
 """Project files of earlier versions, brought forward one version at a time."""
 
+import re
 from collections.abc import Callable
 from typing import Any
 
@@ -54,8 +55,19 @@ def _parts(objects: Objects) -> Objects:
     return {**objects, "air_system": systems} if systems else objects
 
 
+def without_weight(size: str) -> str:
+    """A size of ducts on the kit list without its weight, which was a part of it until weights had a column of their own."""
+    return re.sub(r", \d+ kg$", "", size)
+
+
+def _prices(objects: Objects) -> Objects:
+    """From 3 to 4: prices of ducts by their size alone."""
+    prices = [row | {"size": without_weight(row["size"])} if "size" in row else row for row in objects.get("price", [])]
+    return {**objects, "price": prices} if prices else objects
+
+
 # What brings a file of each version to the next.
-_STEPS: dict[int, Callable[[Objects], Objects]] = {1: _transfers, 2: _parts}
+_STEPS: dict[int, Callable[[Objects], Objects]] = {1: _transfers, 2: _parts, 3: _prices}
 
 
 def brought_forward(objects: Objects, version: int) -> Objects:

@@ -17,7 +17,7 @@ from projects.rows import Document
 from projects.starter import create_project, new_id
 
 FORM = "pendrum-project"
-VERSION = 3
+VERSION = 4
 _SINGLE = tuple(name for name, kind in KINDS.items() if kind.about.single)
 _MOST_OBJECTS = 200_000
 # What stands beside the objects; read and written by the layer above.

@@ -1,15 +1,18 @@
 """Whole projects: copied, put away and brought back, and through a file."""
 
 import json
+from importlib import import_module
 from pathlib import Path
 from typing import Any
 
 import pvlib
+from django.apps import apps
 from django.core.files.uploadedfile import SimpleUploadedFile
 
 from calculations import service
 from demo.tarnwick import load_tarnwick
 from projects import document
+from projects.models import Price, Project
 from projects.whole import file_schema
 from tests.base import ApiTest, Small
 
@@ -149,6 +152,35 @@ class Projects(ApiTest):
             parts = next(row["parts"] for row in made if row["name"] == old["name"])
             self.assertEqual([part["kind"] for part in parts], order)
             self.assertAlmostEqual(sum(part["drop_pa"] for part in parts), drop_pa)
+
+    def test_a_file_of_the_third_version_is_brought_forward(self) -> None:
+        """The weight of ducts was a part of their size then, also in their prices."""
+        content = self.get(f"/projects/{self.demo}/project.json").json()
+        prices = [
+            {"id": f"p{n}", "item": "Round duct, length and sheet", "size": size, "each": 0.0, "per_unit": 30.0 + n}
+            for n, size in enumerate(("160 mm, 0.5 mm sheet, 25 kg", "250 mm, 0.5 mm sheet", ""))
+        ]
+        answer = self.upload(content | {"version": 3, "objects": content["objects"] | {"price": prices}})
+        self.assertEqual(answer.status_code, 201, answer.content)
+        made = self.get(f"/projects/{answer.json()['id']}/project.json").json()["objects"]["price"]
+        sizes = {row["per_unit"]: row["size"] for row in made}
+        self.assertEqual(sizes, {30.0: "160 mm, 0.5 mm sheet", 31.0: "250 mm, 0.5 mm sheet", 32.0: ""})
+
+    def test_prices_of_ducts_in_the_database_lose_their_weight(self) -> None:
+        """Where the size has a price of its own already that one counts; options come over too."""
+        duct = "Round duct, length and sheet"
+        heavy, light, other = (f"{size} mm, 0.5 mm sheet" for size in (160, 200, 250))
+        for n, size in enumerate((f"{heavy}, 25 kg", f"{light}, 9 kg", light)):
+            fields = {"id": f"price{n}", "project_id": self.demo, "item": duct, "size": size, "each": float(n)}
+            Price.objects.create(**fields)
+        home = Project.objects.get(pk=self.demo)
+        layer = {"price": {"x": {"op": "made", "fields": {"item": duct, "size": f"{other}, 7 kg"}}}}
+        option = Project.objects.create(id="opt", name="O", owner=home.owner, base=home, layer=layer)
+        import_module("projects.migrations.0059_prices_of_ducts").sizes_alone(apps, None)
+        found = {row.pk: row.size for row in Price.objects.filter(pk__startswith="price")}
+        self.assertEqual(found, {"price0": heavy, "price1": f"{light}, 9 kg", "price2": light})
+        option.refresh_from_db()
+        self.assertEqual(option.layer["price"]["x"]["fields"]["size"], other)
 
     def test_the_file_keeps_its_schema(self) -> None:
         """Every object has the fields that the published schema names, no others, and those it requires."""
