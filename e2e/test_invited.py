@@ -7,7 +7,7 @@ from django.core import mail
 from django.test import override_settings
 
 from demo.tarnwick import load_tarnwick
-from e2e.browser import BrowserTest
+from e2e.browser import HANGS_MS, BrowserTest
 
 PASSWORD = "a long enough phrase 7"
 
@@ -40,10 +40,14 @@ class Invited(BrowserTest):
         context = self.context.browser.new_context(viewport={"width": 1280, "height": 800})
         self.addCleanup(context.close)
         theirs = context.new_page()
+        theirs.set_default_timeout(HANGS_MS)
         theirs.goto(f"{self.live_server_url}{self.link()}")
         theirs.get_by_role("heading", name="Tarnwick Craft Hall").wait_for()
+        theirs.wait_for_load_state("networkidle")
         theirs.get_by_label("Name", exact=True).fill("Rasmus")
         theirs.get_by_label("Password", exact=True).fill("short")
+        told = [theirs.get_by_label(label, exact=True).input_value() for label in ("Name", "Password")]
+        self.assertEqual(told, ["Rasmus", "short"])
         theirs.get_by_role("button", name="Come in").click()
         theirs.get_by_role("alert").filter(has_text="Password").wait_for()
         theirs.get_by_label("Password", exact=True).fill("another long phrase 8")

@@ -32,6 +32,7 @@ class Kit(BrowserTest):
         self.assertAlmostEqual(left, chosen - asked - margin, delta=0.021)
         # F2 opens the cell that is chosen; what is typed is saved and told everywhere.
         self.page.keyboard.press("F2")
+        self.assertEqual(grid.locator("input").input_value(), "AHU-1 workshops SF")
         self.page.keyboard.press("Control+a")
         self.page.keyboard.type("V-101")
         self.page.keyboard.press("Enter")

@@ -125,6 +125,18 @@ test("a range is emptied where it may be, filled from its first line, and copied
   expect(clipboardData.setData).toHaveBeenCalledWith("text/plain", "20\n18\n16");
 });
 
+test("rows that scroll past a pressed pointer are not swept, those that it goes to are", async () => {
+  const made = await grid();
+  const swept = () => made.findAll(".cell.swept").length;
+  await cell(made, 0, "name").trigger("pointerdown", { button: 0, clientX: 40, clientY: 60 });
+  await nextTick();
+  await cell(made, 2, "name").trigger("pointerenter", { buttons: 1, clientX: 40, clientY: 61 });
+  expect(made.find(".cell[tabindex='0']").attributes("data-cell")).toBe("0/0");
+  await cell(made, 2, "warm").trigger("pointerenter", { buttons: 1, clientX: 140, clientY: 110 });
+  expect(made.find(".cell[tabindex='0']").attributes("data-cell")).toBe("2/1");
+  expect(swept()).toBe(6);
+});
+
 test("a pasted block is laid from the cursor; what finds no place is told", async () => {
   const save = vi.fn<Save>(async () => {});
   const made = await grid(save);

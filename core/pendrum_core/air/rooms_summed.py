@@ -39,42 +39,47 @@ class Summed:
 
 
 @compiled
+def _row(values, room, into):
+    """Values of a room over all steps, also where one stands for all rooms or all steps."""
+    of = values[room if values.shape[0] > 1 else 0]
+    for s in range(into.size):
+        into[s] = of[s if of.size > 1 else 0]
+
+
+@compiled
 def _sum(supply, exhaust, air, back_c, leak, other, other_w, latent, outdoor_w, follows, own, sums):
-    """Arrays of rooms by steps; of the others a single row or column stands for all."""
+    """Arrays of rooms by steps; of exhaust and what stands behind `back_c` a single row or column may stand for all."""
     rooms, steps = supply.shape
+    taken, leaks, others = np.empty(steps), np.empty(steps), np.empty(steps)
+    moist, gained = np.empty(steps), np.empty(steps)
     for room in range(rooms):
-        e, a, b, o, v, q = (
-            room if exhaust.shape[0] > 1 else 0,
-            room if leak.shape[0] > 1 else 0,
-            room if back_c.shape[0] > 1 else 0,
-            room if other.shape[0] > 1 else 0,
-            room if other_w.shape[0] > 1 else 0,
-            room if latent.shape[0] > 1 else 0,
-        )
+        _row(exhaust, room, taken)
+        _row(leak, room, leaks)
+        _row(other, room, others)
+        _row(other_w, room, moist)
+        _row(latent, room, gained)
+        given, t, t_back, share, w_own = supply[room], air[room], back_c[room], follows[room], own[room]
+        # Without a branch in it the loop takes several steps at once.
         for s in range(steps):
-            given = supply[room, s]
-            back = max(0.0, given - exhaust[e, s if exhaust.shape[1] > 1 else 0])
-            leaks = leak[a, s if leak.shape[1] > 1 else 0]
-            others = other[o, s if other.shape[1] > 1 else 0]
-            t, t_back = air[room, s], back_c[b, s]
-            through = given + leaks + others
-            w_out = outdoor_w[s]
-            share, w_own = 0.0, w_out
-            if through > _NO_FLOW:
-                share = given / through
-                moist = latent[q, s if latent.shape[1] > 1 else 0] / (H_VAPORISATION_0C + CP_VAPOUR * t)
-                w_own = (leaks * w_out + others * other_w[v, s if other_w.shape[1] > 1 else 0] + moist) / through
-            follows[room, s] = share
-            own[room, s] = w_own
-            vapour = H_VAPORISATION_0C + CP_VAPOUR * t_back
-            sums[0, s] += given
+            through = given[s] + leaks[s] + others[s]
+            some = through > _NO_FLOW
+            over = 1.0 / (through if some else 1.0)
+            brought = (
+                leaks[s] * outdoor_w[s] + others[s] * moist[s] + gained[s] / (H_VAPORISATION_0C + CP_VAPOUR * t[s])
+            )
+            share[s] = given[s] * over if some else 0.0
+            w_own[s] = brought * over if some else outdoor_w[s]
+        for s in range(steps):
+            back = max(0.0, given[s] - taken[s])
+            vapour = H_VAPORISATION_0C + CP_VAPOUR * t_back[s]
+            sums[0, s] += given[s]
             sums[1, s] += back
-            sums[2, s] += back * share
-            sums[3, s] += back * w_own
-            sums[4, s] += back * (CP_DRY_AIR * t_back + vapour * w_own)
-            sums[5, s] += back * share * vapour
-            sums[6, s] += t
-            sums[7, s] += back * (t_back - t)
+            sums[2, s] += back * share[s]
+            sums[3, s] += back * w_own[s]
+            sums[4, s] += back * (CP_DRY_AIR * t_back[s] + vapour * w_own[s])
+            sums[5, s] += back * share[s] * vapour
+            sums[6, s] += t[s]
+            sums[7, s] += back * (t_back[s] - t[s])
 
 
 def _flat(values: Array | float, shape: tuple[int, ...]) -> Array:

@@ -108,8 +108,11 @@ class Season:
     lights_w: Array | float = 0.0
 
 
-def served_by(season: Season, supply_c: Array, cp_j_kgk: Array | float | None = None) -> Served:
-    """Rooms under their supply air; its heat capacity at the humidity that flows are sized with, where it is not given."""
+def served_by(
+    season: Season, supply_c: Array, cp_j_kgk: Array | float | None = None, start: Served | None = None
+) -> Served:
+    """Rooms under their supply air; its heat capacity at the humidity that flows are sized with, where it is not given. `start`
+    is how they were served before."""
     cp = season.cp_j_kgk if cp_j_kgk is None else cp_j_kgk
     least, most = (flow * cp for flow in (season.least_kg_s, season.most_kg_s))
     shape = season.asked.air_c.shape
@@ -129,6 +132,7 @@ def served_by(season: Season, supply_c: Array, cp_j_kgk: Array | float | None = 
         cool_most_w=season.cool_most_w,
         first_w_k=first_w_k,
         first_c=first_c,
+        start=start,
     )
     held = [(row, air.after) for row, air in enumerate(season.airs) if air.after is not None]
     if not held:
@@ -207,7 +211,8 @@ def settled(season: Season, unit: Unit, served: Served) -> tuple[Served, Path, A
             step = _towards(before, given, comes - given) if number >= _HELD_FROM else 1.0
             before = (given, comes - given)
             given = np.where(moving, given + step * (comes - given), given)
-            served = served_by(season, given, specific_heat_j_kgk(supply_w)[None] if season.by_mass else None)
+            cp = specific_heat_j_kgk(supply_w)[None] if season.by_mass else None
+            served = served_by(season, given, cp, served)
         elif apart < _AT_REST and not first:
             break
     assert path is not None

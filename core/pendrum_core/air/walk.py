@@ -31,6 +31,7 @@ _ROUNDS, _AT_REST, _AT_REST_K = 80, 1e-9, 1e-6
 _NO_FLOW = 1e-12  # kg/s, W/K
 # kg/kg: what a smaller step changes may come of the temperatures beside it, in the first rounds; later any step tells.
 _TELLING, _ANY, _AT_FIRST = 1e-6, 1e-13, 6
+_BY_COIL = 3  # rounds in which the coil tells the slope: it becomes wet or dry on the way, where secants mislead
 _USUAL_M3_KG = 0.84
 _MORE = 1e-9  # of outdoor air's share, above the least
 
@@ -87,6 +88,12 @@ def _secant(
         slope = np.divide(following - before[1], step, out=np.array(slope), where=np.abs(step) > telling)
         slope = np.clip(slope, -20.0, 0.98)
     return np.maximum((following - slope * now) / (1.0 - slope), 0.0), slope
+
+
+def _slope(unit: Unit, f: "_Fixed", p: Path) -> Array:
+    """By how much the supply's moisture follows what it was, with the coil dry or wet as it is: what comes back, past the coil."""
+    back = (1.0 - p.outdoor_share) * np.where(f.returned > _NO_FLOW, f.back_follows, 1.0)
+    return np.asarray(back * np.where(p.coil.condensate_kg_kg > 0.0, unit.bypass, 1.0))
 
 
 @dataclass(frozen=True)
@@ -174,6 +181,8 @@ def _walk(
         if apart_w < roughly * _AT_REST and apart_k < roughly * _AT_REST_K:
             found = replace(found, settled=True)
             break
+        if start is None and number < _BY_COIL and unit.humidifier.kind == "none":
+            before, slope = None, _slope(unit, fixed, found)
         following, slope = _secant(before, w_s, found.supply_w, slope, _TELLING if number < _AT_FIRST else _ANY)
         before, w_s = (w_s, found.supply_w), following
     assert found is not None

@@ -84,9 +84,14 @@ function titleOf(row: R, column: Column<R>): string | undefined {
   return why ?? (column.note?.(row) || undefined) ?? column.origin?.(row) ?? undefined;
 }
 
+/** Where the pointer was pressed: rows that scroll past it while it rests there are not swept. */
+let pressed = { x: 0, y: 0 };
+const RESTS_PX = 3;
+
 /** A press goes to the cell, with Shift it extends the range; on a figure that cannot be edited it shows how it came about. */
 async function choose(event: PointerEvent, index: number, columnIndex: number): Promise<void> {
   if (event.button !== 0) return;
+  pressed = { x: event.clientX, y: event.clientY };
   if (editing.value !== null) {
     if (isHere(index, columnIndex)) return;
     await finish(0, 0);
@@ -99,7 +104,8 @@ async function choose(event: PointerEvent, index: number, columnIndex: number): 
   if (target) view.explain(target.quantity, target.subject);
 }
 function sweep(event: PointerEvent, row: number, column: number): void {
-  if (event.buttons === 1 && editing.value === null && props.ranges) moveTo({ row, column }, true);
+  const went = Math.hypot(event.clientX - pressed.x, event.clientY - pressed.y) > RESTS_PX;
+  if (went && event.buttons === 1 && editing.value === null && props.ranges) moveTo({ row, column }, true);
 }
 
 /** Go to the cell of a field that is wanted, once the grid shows it. */

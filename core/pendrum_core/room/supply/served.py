@@ -9,6 +9,7 @@ changes, is found round by round, mixed as in room/thermostat/sweep.py.
 """
 
 from dataclasses import dataclass
+from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -17,6 +18,7 @@ from pendrum_core.quantities.compiled import compiled
 from pendrum_core.room.thermostat.sweep import mixed_into, weights_of
 
 Array = NDArray[np.float64]
+Spectrum = NDArray[np.complex128]
 _ROUNDS, _DEPTH, _SETTLED_K = 150, 6, 1e-6
 _STEPS = 144
 _NOISE_K = 1e-10
@@ -39,6 +41,11 @@ class Asked:
     low_c: Array
     high_c: Array
 
+    @cached_property
+    def harmonics(self) -> tuple[Spectrum, Spectrum, Spectrum]:
+        """Those of the answer, of the heat and of the air."""
+        return tuple(np.fft.rfft(of, axis=-1) for of in (self.answer, self.heat_w, self.air_c))  # type: ignore[return-value]
+
 
 @dataclass(frozen=True)
 class Served:
@@ -49,12 +56,14 @@ class Served:
         heat_w: reheat or emitter; below nought what a chilled ceiling or beam takes.
         air_c: room air at the ends of steps, with which the supply air exchanges its heat.
         settled: whether each room's days came to rest, (R,).
+        beside_w: what is into the air beside a steady flow, from which a next call begins [W].
     """
 
     rate_w_k: Array
     heat_w: Array
     air_c: Array
     settled: NDArray[np.bool_]
+    beside_w: Array
 
 
 @compiled
@@ -89,8 +98,9 @@ def _law(without, answer, steady, low, high, least, most, supply, heat_most, coo
 @compiled
 def _serve(
     answer, without, steady, low, high, least, most, supply, heat_most, cool_most, first, first_c, steady_c,
-    rate, given, served, settled,
+    rate, given, served, settled, beside, known,
 ):  # fmt: skip
+    """`beside` is found; where it is `known` nearly, `served` is the air with it to begin with."""
     rooms, days = without.shape[0], without.shape[1]
     powers, residuals = np.empty((_DEPTH + 1, _STEPS)), np.empty((_DEPTH + 1, _STEPS))
     temperatures = np.empty((_DEPTH + 1, _STEPS))
@@ -100,8 +110,12 @@ def _serve(
         k0, lasting = k[0], answer[room].sum()
         q = np.empty(_STEPS)
         for day in range(days):
-            # To begin with, what it was in the month before; in the first, what would come of it if each step lasted for ever.
-            if day == 0:
+            # To begin with, what it was when last served, else in the month before; in the first, what would come of it if each
+            # step lasted for ever.
+            if known:
+                q[:] = beside[room, day]
+                t[:] = served[room, day]
+            elif day == 0:
                 for s in range(_STEPS):
                     r, h, x = _law(
                         without[room, day, s], lasting, steady[room], low[room, day, s], high[room, day, s], least[room, day, s],
@@ -109,14 +123,15 @@ def _serve(
                         first[room, day, s], first_c[room, day, s], steady_c[room, day, s],
                     )  # fmt: skip
                     q[s] = (x - without[room, day, s]) / lasting
-            t[:] = without[room, day]
-            for s in range(_STEPS):
-                if abs(q[s]) * lasting > _SETTLED_K:
-                    ahead = k[_STEPS - s : 2 * _STEPS - s]
-                    for j in range(_STEPS):
-                        t[j] += q[s] * ahead[j]
-                else:
-                    q[s] = 0.0
+            if not known:
+                t[:] = without[room, day]
+                for s in range(_STEPS):
+                    if abs(q[s]) * lasting > _SETTLED_K:
+                        ahead = k[_STEPS - s : 2 * _STEPS - s]
+                        for j in range(_STEPS):
+                            t[j] += q[s] * ahead[j]
+                    else:
+                        q[s] = 0.0
             count = 0
             done = False
             for _ in range(_ROUNDS):
@@ -150,6 +165,7 @@ def _serve(
                     mixed_into(powers, weights, q)
                     mixed_into(temperatures, weights, t)
             served[room, day] = t
+            beside[room, day] = q
             settled[room] = settled[room] and done
 
 
@@ -162,8 +178,9 @@ def serve(
     first_w_k: Array | float = 0.0,
     first_c: Array | float = 0.0,
     cool_most_w: Array | float = 0.0,
+    start: Served | None = None,
 ) -> Served:
-    """Serve rooms with supply air.
+    """Serve rooms with supply air; `start` is how they were served with nearly the same.
 
     Args:
         supply_c: at the terminals, (R, D, 144) [°C].
@@ -188,12 +205,18 @@ def serve(
         flow = least + first
         steady = flow.mean(axis=(1, 2))
         mixed = np.divide(least * supply + first * first_at, flow, out=np.array(supply), where=flow > 0.0)
-    answer, without = _with_steady_air(asked, steady, mixed)
+    answers, without_k = _with_steady_air(asked, steady, mixed)
+    answer, without = (np.fft.irfft(of, _STEPS, axis=-1) for of in (answers, without_k))
+    known = start is not None and start.beside_w.shape == shape
+    beside = np.empty(shape)
+    if start is not None and known:
+        beside[:] = start.beside_w
+        served = np.fft.irfft(without_k + answers[:, None] * np.fft.rfft(beside, axis=-1), _STEPS, axis=-1)
     _serve(
         answer, without, steady, low, high, least, most, supply, heat_most, cool_most, first, first_at, mixed,
-        rate, given, served, settled,
+        rate, given, served, settled, beside, known,
     )  # fmt: skip
-    return Served(rate, given, served, settled)
+    return Served(rate, given, served, settled, beside)
 
 
 def _whole(values: Array | float, shape: tuple[int, ...]) -> Array:
@@ -204,14 +227,13 @@ def _whole(values: Array | float, shape: tuple[int, ...]) -> Array:
     return np.array(np.broadcast_to(found, shape), order="C")
 
 
-def _with_steady_air(asked: Asked, rate_w_k: Array, supply_c: Array) -> tuple[Array, Array]:
-    """The rooms' answers with a steady flow of air in them, (R, 144), and their air with it and no other heat, (R, D, 144).
+def _with_steady_air(asked: Asked, rate_w_k: Array, supply_c: Array) -> tuple[Spectrum, Spectrum]:
+    """Harmonics of the rooms' answers with a steady flow of air in them, (R, 73), and of their air with it and no other heat, (R, D, 73).
 
     A day that repeats, with a flow that does not change, is solved at once by its harmonics: with the air at x and its answer K,
     x = asked + K (rate (supply - x) - heat asked), so x = (asked + K (rate supply - heat asked)) / (1 + rate K) at each harmonic.
     """
-    k = np.fft.rfft(asked.answer, axis=-1)
+    k, heat, air = asked.harmonics
     damped = 1.0 + rate_w_k[:, None] * k
-    heat = np.fft.rfft(rate_w_k[:, None, None] * supply_c - asked.heat_w, axis=-1)
-    without = (np.fft.rfft(asked.air_c, axis=-1) + k[:, None] * heat) / damped[:, None]
-    return np.fft.irfft(k / damped, _STEPS, axis=-1), np.fft.irfft(without, _STEPS, axis=-1)
+    brought = rate_w_k[:, None, None] * np.fft.rfft(supply_c, axis=-1) - heat
+    return k / damped, (air + k[:, None] * brought) / damped[:, None]
