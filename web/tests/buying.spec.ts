@@ -98,17 +98,22 @@ test("equal pieces stand together with their sums, and cannot be noted there", a
     "r1/R": line("R 1", { order: 2, item: "Radiator", size: "500 W", duty: 300, power_w: 0, weight_kg: 12, serves: "1 Hall" }),
     "r2/R": line("R 2", { order: 2, item: "Radiator", size: "500 W", duty: 400, power_w: 0, weight_kg: 13, serves: "2 Shop", remark: "" }),
     "r3/R": line("R 3", { order: 2, item: "Radiator", size: "800 W", duty: 700, power_w: 0, serves: "3 Loft" }),
-    "d/D": line("D 160", { item: "Duct", size: "160", count: 0, power_w: 0 }),
+    "d/D": line("D 160", { item: "Duct", size: "160", count: 0, power_w: 0, duty: 12, second: 6, account: [{ role: "asked", what: "Length", value: 12, quantity: "length", note: "" }] }),
+    "e/D": line("E 160", { item: "Duct", size: "160", count: 0, power_w: 0, duty: 5, second: 2, account: [{ role: "asked", what: "Length", value: 5, quantity: "length", note: "" }] }),
   });
   expect(made.find('[data-test="kit-sums"]').text()).toMatch(/^3 pieces/);
   await pressed(made, "Equal together");
   const both = rows().find((row) => row.size === "500 W")!;
   expect(both).toMatchObject({ count: 2, duty: 400, weight_kg: 25, serves: "several", tag: "R 1 and 1 more" });
   expect(rows()).toHaveLength(3);
+  // What is bought by length adds up.
+  const duct = rows().find((row) => row.item === "Duct")!;
+  expect(duct).toMatchObject({ count: 0, duty: 17, second: 8 });
+  expect(duct.account[0].value).toBe(17);
   expect(column("tag").editable!(both)).toBe(false);
   expect(column("tag").editable!(rows().find((row) => row.size === "800 W")!)).toBe(true);
   await pressed(made, "By what it serves");
-  expect(rows().map((row) => row.serves)).toEqual(["1 Hall", "2 Shop", "3 Loft", "AHU-1"]);
+  expect(rows().map((row) => row.serves)).toEqual(["1 Hall", "2 Shop", "3 Loft", "AHU-1", "AHU-1"]);
 }); // prettier-ignore
 
 test("notes of pieces that are gone are told, and go when that is asked", async () => {

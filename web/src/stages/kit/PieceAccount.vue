@@ -2,7 +2,7 @@
 /** The account of a piece: what is asked of it and when, its margin, what is chosen and what is left over. */
 import Figure from "@/parts/Figure.vue";
 import type { KitLine } from "@/results/types";
-import type { Piece } from "./pieces";
+import { isBill, type Piece } from "./pieces";
 
 defineProps<{ piece: Piece }>();
 const NAMES = { margin: "+ margin", pinned: "pinned", chosen: "chosen" } as const;
@@ -18,7 +18,10 @@ function named(line: KitLine): string {
   <aside class="account" aria-label="Account of the piece">
     <h2>{{ piece.tag }}</h2>
     <p class="soft">
-      {{ piece.item }}<template v-if="piece.together.length">, the largest of them</template>
+      {{ piece.item
+      }}<template v-if="piece.together.length"
+        >, {{ isBill(piece) ? "all of them" : "the largest of them" }}</template
+      >
     </p>
     <v-table class="plain" density="compact" aria-label="Duties">
       <tbody>

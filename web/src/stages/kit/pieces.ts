@@ -28,7 +28,10 @@ export function piecesOf(items: [string, KitItem][], notes: readonly KitNote[]):
     });
 }
 
-/** Equal items of one size on one line: the largest duty, sums of pieces, power and weight. */
+/** Whether it is bought by length, area or number, so that equal ones add up. */
+export const isBill = (piece: KitItem) => piece.count === 0 || piece.state === "counted";
+
+/** Equal items of one size on one line: the largest duty, of bills the sum; sums of pieces, power and weight. */
 export function equalTogether(pieces: Piece[]): Piece[] {
   const lines = new Map<string, Piece>();
   for (const piece of pieces) {
@@ -39,10 +42,11 @@ export function equalTogether(pieces: Piece[]): Piece[] {
       continue;
     }
     line.together.push(piece.tag);
+    if (isBill(piece)) addUp(line, piece);
+    else if (piece.duty > line.duty) Object.assign(line, { duty: piece.duty, second: piece.second, account: piece.account, why: piece.why });
     line.count += piece.count;
     line.power_w += piece.power_w;
     line.weight_kg = added(line.weight_kg, piece.weight_kg);
-    if (piece.duty > line.duty) Object.assign(line, { duty: piece.duty, second: piece.second, account: piece.account, why: piece.why });
     if (piece.serves !== line.serves) line.serves = "several";
     if (piece.state !== line.state) line.state = "both";
     if (piece.remark && !line.remark.includes(piece.remark)) line.remark = [line.remark, piece.remark].filter(Boolean).join("; ");
@@ -51,6 +55,16 @@ export function equalTogether(pieces: Piece[]): Piece[] {
     line.together.length > 1 ? { ...line, tag: `${line.together[0]} and ${line.together.length - 1} more` } : { ...line, together: [] },
   );
 } // prettier-ignore
+
+/** What is bought of a bill is bought of all together. */
+function addUp(line: Piece, more: Piece): void {
+  line.duty += more.duty;
+  line.second += more.second;
+  line.account = line.account.map((own, at) => ({
+    ...own,
+    value: own.value + (more.account[at]?.value ?? 0),
+  }));
+}
 
 function added(a: number | null, b: number | null): number | null {
   return a === null ? b : b === null ? a : a + b;
