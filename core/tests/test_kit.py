@@ -50,6 +50,27 @@ class Account(unittest.TestCase):
         self.assertEqual([item.key for item in before], [item.key for item in after])
         self.assertNotEqual([item.tag for item in before], [item.tag for item in after])
 
+    def test_a_pump_keeps_its_key_where_another_one_waits_beside_it(self) -> None:
+        base = building()
+        chilled, heating = base.circuits
+        more = replace(base, circuits=(chilled, replace(heating, pump_standby=1)))
+        one, two = (items_of(calculate(of)) for of in (base, more))
+        self.assertEqual(one["Heating P"].key, two["Heating P1"].key)
+        self.assertNotIn("Heating P", two)
+
+    def test_a_rectangular_and_an_oval_duct_of_one_size_are_two_lines(self) -> None:
+        base = building()
+        system = base.systems[0]
+        pin = {"pinned_width_m": 0.4, "pinned_height_m": 0.2}
+        shapes = iter(("rectangular", "flat oval", "rectangular", "rectangular"))
+        sections = tuple(replace(section, shape=next(shapes), **pin) for section in system.sections)  # type: ignore[arg-type]
+        results = calculate(replace(base, systems=(replace(system, sections=sections),)))
+        ducts = [item for item in kit_list(results) if "duct, length and sheet" in item.item]
+        self.assertEqual(len({item.key for item in ducts}), len(ducts))
+        metres = sum(item.duties[0].value for item in ducts)
+        self.assertAlmostEqual(metres, sum(section.length_m for section in sections))
+        self.assertEqual(len(ducts), 2)
+
 
 class Times(unittest.TestCase):
     def test_a_cooling_coil_has_three_largest_at_their_own_times(self) -> None:

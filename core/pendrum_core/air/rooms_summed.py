@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from pendrum_core.air.path import Rooms
-from pendrum_core.quantities.compiled import compiled
+from pendrum_core.quantities.compiled import block, compiled
 from pendrum_core.quantities.constants import CP_DRY_AIR, CP_VAPOUR, H_VAPORISATION_0C
 
 Array = NDArray[np.float64]
@@ -106,8 +106,7 @@ def summed(rooms: Rooms, back_c: Array, outdoor_w: Array) -> Summed:
     follows, own, sums = np.empty((count, steps)), np.empty((count, steps)), np.zeros((_SUMS, steps))
 
     def whole(values: Array) -> Array:
-        flat = np.broadcast_to(values, shape).reshape(count, steps)
-        return flat if flat.flags.c_contiguous and flat.flags.writeable else np.array(flat, order="C")
+        return block(values, shape).reshape(count, steps)
 
     _sum(
         whole(rooms.supply_kg_s),

@@ -193,12 +193,12 @@ def _terminals(unit: _Unit) -> Iterator[KitItem]:
             power_w=worst.value if system.reheat == "electric" else 0.0,
             count=1 if of_unit else 0,
         )
+    fan = f", fan in {fans_in(system)}" if fans_in(system) else ""
     kinds: dict[str, list[Terminal]] = defaultdict(list)
     for terminal in system.terminals:
         if terminal.room in r.airflows:
             moves = "variable" if system.follows_load and not terminal.constant else "constant"
             reheated = ", reheat" if terminal.reheats and system.reheat != "none" and system.kind == CENTRAL else ""
-            fan = f", fan in {kind}" if (kind := fans_in(system)) else ""
             kinds[f"{moves} flow{reheated}{fan}"].append(terminal)
     for number, (kind, terminals) in enumerate(sorted(kinds.items()), 1):
         flows = [r.airflows[terminal.room] for terminal in terminals]
@@ -230,7 +230,8 @@ def _ducts(unit: _Unit, network: str) -> Iterator[KitItem]:
             totals[i] += value
     for shape, (length, sheet, mass) in sorted(runs.items(), key=lambda item: (item[0].kind, item[0].area_m2)):
         yield unit.piece(
-            f"D{shape.size}",
+            # A rectangular and an oval duct may have one size.
+            f"{'O' if shape.kind == 'flat oval' else 'D'}{shape.size}",
             f"{shape.kind.capitalize()} duct, length and sheet",
             [Duty("Length", length, "length"), Duty("Sheet", sheet, "area")],
             Choice(f"{shape.size} mm, {shape.sheet_m * 1000:g} mm sheet"),

@@ -95,10 +95,11 @@ def _pumps(buying: Buying, circuit: Circuit, pump: PumpResult) -> Iterator[KitIt
     for number in range(1, pump.count + pump.standby + 1):
         waits = number > pump.count
         yield _Of(circuit.id, circuit.name).piece(
-            "P" if pump.count + pump.standby == 1 else f"P{number}",
+            f"P{number}",
             "Pump on standby, flow and head" if waits else "Pump, flow and head",
             *duties,
             choice=choice,
+            tag=f"{circuit.name} P" + ("" if pump.count + pump.standby == 1 else f"{number}"),
             power_w=0.0 if waits else pump.electrical_w / pump.count,
             state="pinned" if circuit.pinned_head_pa is not None else "sized",
         )

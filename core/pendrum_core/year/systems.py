@@ -187,9 +187,8 @@ def system_year(
         least_outdoor_kg_s=sized.least_outdoor_kg_s * _demanded(system, sized, rooms),
         least_return_w=_least_humidity(system, sized, names, air, least_relative),
     )
-    running = planned.on
     fan_heat = {
-        name: np.minimum(sized.served[name].fan_w, rooms[name].heating_w.astype(float)) * running
+        name: np.minimum(sized.served[name].fan_w, rooms[name].heating_w.astype(float)) * planned.on
         for name in names
         if fans_in(system) == PARALLEL and takes[name] and name in reheated
     }

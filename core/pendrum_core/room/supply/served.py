@@ -14,7 +14,7 @@ from functools import cached_property
 import numpy as np
 from numpy.typing import NDArray
 
-from pendrum_core.quantities.compiled import compiled
+from pendrum_core.quantities.compiled import block, compiled
 from pendrum_core.room.thermostat.sweep import mixed_into, weights_of
 
 Array = NDArray[np.float64]
@@ -194,7 +194,7 @@ def serve(
     rate, given, served = np.empty(shape), np.empty(shape), np.empty(shape)
     settled = np.ones(shape[0], dtype=np.bool_)
     low, high, least, most, supply, heat_most, cool_most, first, first_at = (
-        _whole(values, shape)
+        block(values, shape)
         for values in (
             asked.low_c, asked.high_c, least_w_k, most_w_k, supply_c, heat_most_w, cool_most_w, first_w_k, first_c,
         )
@@ -217,14 +217,6 @@ def serve(
         rate, given, served, settled, beside, known,
     )  # fmt: skip
     return Served(rate, given, served, settled, beside)
-
-
-def _whole(values: Array | float, shape: tuple[int, ...]) -> Array:
-    """Values of that shape in one block that can be written, as one compiled form takes all of them; copied where they are not."""
-    found = np.asarray(values, dtype=np.float64)
-    if found.shape == shape and found.flags.c_contiguous and found.flags.writeable:
-        return found
-    return np.array(np.broadcast_to(found, shape), order="C")
 
 
 def _with_steady_air(asked: Asked, rate_w_k: Array, supply_c: Array) -> tuple[Spectrum, Spectrum]:
